@@ -1,0 +1,71 @@
+import { PassThrough } from 'node:stream'
+import createCache, { type EmotionCache } from '@emotion/cache'
+import { CacheProvider } from '@emotion/react'
+import { createReadableStreamFromReadable } from '@react-router/node'
+import { renderToPipeableStream } from 'react-dom/server'
+import { type EntryContext, type HandleErrorFunction, ServerRouter } from 'react-router'
+import { isDatabaseAway } from '../server/database/connection'
+import { log } from '../server/log'
+import { NONCE_HEADER } from '../server/web/nonce'
+import { NonceProvider } from './ui/nonce'
+
+const GIVE_UP_AFTER_MS = 10_000
+
+/** Renders the whole page, then puts the styles it used into its head, so that nothing shifts when scripts take over. */
+export default function handleRequest(request: Request, status: number, headers: Headers, context: EntryContext): Promise<Response> {
+  const cache = createCache({ key: 'css' })
+  cache.compat = true
+  const nonce = request.headers.get(NONCE_HEADER) ?? undefined
+  return new Promise((answer, fail) => {
+    let code = status
+    const { pipe, abort } = renderToPipeableStream(
+      <NonceProvider value={nonce}>
+        <CacheProvider value={cache}>
+          <ServerRouter context={context} url={request.url} nonce={nonce} />
+        </CacheProvider>
+      </NonceProvider>,
+      {
+        nonce,
+        onAllReady() {
+          const body = new PassThrough()
+          const chunks: Buffer[] = []
+          body.on('data', (chunk: Buffer) => chunks.push(chunk))
+          body.on('end', () => {
+            const page = Buffer.concat(chunks).toString('utf8').replace('</head>', () => `${stylesOf(cache)}</head>`)
+            headers.set('Content-Type', 'text/html; charset=utf-8')
+            answer(new Response(createReadableStreamFromReadable(PassThrough.from([page])), { headers, status: code }))
+          })
+          pipe(body)
+        },
+        onShellError: fail,
+        onError(error) {
+          code = 500
+          log.error({ err: error }, 'a page could not be rendered')
+        },
+      },
+    )
+    setTimeout(abort, GIVE_UP_AFTER_MS).unref()
+  })
+}
+
+/** One tag for each global rule, one for all the others, marked so that Emotion takes them over in the browser. */
+function stylesOf(cache: EmotionCache): string {
+  let globals = ''
+  const ids: string[] = []
+  let rules = ''
+  for (const [id, rule] of Object.entries(cache.inserted)) {
+    if (typeof rule !== 'string') continue
+    if (cache.registered[`css-${id}`] === undefined) globals += `<style data-emotion="css-global ${id}">${rule}</style>`
+    else {
+      ids.push(id)
+      rules += rule
+    }
+  }
+  return `${globals}<style data-emotion="css ${ids.join(' ')}">${rules}</style>`
+}
+
+export const handleError: HandleErrorFunction = (error, { request }) => {
+  if (request.signal.aborted) return
+  if (isDatabaseAway(error)) log.warn({ path: new URL(request.url).pathname }, 'the database does not answer')
+  else log.error({ err: error, path: new URL(request.url).pathname }, 'a request failed')
+}

@@ -1,0 +1,61 @@
+import '@fontsource-variable/overpass/wght.css'
+import '@fontsource-variable/overpass-mono/wght.css'
+import { ChakraProvider } from '@chakra-ui/react'
+import overpass from '@fontsource-variable/overpass/files/overpass-latin-wght-normal.woff2?url'
+import { ThemeProvider } from 'next-themes'
+import { type ReactNode, useEffect } from 'react'
+import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router'
+import type { Route } from './+types/root'
+import { system } from './theme/system'
+import { ErrorView } from './ui/error-view'
+import { useNonce } from './ui/nonce'
+import { readUnit } from './unit-cookie'
+import { UnitProvider } from './ui/units'
+
+export const links: Route.LinksFunction = () => [
+  { rel: 'preload', href: overpass, as: 'font', type: 'font/woff2', crossOrigin: 'anonymous' },
+  { rel: 'icon', href: '/door.svg', type: 'image/svg+xml' },
+]
+
+export const meta: Route.MetaFunction = () => [{ title: 'Hallway' }]
+
+export const loader = ({ request }: Route.LoaderArgs) => ({ unit: readUnit(request) })
+
+export function Layout({ children }: { children: ReactNode }) {
+  const nonce = useNonce()
+  return (
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <Meta />
+        <Links />
+      </head>
+      <body>
+        <ChakraProvider value={system}>
+          <ThemeProvider attribute="class" disableTransitionOnChange nonce={nonce}>
+            {children}
+          </ThemeProvider>
+        </ChakraProvider>
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  )
+}
+
+export default function Root({ loaderData }: Route.ComponentProps) {
+  // tells tests that scripts have taken over
+  useEffect(() => {
+    document.documentElement.dataset.ready = 'true'
+  }, [])
+  return (
+    <UnitProvider value={loaderData.unit}>
+      <Outlet />
+    </UnitProvider>
+  )
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <ErrorView status={isRouteErrorResponse(error) ? error.status : 500} detail={isRouteErrorResponse(error) ? error.data : undefined} />
+}

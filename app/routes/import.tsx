@@ -1,0 +1,89 @@
+import { Box, Flex, Heading, Text, Textarea } from '@chakra-ui/react'
+import { useState } from 'react'
+import { data, Form, redirect, useNavigation } from 'react-router'
+import { type Fault, readPlanText } from '../../core/plan/read'
+import { importPlan } from '../../server/sites/sites'
+import { AWAY_MESSAGE, save } from '../stored.server'
+import { MainButton, Notice } from '../ui/controls'
+import { TopBar } from '../ui/frame'
+import type { Route } from './+types/import'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Bring in a plan file · Hallway' }]
+
+/** A page shows so many faults; the rest is counted. */
+const FAULTS_SHOWN = 100
+
+export async function action({ request }: Route.ActionArgs) {
+  const form = await request.formData()
+  const file = form.get('file')
+  const pasted = String(form.get('text') ?? '')
+  const text = file instanceof File && file.size > 0 ? await file.text() : pasted
+  if (text.trim() === '') return data(refusal([{ path: '(file)', reason: 'choose a file or paste its text' }], pasted), { status: 422 })
+  const read = readPlanText(text)
+  if (!read.ok) return data(refusal(read.faults, pasted), { status: 422 })
+  const id = await save((knex) => importPlan(knex, read.plan))
+  if (id === null) return data({ ...refusal([], pasted), message: AWAY_MESSAGE }, { status: 503 })
+  return redirect(`/sites/${id}`)
+}
+
+const refusal = (faults: Fault[], pasted: string) => ({
+  message: faults.length === 1 ? 'One thing in the file is wrong. Nothing was written.' : `${faults.length} things in the file are wrong. Nothing was written.`,
+  faults: faults.slice(0, FAULTS_SHOWN),
+  more: Math.max(0, faults.length - FAULTS_SHOWN),
+  pasted: pasted.length < 200_000 ? pasted : '',
+})
+
+export default function Import({ actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== 'idle'
+  const [chosen, setChosen] = useState('')
+  return (
+    <>
+      <TopBar />
+      <Box as="main" maxW="760px" mx="auto" px="5" py="7">
+        <Heading as="h1" size="2xl" mb="2">
+          Bring in a plan file
+        </Heading>
+        <Text mb="4">It becomes a new site; nothing you have is overwritten. How a file is made up is told in docs/plan-file.md.</Text>
+        {actionData && (
+          <Notice tone="blocked" id="faults">
+            <Text fontWeight="700">{actionData.message}</Text>
+            {actionData.faults.length > 0 && (
+              <Box as="ul" mt="2" pl="5" listStyleType="disc">
+                {actionData.faults.map((fault) => (
+                  <li key={`${fault.path} ${fault.reason}`}>
+                    <Box as="code" fontFamily="mono" fontWeight="600">
+                      {fault.path}
+                    </Box>
+                    : {fault.reason}
+                  </li>
+                ))}
+              </Box>
+            )}
+            {actionData.more > 0 && <Text mt="2">and {actionData.more} more</Text>}
+          </Notice>
+        )}
+        <Form method="post" encType="multipart/form-data">
+          <Flex direction="column" gap="4">
+            <Box>
+              <label htmlFor="plan-file">
+                <b>Plan file</b>
+              </label>
+              <Box>
+                <input id="plan-file" type="file" name="file" accept=".json,application/json" aria-describedby={actionData ? 'faults' : undefined} onChange={(event) => setChosen(event.target.value)} />
+              </Box>
+            </Box>
+            <Box>
+              <label htmlFor="plan-text">
+                <b>or its text</b>
+              </label>
+              <Textarea id="plan-text" name="text" rows={8} fontFamily="mono" bg="card" borderColor="edge" defaultValue={actionData?.pasted} disabled={chosen !== ''} />
+            </Box>
+            <Box>
+              <MainButton loading={busy}>Bring it in</MainButton>
+            </Box>
+          </Flex>
+        </Form>
+      </Box>
+    </>
+  )
+}

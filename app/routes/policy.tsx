@@ -1,0 +1,90 @@
+import { Box, Heading, Text } from '@chakra-ui/react'
+import { data, Form, redirect, useNavigation } from 'react-router'
+import { type Policy, policySchema } from '../../core/plan/policy'
+import { savePolicy } from '../../server/sites/sites'
+import { AWAY_MESSAGE, loadPlan, save } from '../stored.server'
+import { MainButton, Notice } from '../ui/controls'
+import { useSite } from '../ui/site-context'
+import type { Route } from './+types/policy'
+
+type Choice = { [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays']: { legend: string; options: [Policy[Name], string, string][] } }
+
+/** Where practitioners disagree, both schools with what follows from each. */
+const choices: Choice = {
+  length: {
+    legend: 'How long may a cable be?',
+    options: [
+      ['book', 'By the book', 'The published limit for its rate and construction; a longer cable that passed a test is shown, and does not count.'],
+      ['bench', 'By the bench', 'What this very cable has passed on this controller counts, even beyond the book.'],
+    ],
+  },
+  extensions: {
+    legend: 'Extensions of type-C?',
+    options: [
+      ['never', 'Never', 'They are outside the standard.'],
+      ['soaked', 'Where the very chain has passed a soak', 'At least 60 seconds, with the same leads in the same order.'],
+    ],
+  },
+  cables: {
+    legend: 'Which cables?',
+    options: [
+      ['any', 'Any known cable', 'Marks, chips and tests decide; the one supplied with the device is offered first.'],
+      ['supplied', 'Only the one supplied with the device', 'Any other is blocked.'],
+    ],
+  },
+  computerDisplays: {
+    legend: 'HDMI to a computer display?',
+    options: [
+      ['displayport', 'DisplayPort first', 'HDMI gets a note where the display has DisplayPort too.'],
+      ['either', 'As good', 'No note.'],
+    ],
+  },
+}
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await request.formData()
+  const { plan } = await loadPlan(params.site)
+  const chosen = policySchema.safeParse({ ...plan.policy, ...Object.fromEntries(Object.keys(choices).map((name) => [name, form.get(name)])) })
+  if (!chosen.success) return data({ problem: 'Choose one answer to each question. Nothing was saved.' }, { status: 422 })
+  const saved = await save((knex) => savePolicy(knex, params.site, Number(form.get('base')), chosen.data))
+  if (saved === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
+  if (!saved) return data({ problem: 'Somebody changed this site since you opened this page, so nothing was saved. Reload to see it as it is now, then choose again.' }, { status: 409 })
+  return redirect(`/sites/${params.site}/policy?done`)
+}
+
+/** What this site goes by where practitioners disagree. */
+export default function PolicyPage({ actionData }: Route.ComponentProps) {
+  const { plan, revision } = useSite()
+  const saving = useNavigation().state === 'submitting'
+  return (
+    <Box maxW="720px">
+      <Heading as="h1" size="xl" mb="1">
+        What this site goes by
+      </Heading>
+      <Text mb="4">Good technicians disagree here. Every verdict that a choice changes says so.</Text>
+      {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
+      <Form method="post" key={revision}>
+        <input type="hidden" name="base" value={revision} />
+        {Object.entries(choices).map(([name, { legend, options }]) => (
+          <Box as="fieldset" key={name} border="1px solid" borderColor="line" bg="card" borderRadius="2px" px="4" pb="3" mb="4">
+            <Box as="legend" fontWeight="700" px="1">
+              {legend}
+            </Box>
+            {options.map(([value, title, consequence]) => (
+              <Box as="label" key={value} display="flex" gap="3" py="1.5" cursor="pointer">
+                <input type="radio" name={name} value={value} defaultChecked={plan.policy[name as keyof Choice] === value} />
+                <span>
+                  <b>{title}</b>
+                  <Box as="span" display="block" color="quiet" fontSize="sm">
+                    {consequence}
+                  </Box>
+                </span>
+              </Box>
+            ))}
+          </Box>
+        ))}
+        <MainButton loading={saving}>Save</MainButton>
+      </Form>
+    </Box>
+  )
+}

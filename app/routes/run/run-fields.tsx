@@ -1,0 +1,131 @@
+import { type FieldMetadata, type FormMetadata, getFormProps } from '@conform-to/react'
+import { Box, Flex, Grid, Text } from '@chakra-ui/react'
+import { type RefObject, useEffect } from 'react'
+import { Form, useNavigation } from 'react-router'
+import { needNames } from '../../../core/checks/sentences'
+import { NEED_KINDS, type NeedKind } from '../../../core/plan/need'
+import { needExamples } from '../../../core/plan/need-text'
+import type { Plan } from '../../../core/plan/plan'
+import type { Run } from '../../../core/plan/run'
+import { MainButton, QuietButton } from '../../ui/controls'
+import { SelectField, TextField } from '../../ui/field'
+import { useUnit } from '../../ui/units'
+import { LeadOptions, PortOptions } from './options'
+import type { RunFormTexts } from './run-form'
+
+type Fields = { [Name in keyof RunFormTexts]-?: FieldMetadata<RunFormTexts[Name]> }
+
+type Props = {
+  form: FormMetadata<RunFormTexts & { base?: number }>
+  fields: Fields
+  formRef: RefObject<HTMLFormElement | null>
+  plan: Plan
+  before: Run | null
+  base: number | null
+  onChange: () => void
+}
+
+/** The form of a run. Every control is the browser's own, so it works before scripts load; `onChange` lets the verdict follow. */
+export function RunFields({ form, fields, formRef, plan, before, base, onChange }: Props) {
+  const unit = useUnit()
+  const saving = useNavigation().state === 'submitting'
+  const leads = fields.leads.getFieldList()
+  const needs = fields.needs.getFieldList()
+  const shape = `${leads.length} ${needs.length}`
+  // a line added or taken away changes the run as much as a line typed
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the number of lines is the reason to read again
+  useEffect(onChange, [shape])
+  return (
+    <Form method="post" {...getFormProps(form)} ref={formRef} onInput={onChange} aria-label="Run">
+      {base !== null && <input type="hidden" name="base" value={base} />}
+      <Flex direction="column" gap="3">
+        <Grid templateColumns="1fr 1.4fr" gap="3">
+          <TextField field={fields.tag} label="Tag" required fontFamily="mono" />
+          <TextField field={fields.length} label="Route length" hint={unit === 'm' ? 'like 4.2 m, 14 ft, 13\' 9"' : 'like 14 ft, 13\' 9", 4.2 m'} required />
+        </Grid>
+        <SelectField field={fields.from} label="Host port" required>
+          <PortOptions plan={plan} />
+        </SelectField>
+        {leads.map((lead, at) => (
+          <Flex key={lead.key ?? lead.id} gap="2" align="end">
+            <Box flex="1">
+              <SelectField field={lead} label={at === 0 ? 'Cable' : `Cable ${at + 1}, in series`}>
+                <LeadOptions plan={plan} run={before} />
+              </SelectField>
+            </Box>
+            {at > 0 && (
+              <QuietButton {...form.remove.getButtonProps({ name: fields.leads.name, index: at })} aria-label={`Take out cable ${at + 1}`}>
+                Take out
+              </QuietButton>
+            )}
+          </Flex>
+        ))}
+        <Box>
+          <QuietButton size="xs" {...form.insert.getButtonProps({ name: fields.leads.name, defaultValue: '' })}>
+            Add an extension or adapter in series
+          </QuietButton>
+        </Box>
+        <SelectField field={fields.to} label="Device port" required>
+          <PortOptions plan={plan} />
+        </SelectField>
+        <Box as="fieldset" border="1px solid" borderColor="line" borderRadius="2px" px="3" pb="3" pt="1">
+          <Box as="legend" fontWeight="700" px="1">
+            What must flow between these two
+          </Box>
+          {needs.length === 0 && (
+            <Text fontSize="sm" color="quiet" mb="2">
+              Nothing stated yet. What hangs behind a dock is stated between the devices themselves and crosses this run by itself.
+            </Text>
+          )}
+          {needs.map((need, at) => (
+            <NeedLine key={need.key ?? need.id} need={need as never} label={`Need ${at + 1}`}>
+              <QuietButton size="sm" {...form.remove.getButtonProps({ name: fields.needs.name, index: at })} aria-label={`Take out need ${at + 1}`}>
+                Take out
+              </QuietButton>
+            </NeedLine>
+          ))}
+          <QuietButton size="xs" {...form.insert.getButtonProps({ name: fields.needs.name, defaultValue: { kind: 'picture', way: 'down', size: '' } })}>
+            Add a need
+          </QuietButton>
+        </Box>
+        <TextField field={fields.note} label="Note" />
+        <Box>
+          <MainButton loading={saving}>{before ? 'Save the run' : 'Lay the run'}</MainButton>
+        </Box>
+      </Flex>
+    </Form>
+  )
+}
+
+function NeedLine({ need, label, children }: { need: FieldMetadata<RunFormTexts['needs'][number]>; label: string; children: React.ReactNode }) {
+  const parts = need.getFieldset() as { [Name in 'id' | 'kind' | 'way' | 'size']: FieldMetadata<string> }
+  const kind = (parts.kind.value ?? 'picture') as NeedKind
+  return (
+    <Box role="group" aria-label={label} mb="3">
+      <input type="hidden" name={parts.id.name} defaultValue={parts.id.initialValue ?? ''} />
+      <Flex gap="2" align="start">
+        <Box w="112px" flex="none">
+          <SelectField field={parts.kind} label="Kind">
+            {NEED_KINDS.map((name) => (
+              <option key={name} value={name}>
+                {needNames[name]}
+              </option>
+            ))}
+          </SelectField>
+        </Box>
+        <Box flex="1">
+          <TextField field={parts.size} label="How much" placeholder={needExamples[kind] ?? ''} fontFamily="mono" required />
+        </Box>
+      </Flex>
+      <Flex gap="2" align="end" mt="2">
+        <Box flex="1">
+          <SelectField field={parts.way} label="Flows">
+            <option value="down">to the device end</option>
+            <option value="up">to the host end</option>
+          </SelectField>
+        </Box>
+        {children}
+      </Flex>
+    </Box>
+  )
+}

@@ -1,0 +1,97 @@
+import { z } from 'zod'
+import { NEED_KINDS, type Need } from '../../../core/plan/need'
+import { formatNeedSize, type NeedSize, parseNeedSize } from '../../../core/plan/need-text'
+import { directNeeds } from '../../../core/plan/change'
+import { tagField } from '../../../core/plan/fields'
+import type { Plan } from '../../../core/plan/plan'
+import type { Run } from '../../../core/plan/run'
+import { formatLength, type LengthUnit, parseLength } from '../../../core/quantity/length'
+import type { Parsed } from '../../../core/quantity/parsed'
+
+/** Text that one of the core's parsers understands, with the parser's own sentence where it does not. */
+const readBy = <T>(parse: (text: string) => Parsed<T>, empty: string) =>
+  z.string({ error: empty }).transform((text, context) => {
+    const read = parse(text)
+    if (read.ok) return read.value
+    context.addIssue(read.problem)
+    return z.NEVER
+  })
+
+const portField = (problem: string) => z.string({ error: problem }).regex(/^[^/]+\/[^/]+$/, problem)
+
+const needForm = z
+  .object({
+    id: z.string().max(64).optional(),
+    kind: z.enum(NEED_KINDS, { error: 'Choose what has to flow.' }),
+    way: z.enum(['down', 'up']).default('down'),
+    size: z.string({ error: 'Say how much has to flow.' }),
+  })
+  .transform((need, context) => {
+    const size = parseNeedSize(need.kind, need.size)
+    if (size.ok) return { id: need.id, way: need.way, size: size.value }
+    context.addIssue({ code: 'custom', path: ['size'], message: size.problem })
+    return z.NEVER
+  })
+
+/** What the run form holds, as it is typed; reading it gives quantities. */
+export const runFormSchema = (unit: LengthUnit) =>
+  z.object({
+    tag: z.string({ error: 'Give the run a tag, such as R-07.' }).pipe(tagField),
+    from: portField('Choose the host port.'),
+    to: portField('Choose the device port.'),
+    length: readBy((text) => parseLength(text, unit), 'Give the length of the route, such as 4.2 m, 14 ft or 13\' 9".'),
+    leads: z.array(z.string().optional()).max(8).default([]),
+    needs: z.array(needForm).max(16).default([]),
+    note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
+    base: z.coerce.number().int().optional(),
+  })
+export type RunForm = z.output<ReturnType<typeof runFormSchema>>
+/** The form's own texts, before anything is read. */
+export type RunFormTexts = { tag: string; from: string; to: string; length: string; leads: string[]; needs: { id?: string; kind: string; way: string; size: string }[]; note?: string }
+
+const addressOf = (text: string) => {
+  const [device = '', port = ''] = text.split('/')
+  return { device, port }
+}
+
+/** The run and its direct needs that a form describes. What the form does not show (name, proofs, how leads lie) stays as it was. */
+export function changeOf(form: RunForm, before: Run | null, plan: Plan, ids: { run: string; need: (at: number) => string }): { run: Run; needs: Need[] } {
+  const from = addressOf(form.from)
+  const to = addressOf(form.to)
+  const run: Run = {
+    ...(before ?? { id: ids.run, proofs: [] }),
+    tag: form.tag,
+    from,
+    to,
+    leads: form.leads.filter((cable): cable is string => Boolean(cable)).map((cable) => before?.leads.find((lead) => lead.cable === cable) ?? { cable, reversed: false }),
+    route: { ...before?.route, length: form.length },
+    note: form.note,
+  }
+  const known = new Map(before ? directNeeds(plan, before).map((need) => [need.id, need]) : [])
+  const needs = form.needs.map(({ id, way, size }, at): Need => {
+    const old = id ? known.get(id) : undefined
+    const ends = way === 'down' ? { from: from.device, to: to.device } : { from: to.device, to: from.device }
+    return { id: old?.id ?? ids.need(at), ...(old?.name ? { name: old.name } : {}), ...(old?.note ? { note: old.note } : {}), ...(old?.through ? { through: old.through } : {}), ...ends, ...(size as NeedSize) } as Need
+  })
+  return { run, needs }
+}
+
+/** A run as the form's texts; `changeOf` reads them back to the same run. */
+export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): RunFormTexts {
+  return {
+    tag: run.tag,
+    from: `${run.from.device}/${run.from.port}`,
+    to: `${run.to.device}/${run.to.port}`,
+    length: lengthText(run.route.length, unit),
+    leads: run.leads.length > 0 ? run.leads.map((lead) => lead.cable) : [''],
+    needs: needs.map((need) => ({ id: need.id, kind: need.kind, way: need.from === run.from.device ? 'down' : 'up', size: formatNeedSize(need) })),
+    note: run.note,
+  }
+}
+
+/** In the unit in force where that reads back to the same length, in metres to the millimetre where it would not. */
+function lengthText(metres: number, unit: LengthUnit): string {
+  const text = formatLength(metres, unit)
+  const back = parseLength(text)
+  return back.ok && Math.abs(back.value - metres) < 1e-9 ? text : `${Number(metres.toFixed(4))} m`
+}

@@ -1,0 +1,78 @@
+import { type SubmissionResult, useForm } from '@conform-to/react'
+import { parseWithZod } from '@conform-to/zod/v4'
+import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
+import { type ReactNode, useRef } from 'react'
+import type { Plan } from '../../../core/plan/plan'
+import type { Run } from '../../../core/plan/run'
+import { Corridor } from '../../ui/corridor'
+import { Notice } from '../../ui/controls'
+import { GradeMark } from '../../ui/grade'
+import { useSite } from '../../ui/site-context'
+import { useUnit } from '../../ui/units'
+import { Findings } from './findings'
+import { Ranking } from './ranking'
+import { type RunFormTexts, runFormSchema } from './run-form'
+import { RunFields } from './run-fields'
+import { useDraft } from './use-draft'
+
+type Props = {
+  plan: Plan
+  /** The run as it is stored; null for a new one. */
+  before: Run | null
+  texts: RunFormTexts
+  base: number | null
+  lastResult: SubmissionResult<string[]> | undefined
+  notice?: ReactNode
+  children?: ReactNode
+}
+
+/** One run: its corridor, its form, its verdict and the drawer ranked for it, all moving with what is typed. */
+export function RunPage({ plan, before, texts, base, lastResult, notice, children }: Props) {
+  const unit = useUnit()
+  const { assessment: stored } = useSite()
+  const formRef = useRef<HTMLFormElement>(null)
+  const { draft, read } = useDraft(formRef, plan, before)
+  const [form, fields] = useForm<RunFormTexts & { base?: number }>({
+    id: `run-${before?.id ?? 'new'}`,
+    lastResult,
+    defaultValue: texts,
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: runFormSchema(unit) }) as never,
+    shouldValidate: 'onBlur',
+    shouldRevalidate: 'onInput',
+  })
+  const assessment = draft?.assessment ?? stored
+  const verdict = assessment.runs.find((candidate) => candidate.id === (draft?.run.id ?? before?.id))
+  const title = `${before?.tag ?? 'New run'}${draft ? ` · ${endsOf(plan, draft.run)}` : ''}`
+  return (
+    <>
+      <Flex align="center" gap="4" mb="3" wrap="wrap">
+        <Heading as="h1" size="xl">
+          {title}
+        </Heading>
+        {verdict && (
+          <Box aria-live="polite">
+            <GradeMark grade={verdict.grade} size="lg" />
+          </Box>
+        )}
+      </Flex>
+      {notice}
+      {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
+      {verdict ? <Corridor verdict={verdict} title={title} /> : <Text color="quiet">Choose two ports and a length, and the corridor appears here.</Text>}
+      <Grid templateColumns={{ base: '1fr', lg: 'minmax(330px, 5fr) 6fr' }} gap="7" mt="5" alignItems="start">
+        <Box>
+          <RunFields form={form} fields={fields as never} formRef={formRef} plan={plan} before={before} base={base} onChange={read} />
+          {children}
+        </Box>
+        <Box>
+          <Findings verdict={verdict} plan={draft?.plan ?? plan} />
+          {draft && <Ranking candidates={draft.ranking} run={draft.run} formRef={formRef} onChange={read} />}
+        </Box>
+      </Grid>
+    </>
+  )
+}
+
+function endsOf(plan: Plan, run: Run): string {
+  const nameOf = (id: string) => plan.devices.find((device) => device.id === id)?.name ?? id
+  return `${nameOf(run.from.device)} to ${nameOf(run.to.device)}`
+}

@@ -1,0 +1,119 @@
+import { getFormProps, useForm } from '@conform-to/react'
+import { getZodConstraint, parseWithZod } from '@conform-to/zod/v4'
+import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
+import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
+import { z } from 'zod'
+import { createSite, listSites } from '../../server/sites/sites'
+import { AWAY_MESSAGE, load, save } from '../stored.server'
+import { MainButton, Notice } from '../ui/controls'
+import { TextField } from '../ui/field'
+import { TopBar } from '../ui/frame'
+import type { Route } from './+types/sites'
+
+const newSite = z.object({
+  name: z
+    .string({ error: 'Give the site a name, such as the building or the floor.' })
+    .trim()
+    .max(120, { error: 'A name has at most 120 characters.' }),
+  note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
+})
+
+export const meta: Route.MetaFunction = () => [{ title: 'Sites · Hallway' }]
+
+export const loader = async () => ({ sites: await load(listSites) })
+
+export async function action({ request }: Route.ActionArgs) {
+  const submission = parseWithZod(await request.formData(), { schema: newSite })
+  if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
+  const { name, note } = submission.value
+  const id = await save((knex) => createSite(knex, name, note))
+  if (id === null) return data(submission.reply({ formErrors: [AWAY_MESSAGE] }), { status: 503 })
+  return redirect(`/sites/${id}`)
+}
+
+export default function Sites({ loaderData, actionData }: Route.ComponentProps) {
+  const { sites } = loaderData
+  const saving = useNavigation().state === 'submitting'
+  const [form, fields] = useForm({
+    id: 'new-site',
+    lastResult: actionData,
+    constraint: getZodConstraint(newSite),
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: newSite }),
+    shouldRevalidate: 'onInput',
+  })
+  return (
+    <>
+      <TopBar />
+      <Box as="main" maxW="900px" mx="auto" px="5" py="7">
+        <Heading as="h1" size="2xl" mb="4">
+          Sites
+        </Heading>
+        {sites.length === 0 ? (
+          <Text mb="6">No site yet. Make one below, or bring a plan file in.</Text>
+        ) : (
+          <Table.ScrollArea mb="7">
+            <Table.Root size="sm" bg="card">
+              <Table.Header>
+                <Table.Row bg="floor">
+                  <Table.ColumnHeader>Site</Table.ColumnHeader>
+                  {['Runs', 'Devices', 'Cables'].map((name) => (
+                    <Table.ColumnHeader key={name} textAlign="end">
+                      {name}
+                    </Table.ColumnHeader>
+                  ))}
+                </Table.Row>
+              </Table.Header>
+              <Table.Body>
+                {sites.map((site) => (
+                  <Table.Row key={site.id} bg="card">
+                    <Table.Cell>
+                      <Link asChild fontWeight="700" color="brassInk" textDecoration="underline">
+                        <RouterLink to={`/sites/${site.id}`}>{site.name}</RouterLink>
+                      </Link>
+                      {site.note && (
+                        <Text color="quiet" fontSize="sm" lineClamp="2">
+                          {site.note}
+                        </Text>
+                      )}
+                    </Table.Cell>
+                    {[site.runs, site.devices, site.cables].map((count, at) => (
+                      <Table.Cell key={['runs', 'devices', 'cables'][at]} textAlign="end" fontFamily="mono">
+                        {count}
+                      </Table.Cell>
+                    ))}
+                  </Table.Row>
+                ))}
+              </Table.Body>
+            </Table.Root>
+          </Table.ScrollArea>
+        )}
+        <Flex gap="8" direction={{ base: 'column', md: 'row' }} align="start">
+          <Box flex="1" w="100%">
+            <Heading as="h2" size="md" mb="2">
+              New site
+            </Heading>
+            <Form method="post" {...getFormProps(form)}>
+              {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
+              <Flex direction="column" gap="3">
+                <TextField field={fields.name} label="Name" required />
+                <TextField field={fields.note} label="Note" hint="Whatever helps to know the job again" />
+                <Box>
+                  <MainButton loading={saving}>Make the site</MainButton>
+                </Box>
+              </Flex>
+            </Form>
+          </Box>
+          <Box flex="1">
+            <Heading as="h2" size="md" mb="2">
+              From a file
+            </Heading>
+            <Text mb="2">A plan file holds a whole site: devices, cables, runs and needs. Bringing one in makes a new site and overwrites nothing.</Text>
+            <Link asChild color="brassInk" textDecoration="underline" fontWeight="600">
+              <RouterLink to="/import">Bring in a plan file</RouterLink>
+            </Link>
+          </Box>
+        </Flex>
+      </Box>
+    </>
+  )
+}

@@ -1,0 +1,76 @@
+import type { Flow, RunVerdict } from '../../core/checks/assess'
+import { type Door, openingOf } from '../../core/link/doors'
+import type { BitsPerSecond } from '../../core/quantity/rate'
+
+/** The corridor as figures: where each chamber stands, how wide its door is, where each ribbon runs. All from the verdict. */
+export type CorridorShape = {
+  width: number
+  height: number
+  middle: number
+  chambers: Chamber[]
+  ribbons: Ribbon[]
+  powered: boolean
+}
+export type Chamber = { door: Door; x: number; width: number; opening: number; narrowest: boolean }
+export type Ribbon = { flow: Flow; y: number; width: number; from: number; to: number; stopped: boolean }
+
+export const CHAMBER_WIDTH = 156
+const HALL_WIDTH = 46
+const HALL_HEIGHT = 150
+const TOP = 64
+const FOOT = 92
+/** From a camera's trickle to the widest link there is: one decade is the same step of width everywhere. */
+const LOWEST: BitsPerSecond = 10e6
+const HIGHEST: BitsPerSecond = 100e9
+
+/** Width on the page of a rate, on a log scale; nothing at all is a shut door. */
+export function widthOf(rate: BitsPerSecond): number {
+  if (rate <= 0) return 0
+  const share = Math.log(rate / LOWEST) / Math.log(HIGHEST / LOWEST)
+  return Math.max(4, Math.min(1, share) * HALL_HEIGHT)
+}
+
+export function corridorShape(verdict: RunVerdict): CorridorShape {
+  const { doors } = verdict
+  const chambers = doors.map((door, at): Chamber => ({
+    door,
+    x: HALL_WIDTH + at * (CHAMBER_WIDTH + HALL_WIDTH),
+    width: CHAMBER_WIDTH,
+    opening: widthOf(openingOf(door)),
+    narrowest: at === verdict.narrowest,
+  }))
+  const width = HALL_WIDTH + doors.length * (CHAMBER_WIDTH + HALL_WIDTH)
+  const middle = TOP + HALL_HEIGHT / 2
+  return { width, height: TOP + HALL_HEIGHT + FOOT, middle, chambers, ribbons: ribbonsOf(verdict, chambers, width, middle), powered: verdict.flows.some(({ watts }) => watts !== null) }
+}
+
+/** Ribbons lie side by side, together as wide as their summed rate; one that is refused ends at the door that stops it. */
+function ribbonsOf(verdict: RunVerdict, chambers: readonly Chamber[], width: number, middle: number): Ribbon[] {
+  const flows = verdict.flows.filter((flow) => flow.rate !== null)
+  const total = flows.reduce((sum, flow) => sum + (flow.rate ?? 0), 0)
+  const band = Math.max(widthOf(total), flows.length * 5)
+  let y = middle - band / 2
+  return flows.map((flow) => {
+    const share = Math.max(5, band * ((flow.rate ?? 0) / total))
+    const stopAt = flow.grade === 'blocked' ? stoppingChamber(flow, chambers) : null
+    const ribbon = spanOf(flow, stopAt, width)
+    const placed: Ribbon = { flow, y: y + share / 2, width: share, ...ribbon, stopped: stopAt !== null }
+    y += share
+    return placed
+  })
+}
+
+/** The first door, in the way it walks, that is too narrow for it, or else the narrowest of all. */
+function stoppingChamber(flow: Flow, chambers: readonly Chamber[]): Chamber | null {
+  const walked = flow.way === 'down' ? chambers : [...chambers].reverse()
+  const tooNarrow = walked.find(({ door }) => openingOf(door) < (flow.rate ?? 0))
+  return tooNarrow ?? chambers.find((chamber) => chamber.narrowest) ?? null
+}
+
+function spanOf(flow: Flow, stop: Chamber | null, width: number): { from: number; to: number } {
+  if (flow.way === 'down') return { from: 0, to: stop ? stop.x : width }
+  return { from: width, to: stop ? stop.x + stop.width : 0 }
+}
+
+export const hallTop = (shape: CorridorShape): number => shape.middle - HALL_HEIGHT / 2
+export const hallBottom = (shape: CorridorShape): number => shape.middle + HALL_HEIGHT / 2

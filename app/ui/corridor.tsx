@@ -1,0 +1,180 @@
+import { Box } from '@chakra-ui/react'
+import { useId } from 'react'
+import type { RunVerdict } from '../../core/checks/assess'
+import { gradeWords, needNames } from '../../core/checks/sentences'
+import { openingOf } from '../../core/link/doors'
+import type { NeedKind } from '../../core/plan/need'
+import { formatLength } from '../../core/quantity/length'
+import { formatRate } from '../../core/quantity/rate'
+import { formatWatts } from '../../core/quantity/watts'
+import { citeSource } from '../../core/standards/source'
+import { type Chamber, type CorridorShape, corridorShape, hallBottom, hallTop, type Ribbon } from './corridor-shape'
+import { useUnit } from './units'
+
+const ink = (token: string): string => `var(--hw-colors-${token})`
+
+const flowColours: Record<NeedKind, string> = {
+  picture: 'picture',
+  storage: 'data',
+  data: 'data',
+  audio: 'data',
+  sensor: 'data',
+  camera: 'picture',
+  headset: 'headset',
+  power: 'power',
+}
+
+/** A run seen from above: walls, doorways as wide as what each part passes at this length, and what wants to walk through. */
+export function Corridor({ verdict, title }: { verdict: RunVerdict; title: string }) {
+  const id = useId()
+  const shape = corridorShape(verdict)
+  return (
+    <Box overflowX="auto" tabIndex={0} role="region" aria-label={`Corridor of ${title}`} bg="card" border="1px solid" borderColor="line" borderRadius="2px">
+      <svg
+        viewBox={`0 0 ${shape.width} ${shape.height}`}
+        role="img"
+        aria-labelledby={`${id}-title ${id}-desc`}
+        style={{ display: 'block', width: '100%', minWidth: `${Math.min(shape.width, 640)}px`, maxHeight: '340px', margin: '0 auto', fontFamily: 'var(--hw-fonts-mono)' }}
+      >
+        <title id={`${id}-title`}>{`${title}: ${gradeWords[verdict.grade]}`}</title>
+        <desc id={`${id}-desc`}>{described(verdict)}</desc>
+        <defs>
+          <pattern id={`${id}-hatch`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="6" height="6" fill="none" />
+            <line x1="0" y1="0" x2="0" y2="6" stroke={ink('power')} strokeWidth="3" />
+          </pattern>
+        </defs>
+        <rect x="0" y={hallTop(shape) - 8} width={shape.width} height={hallBottom(shape) - hallTop(shape) + 16} fill={ink('floor')} />
+        {[hallTop(shape) - 8, hallBottom(shape)].map((y) => (
+          <rect key={y} x="0" y={y} width={shape.width} height="8" fill={ink('solid')} />
+        ))}
+        {shape.chambers.map((chamber) => (
+          <Walls key={chamber.door.id} chamber={chamber} shape={shape} />
+        ))}
+        {shape.ribbons.map((ribbon) => (
+          <RibbonMark key={ribbon.flow.needId} ribbon={ribbon} />
+        ))}
+        {shape.powered && <PowerLine shape={shape} hatch={`url(#${id}-hatch)`} />}
+        {shape.chambers.map((chamber) => (
+          <Plate key={chamber.door.id} chamber={chamber} shape={shape} />
+        ))}
+      </svg>
+    </Box>
+  )
+}
+
+/** The solid of the wall on both sides of a doorway, with the door leaf swung open into the hall before it. */
+function Walls({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
+  const { x, width, opening, narrowest } = chamber
+  const top = hallTop(shape)
+  const jamb = shape.middle - opening / 2
+  const sill = shape.middle + opening / 2
+  const fill = ink(narrowest ? 'brass' : 'solid')
+  const leaf = Math.min(opening, 40)
+  return (
+    <g>
+      <rect x={x} y={top} width={width} height={jamb - top} fill={ink('solid')} opacity="0.9" />
+      <rect x={x} y={sill} width={width} height={hallBottom(shape) - sill} fill={ink('solid')} opacity="0.9" />
+      {opening === 0 ? (
+        <rect x={x} y={top} width="6" height={hallBottom(shape) - top} fill={ink('blocked')} />
+      ) : (
+        <>
+          <rect x={x} y={jamb - 4} width={width} height="4" fill={fill} />
+          <rect x={x} y={sill} width={width} height="4" fill={fill} />
+          <path d={`M${x} ${jamb}v${-leaf}`} stroke={fill} strokeWidth="3" transform={`rotate(-52 ${x} ${jamb})`} />
+          <path d={`M${x - leaf * Math.sin(0.91)} ${jamb - leaf * Math.cos(0.91)}A${leaf} ${leaf} 0 0 0 ${x} ${jamb + leaf}`} fill="none" stroke={fill} strokeWidth="1" strokeDasharray="3 3" opacity="0.7" />
+        </>
+      )}
+    </g>
+  )
+}
+
+function RibbonMark({ ribbon }: { ribbon: Ribbon }) {
+  const { flow, y, width, from, to, stopped } = ribbon
+  const colour = ink(flowColours[flow.kind])
+  const forward = to > from ? 1 : -1
+  const tip = Math.min(10, width)
+  const arrows = [0.2, 0.5, 0.8].map((share) => from + (to - from) * share)
+  const label = `${needNames[flow.kind]} ${formatRate(flow.rate ?? 0)}`
+  return (
+    <g>
+      <line x1={from} x2={to} y1={y} y2={y} stroke={colour} strokeWidth={width - 1} opacity={stopped ? 0.45 : 0.8} />
+      {arrows.map((x) => (
+        <path key={x} d={`M${x - forward * 4} ${y - tip / 3}l${forward * 6} ${tip / 3}l${-forward * 6} ${tip / 3}`} fill="none" stroke={ink('card')} strokeWidth="1.8" />
+      ))}
+      {stopped && <path d={`M${to - 7} ${y - 7}l14 14M${to + 7} ${y - 7}l-14 14`} stroke={ink('blocked')} strokeWidth="4" />}
+      {width >= 14 && (
+        <text x={from + forward * 8} y={y + 4} fontSize="11.5" fontWeight="700" textAnchor={forward > 0 ? 'start' : 'end'} fill={ink('card')}>
+          {label}
+        </text>
+      )}
+    </g>
+  )
+}
+
+/** Power runs along the wall, hatched, and breaks where a part passes none. */
+function PowerLine({ shape, hatch }: { shape: CorridorShape; hatch: string }) {
+  const y = hallBottom(shape) + 10
+  return (
+    <g>
+      {shape.chambers.map(({ door, x, width }, at) => {
+        const start = at === 0 ? 0 : x - 46
+        return (
+          <g key={door.id}>
+            {door.watts > 0 ? <rect x={start} y={y} width={width + x - start} height="8" fill={hatch} stroke={ink('power')} /> : <path d={`M${x + width / 2 - 6} ${y - 2}l12 12m0 -12l-12 12`} stroke={ink('blocked')} strokeWidth="3" />}
+            <text x={x + width / 2} y={y + 21} fontSize="11" textAnchor="middle" fill={ink('power')}>
+              {formatWatts(door.watts)}
+            </text>
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
+/** What stands on the wall beside a door: which part, what it passes, and who says so. */
+function Plate({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
+  const unit = useUnit()
+  const { door, x, width, narrowest } = chamber
+  const centre = x + width / 2
+  const opening = openingOf(door)
+  const detail = door.detail.length === null ? door.detail.text : `${door.detail.text} ${formatLength(door.detail.length, unit)}`
+  const foot = hallBottom(shape) + (shape.powered ? 34 : 10)
+  return (
+    <g>
+      <title>{`${door.label}: ${opening > 0 ? formatRate(opening) : 'passes no data or picture'}. Says ${door.saidBy}. ${citeSource(door.source)}`}</title>
+      <text x={centre} y="18" fontSize="14" fontWeight="700" textAnchor="middle" fill={ink('ink')}>
+        {shortened(door.label, 20)}
+      </text>
+      <text x={centre} y="34" fontSize="11" textAnchor="middle" fill={ink('quiet')}>
+        {shortened(detail, 27)}
+      </text>
+      <text x={centre} y={foot + 14} fontSize="15" fontWeight="700" textAnchor="middle" fill={ink(narrowest ? 'brassInk' : 'ink')}>
+        {opening > 0 ? formatRate(opening) : door.watts > 0 ? 'power only' : 'shut'}
+      </text>
+      <text x={centre} y={foot + 29} fontSize="10.5" textAnchor="middle" fill={ink('quiet')}>
+        {shortened(`says ${door.saidBy}`, 28)}
+      </text>
+      {narrowest && (
+        <g>
+          <path d={`M${centre - 7} 41h14l-7 9z`} fill={ink('brass')} />
+          <text x={centre} y={foot + 45} fontSize="11" fontWeight="700" textAnchor="middle" fill={ink('brassInk')}>
+            narrowest door
+          </text>
+        </g>
+      )}
+    </g>
+  )
+}
+
+const shortened = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text)
+
+/** The picture in words. */
+function described(verdict: RunVerdict): string {
+  const doors = verdict.doors.map((door, at) => {
+    const opening = openingOf(door)
+    return `${door.label} passes ${opening > 0 ? formatRate(opening) : 'nothing'}${at === verdict.narrowest ? ', the narrowest door' : ''}`
+  })
+  const flows = verdict.flows.map((flow) => `${needNames[flow.kind]} ${flow.way === 'down' ? 'from host to device' : 'from device to host'}: ${gradeWords[flow.grade]}`)
+  return `${doors.join('; ')}. ${flows.join('; ')}`
+}

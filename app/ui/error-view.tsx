@@ -1,0 +1,32 @@
+import { Box, Heading, Link, Text } from '@chakra-ui/react'
+import { useLocation } from 'react-router'
+import { DoorGlyph } from './grade'
+
+const words: Record<number, [string, string]> = {
+  404: ['There is nothing behind this door', 'The site or run may have been deleted, or the address has a slip in it.'],
+  503: ['The database does not answer', 'Nothing was changed. If you were saving, go back in your browser: what you typed is still there. Try again in a moment.'],
+}
+const anything: [string, string] = ['Something in Hallway went wrong', 'Nothing more was changed. Try again; if it happens again, what led here is in the log of the server.']
+
+/** An error page: what happened, what was kept, what to do; never what went on inside. */
+export function ErrorView({ status, detail }: { status: number; detail?: unknown }) {
+  const { pathname, search } = useLocation()
+  const [title, text] = words[status] ?? anything
+  return (
+    <Box as="main" maxW="560px" mx="auto" mt="16" px="5" role="alert">
+      <DoorGlyph grade="blocked" size={56} />
+      <Heading as="h1" size="2xl" mt="4">
+        {title}
+      </Heading>
+      <Text mt="3">{typeof detail === 'string' && detail ? detail : text}</Text>
+      <Text mt="5" display="flex" gap="5">
+        <Link href={`${pathname}${search}`} color="brassInk" textDecoration="underline">
+          Try again
+        </Link>
+        <Link href="/" color="brassInk" textDecoration="underline">
+          All sites
+        </Link>
+      </Text>
+    </Box>
+  )
+}

@@ -1,0 +1,19 @@
+import { createContext, type ReactNode, useContext, useMemo } from 'react'
+import { type Assessment, assess } from '../../core/checks/assess'
+import type { Plan } from '../../core/plan/plan'
+
+export type SiteView = { plan: Plan; revision: number; assessment: Assessment }
+
+const SiteContext = createContext<SiteView | null>(null)
+
+/** Hands a site and its assessment to the pages below; the same `assess` runs on the server and in the browser. */
+export function SiteProvider({ plan, revision, children }: { plan: Plan; revision: number; children: ReactNode }) {
+  const view = useMemo(() => ({ plan, revision, assessment: assess(plan) }), [plan, revision])
+  return <SiteContext.Provider value={view}>{children}</SiteContext.Provider>
+}
+
+export function useSite(): SiteView {
+  const view = useContext(SiteContext)
+  if (!view) throw new Error('used outside a site')
+  return view
+}

@@ -1,0 +1,161 @@
+import { type Door, doorsOf, openingOf } from '../link/doors'
+import { findPath, type Step } from '../path/find-path'
+import { streamRate } from '../picture/timing'
+import type { Need, NeedKind } from '../plan/need'
+import type { Plan } from '../plan/plan'
+import type { Run } from '../plan/run'
+import { indexPlan, type SiteIndex, socketAt } from '../plan/site-index'
+import type { BitsPerSecond } from '../quantity/rate'
+import type { Watts } from '../quantity/watts'
+import type { LinkMode } from '../standards/link-modes'
+import { checks } from './checks'
+import { craft, type Finding, type Part, type Verdict, worstOf } from './finding'
+import { type Crossing, portPart, situationOf } from './situation'
+
+/** A need as it walks through one run. */
+export type Flow = { needId: string; kind: NeedKind; way: 'down' | 'up'; rate: BitsPerSecond | null; watts: Watts | null; grade: Verdict }
+
+export type RunVerdict = {
+  id: string
+  tag: string
+  grade: Verdict
+  findings: readonly Finding[]
+  mode: LinkMode | null
+  doors: readonly Door[]
+  /** Which door is the narrowest; null where all are closed to data and pictures alike and power alone is asked. */
+  narrowest: number | null
+  flows: readonly Flow[]
+}
+
+export type NeedVerdict = {
+  id: string
+  grade: Verdict
+  /** Ports and leads from its first device to its last; empty where there is no way. */
+  path: readonly Part[]
+  runs: readonly string[]
+  findings: readonly Finding[]
+}
+
+export type Assessment = { runs: readonly RunVerdict[]; needs: readonly NeedVerdict[] }
+
+/**
+ * The verdict on a whole plan: every run by its worst finding, every need by the worst on its path. Findings come in the order
+ * of the checks; runs and needs in the order of the plan. Pure: the same plan gives the same assessment.
+ */
+export function assess(plan: Plan): Assessment {
+  const index = indexPlan(plan)
+  const { paths, crossings } = walkNeeds(index)
+  const runs = plan.runs.map((run) => assessRun(index, run, crossings.get(run.id) ?? []))
+  const byId = new Map(runs.map((run) => [run.id, run]))
+  const needs = plan.needs.map((need) => needVerdict(index, need, paths.get(need.id) ?? null, byId))
+  return { runs, needs }
+}
+
+/** The way of every need, and what therefore crosses each run. */
+export function walkNeeds(index: SiteIndex): { paths: ReadonlyMap<string, Step[] | null>; crossings: ReadonlyMap<string, Crossing[]> } {
+  const paths = new Map<string, Step[] | null>()
+  const crossings = new Map<string, Crossing[]>()
+  for (const need of index.plan.needs) {
+    const steps = findPath(index, need)
+    paths.set(need.id, steps)
+    for (const [at, { run, way }] of (steps ?? []).entries()) {
+      const lastMile = way === 'down' ? at === (steps?.length ?? 0) - 1 : at === 0
+      const list = crossings.get(run.id) ?? []
+      list.push({ need, way, lastMile })
+      crossings.set(run.id, list)
+    }
+  }
+  return { paths, crossings }
+}
+
+/** The verdict on one run with what crosses it. */
+export function assessRun(index: SiteIndex, run: Run, crossings: readonly Crossing[]): RunVerdict {
+  const situation = situationOf(index, run, crossings)
+  const findings = checks.flatMap((check) => [...check.findings(situation)])
+  const doors = doorsOf(situation.laid, situation.data, situation.picture.link, situation.policy)
+  return {
+    id: run.id,
+    tag: run.tag,
+    grade: worstOf(findings),
+    findings,
+    mode: situation.data.mode,
+    doors,
+    narrowest: narrowestDoor(doors, crossings),
+    flows: crossings.map(({ need, way }) => ({
+      needId: need.id,
+      kind: need.kind,
+      way,
+      rate: need.kind === 'picture' ? streamRate(need.mode) : 'rate' in need ? need.rate : null,
+      watts: ('watts' in need ? need.watts : undefined) ?? null,
+      grade: worstOf(bearingOn(findings, need.id)),
+    })),
+  }
+}
+
+/** The smallest opening for what crosses: by watts where only power does, by rate otherwise. A lead rather than a port where they tie. */
+function narrowestDoor(doors: readonly Door[], crossings: readonly Crossing[]): number | null {
+  const powerOnly = crossings.length > 0 && crossings.every(({ need }) => need.kind === 'power')
+  const width = powerOnly ? (door: Door) => door.watts : openingOf
+  if (doors.every((door) => width(door) === 0)) return null
+  let narrowest = 0
+  for (const [at, door] of doors.entries()) {
+    const current = doors[narrowest]
+    if (!current) continue
+    const less = width(door) < width(current)
+    const tiedLead = width(door) === width(current) && door.kind === 'lead' && current.kind === 'port'
+    if (less || tiedLead) narrowest = at
+  }
+  return narrowest
+}
+
+/** Findings about a need itself, and those that bear on whatever crosses the run. */
+const bearingOn = (findings: readonly Finding[], needId: string): Finding[] =>
+  findings.filter((finding) => finding.needId === undefined || finding.needId === needId)
+
+function needVerdict(index: SiteIndex, need: Need, steps: Step[] | null, runs: ReadonlyMap<string, RunVerdict>): NeedVerdict {
+  if (steps === null) {
+    const finding = noPath(index, need)
+    return { id: need.id, grade: 'blocked', path: [], runs: [], findings: [finding] }
+  }
+  const findings = steps.flatMap(({ run }) => bearingOn(runs.get(run.id)?.findings ?? [], need.id))
+  return {
+    id: need.id,
+    grade: worstOf(findings),
+    path: steps.flatMap((step) => partsAlong(index, step)),
+    runs: steps.map(({ run }) => run.id),
+    findings,
+  }
+}
+
+function partsAlong(index: SiteIndex, { run, way }: Step): Part[] {
+  const parts: Part[] = [
+    portPart(socketAt(index, run.from)),
+    ...run.leads.map(({ cable }): Part => ({ kind: 'lead', id: cable, label: index.cables.get(cable)?.tag ?? cable })),
+    portPart(socketAt(index, run.to)),
+  ]
+  return way === 'down' ? parts : parts.reverse()
+}
+
+function noPath(index: SiteIndex, need: Need): Finding {
+  const nameOf = (id: string): string => index.devices.get(id)?.name ?? id
+  return {
+    check: 'path',
+    grade: 'blocked',
+    part: { kind: 'need', id: need.id, label: need.name ?? need.kind },
+    needId: need.id,
+    have: null,
+    need: null,
+    unit: null,
+    reason: { code: 'no-path', from: nameOf(need.from), to: nameOf(need.to) },
+    remedies: [{ code: 'lay-run' }],
+    source: craft,
+  }
+}
+
+/** The one finding that matters: the first of the worst grade, and where all is clear what the run was laid for. */
+export function leadingFinding(findings: readonly Finding[]): Finding | null {
+  const grade = worstOf(findings)
+  const graded = findings.filter((finding) => finding.grade === grade)
+  const purpose = grade === 'clear' ? graded.find(({ check }) => check === 'rate' || check === 'current') : undefined
+  return purpose ?? graded[0] ?? findings[0] ?? null
+}

@@ -1,0 +1,67 @@
+import { negotiate } from '../power/negotiate'
+import type { Watts } from '../quantity/watts'
+import { commonPractice } from '../standards/source'
+import type { Caution, Finding, Remedy } from './finding'
+import { type Check, type Crossing, leadPart, portPart, type Situation } from './situation'
+
+const source = commonPractice('no mark, no more than 3 A: 60 W; a 5 A mark 100 W; an extended range mark 240 W')
+
+/** The watts a need asks arrive: as much as the supply gives and the lead's current mark allows. */
+export const currentCheck: Check = {
+  name: 'current',
+  *findings(situation: Situation): Iterable<Finding> {
+    if (situation.laid.leads.length === 0) return
+    for (const crossing of situation.crossings) {
+      const wanted = wantedWatts(crossing)
+      if (wanted !== null) yield powerFinding(situation, crossing, wanted)
+    }
+  },
+}
+
+function wantedWatts({ need, lastMile }: Crossing): Watts | null {
+  if (need.kind === 'picture') return null
+  if (need.kind === 'power') return need.watts
+  return lastMile ? (need.watts ?? null) : null
+}
+
+function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, wanted: Watts): Finding {
+  const charging = need.kind === 'power'
+  // bus power goes from host to device whichever way the data flows; a supply feeds the way its need says
+  const giver = charging && way === 'up' ? laid.to : laid.from
+  const leads = laid.leads.map((lead) => ({ lead, amps: lead.known.amps.value, volts: lead.known.volts.value }))
+  const supply = negotiate(giver.port, leads)
+  const bare = { check: 'current', needId: need.id, have: supply.watts, need: wanted, unit: 'W', source } as const
+
+  const dead = leads.find(({ amps }) => amps === 0)
+  if (dead) {
+    const reason = { code: 'lead-without-power', optical: dead.lead.cable.construction === 'optical' } as const
+    return { ...bare, grade: 'blocked', part: leadPart(dead.lead), reason, remedies: [{ code: 'powered-far-end' }, { code: 'other-lead' }] }
+  }
+  if (supply.level === null) {
+    return { ...bare, grade: 'blocked', part: portPart(giver), reason: { code: 'no-supply' }, remedies: [{ code: 'other-port' }, { code: 'powered-far-end' }] }
+  }
+  const weakest = leads.reduce((weak, next) => (next.amps * next.volts < weak.amps * weak.volts ? next : weak))
+  const enough = supply.watts >= wanted
+  const charges = charging && supply.watts >= wanted * policy.chargeAtLeast
+  const remedies: Remedy[] = []
+  if (!enough && supply.limit === 'lead') remedies.push({ code: 'marked', amps: 5, volts: wanted > 100 ? 50 : 20 })
+  if (!enough && supply.offered < wanted) remedies.push({ code: 'stronger-supply', watts: wanted })
+  return {
+    ...bare,
+    grade: enough ? 'clear' : charges ? 'tight' : 'blocked',
+    part: supply.limit === 'lead' ? leadPart(weakest.lead) : portPart(giver),
+    reason: {
+      code: 'power',
+      limit: supply.limit,
+      amps: supply.level.amps,
+      volts: supply.level.volts,
+      unmarked: weakest.lead.known.amps.basis === 'assumed',
+      charging,
+    },
+    remedies,
+    caution: cautionFor(wanted),
+  }
+}
+
+const cautionFor = (watts: Watts): Caution | undefined =>
+  watts > 100 ? 'above-100-watts' : watts > 60 ? 'above-60-watts' : undefined

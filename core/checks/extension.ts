@@ -1,0 +1,33 @@
+import { commonPractice } from '../standards/source'
+import type { Finding } from './finding'
+import { type Check, leadPart, type Situation } from './situation'
+
+const source = commonPractice('USB Type-C knows no extension; some use them and test them')
+/** A marginal chain looks fine for 45 seconds and drops a minute later. */
+export const SHORTEST_SOAK_SECONDS = 60
+
+/** Type-C extensions are outside the standard: never, or only where this very chain has passed a soak, as the site's policy says. */
+export const extensionCheck: Check = {
+  name: 'extension',
+  *findings({ laid, policy }: Situation): Iterable<Finding> {
+    const chain = laid.leads.map((lead) => lead.cable.id).join()
+    const soaked = laid.run.proofs.some(
+      (proof) => proof.basis === 'soaked' && proof.cameUp === proof.tried && (proof.seconds ?? 0) >= SHORTEST_SOAK_SECONDS && proof.leads.join() === chain,
+    )
+    for (const lead of laid.leads) {
+      if (lead.shape !== 'c-extension') continue
+      const allowed = policy.extensions === 'soaked'
+      yield {
+        check: 'extension',
+        grade: allowed && soaked ? 'note' : 'blocked',
+        part: leadPart(lead),
+        have: null,
+        need: null,
+        unit: null,
+        reason: { code: 'type-c-extension', soaked, allowed },
+        remedies: allowed && soaked ? [] : [allowed ? { code: 'test-it' } : { code: 'other-lead' }],
+        source,
+      }
+    }
+  },
+}

@@ -1,0 +1,123 @@
+import type { Lack } from '../link/chain'
+import type { Conflict } from '../link/known'
+import type { NeedKind, PictureMode } from '../plan/need'
+import type { Metres } from '../quantity/length'
+import type { Amps, Volts } from '../quantity/watts'
+import type { End } from '../standards/connectors'
+import type { LinkMode } from '../standards/link-modes'
+import type { DisplayPortLink, HdmiLevel } from '../standards/picture-links'
+import { commonPractice, type Source } from '../standards/source'
+
+/** Worst first. A note never makes a verdict worse. */
+export const GRADES = ['blocked', 'tight', 'clear', 'note'] as const
+export type Grade = (typeof GRADES)[number]
+export type Verdict = Exclude<Grade, 'note'>
+
+export type CheckName =
+  | 'fit'
+  | 'direction'
+  | 'length'
+  | 'link mode'
+  | 'rate'
+  | 'current'
+  | 'extension'
+  | 'pairing'
+  | 'evidence'
+  | 'display input'
+  | 'path'
+
+/** The element of a path that a finding is about. `id` is `device/port`, or the id of the cable, run or need. */
+export type Part = { kind: 'port' | 'lead' | 'run' | 'need'; id: string; label: string }
+
+export type Unit = 'm' | 'bit/s' | 'W'
+
+/** A lack as a finding keeps it: the figures, without the laid lead they came from. */
+export type LackFigures = {
+  why: Lack<unknown>['why']
+  mode: LinkMode | DisplayPortLink | HdmiLevel
+  grade: string
+  reach: Metres | null
+  length: Metres
+  passive: boolean
+}
+
+/** Why a finding says what it says, as figures; `sentence` makes the words. */
+export type Reason =
+  | { code: 'no-lead' }
+  | { code: 'mates'; leads: number }
+  | { code: 'ends-do-not-mate'; one: End; oneLabel: string; other: End; otherLabel: string }
+  | { code: 'port-taken'; by: string }
+  | { code: 'retired' }
+  | { code: 'two-hosts'; typeA: boolean }
+  | { code: 'two-devices' }
+  | { code: 'wrong-way-round' }
+  | { code: 'one-way-lead'; from: End; to: End }
+  | { code: 'right-way-round' }
+  | { code: 'too-short' | 'little-slack' | 'long-enough'; route: Metres }
+  | { code: 'charge-only' }
+  | { code: 'unknown-lead' }
+  | { code: 'mode'; mode: LinkMode }
+  | { code: 'falls'; mode: LinkMode | null; shared: LinkMode; lack: LackFigures }
+  | { code: 'rate'; kind: NeedKind; carrier: string; before: number; lack: LackFigures | null; picture: PictureMode | null }
+  | { code: 'no-carrier'; kind: NeedKind; cause: 'charge-only' | 'unknown-lead' | 'nothing-common' | 'no-link' }
+  | { code: 'power'; limit: 'supply' | 'lead'; amps: Amps; volts: Volts; unmarked: boolean; charging: boolean }
+  | { code: 'lead-without-power'; optical: boolean }
+  | { code: 'no-supply' }
+  | { code: 'type-c-extension'; soaked: boolean; allowed: boolean }
+  | { code: 'not-supplied'; with: string }
+  | { code: 'bench-pass'; mode: LinkMode; counts: boolean; on: string }
+  | { code: 'conflict'; conflict: Conflict }
+  | { code: 'hdmi-to-display' }
+  | { code: 'no-path'; from: string; to: string }
+
+export type Remedy =
+  | { code: 'shorter'; reach: Metres; mode: LackFigures['mode'] }
+  | { code: 'longer'; length: Metres }
+  | { code: 'active'; length: Metres; mode: LackFigures['mode'] }
+  | { code: 'better-grade'; mode: LackFigures['mode'] }
+  | { code: 'marked'; amps: 3 | 5; volts: 20 | 50 }
+  | { code: 'powered-far-end' }
+  | { code: 'stronger-supply'; watts: number }
+  | { code: 'turn-round' }
+  | { code: 'two-way-lead' }
+  | { code: 'other-lead' }
+  | { code: 'choose-lead' }
+  | { code: 'other-port' }
+  | { code: 'test-it' }
+  | { code: 'retire' }
+  | { code: 'lay-run' }
+  | { code: 'ask-less' }
+
+/** The usual caution where a finding touches something that can hurt people or equipment. */
+export type Caution = 'two-supplies' | 'above-60-watts' | 'above-100-watts'
+
+export type Finding = {
+  check: CheckName
+  grade: Grade
+  part: Part
+  /** The need it is about; left out where it bears on everything that crosses the run. */
+  needId?: string
+  have: number | null
+  need: number | null
+  unit: Unit | null
+  reason: Reason
+  remedies: readonly Remedy[]
+  source: Source
+  caution?: Caution
+}
+
+/** What is left over (or, negative, missing) in the finding's unit; null where nothing is measured. */
+export const marginOf = (finding: Finding): number | null =>
+  finding.have === null || finding.need === null ? null : finding.have - finding.need
+
+/** The worst verdict among findings; clear where nothing speaks against it. */
+export function worstOf(findings: Iterable<{ grade: Grade }>): Verdict {
+  let worst: Verdict = 'clear'
+  for (const { grade } of findings) {
+    if (grade === 'blocked') return 'blocked'
+    if (grade === 'tight') worst = 'tight'
+  }
+  return worst
+}
+
+export const craft: Source = commonPractice('the trade')

@@ -1,0 +1,215 @@
+import { formatPictureMode } from '../picture/mode-text'
+import type { NeedKind } from '../plan/need'
+import { basisNames } from '../link/known'
+import { formatLength, type LengthUnit } from '../quantity/length'
+import { formatBytesPerSecond, formatRate } from '../quantity/rate'
+import { formatWatts } from '../quantity/watts'
+import { decimal } from '../quantity/parsed'
+import { describeEnd } from '../standards/connectors'
+import { type CableGrade, gradeFacts } from '../standards/grades'
+import { LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
+import { DISPLAYPORT_LINKS, type DisplayPortLink, displayPortLane, hdmiLink } from '../standards/picture-links'
+import type { Caution, Finding, LackFigures, Reason, Remedy, Unit } from './finding'
+
+export const needNames: Record<NeedKind, string> = {
+  picture: 'picture',
+  storage: 'storage',
+  headset: 'headset',
+  camera: 'camera',
+  sensor: 'sensor',
+  audio: 'audio',
+  data: 'plain data',
+  power: 'power',
+}
+
+export const gradeWords = { clear: 'Clear', tight: 'Tight', blocked: 'Blocked', note: 'Note' } as const
+
+/** A figure of a finding with its unit. */
+export function formatFigure(value: number | null, unit: Unit | null, lengthUnit: LengthUnit = 'm'): string {
+  if (value === null || unit === null) return '-'
+  const size = Math.abs(value)
+  const text = unit === 'm' ? formatLength(size, lengthUnit) : unit === 'W' ? formatWatts(size) : formatRate(size)
+  return value < 0 ? `-${text}` : text
+}
+
+const modeName = (mode: LackFigures['mode']): string => {
+  if ((LINK_MODES as readonly string[]).includes(mode)) return linkModeFacts[mode as LinkMode].name
+  if ((DISPLAYPORT_LINKS as readonly string[]).includes(mode)) return `DisplayPort ${displayPortLane[mode as DisplayPortLink].name}`
+  return hdmiLink[mode as keyof typeof hdmiLink].name
+}
+
+const article = (words: string): string => `${/^[aeiou]/i.test(words) && !/^u(s|h)/i.test(words) ? 'an' : 'a'} ${words}`
+
+/** "The 3 m lead carries 20 Gb/s at most ...": why a finding says what it says, as one or two sentences. */
+export function sentence(finding: Finding, unit: LengthUnit = 'm'): string {
+  return write(finding.reason, finding, unit)
+}
+
+function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
+  const { label } = finding.part
+  const metres = (value: number): string => formatLength(value, unit)
+  switch (reason.code) {
+    case 'no-lead':
+      return `${label} has no cable yet.`
+    case 'mates':
+      return reason.leads === 1 ? 'The lead fits both ports.' : `All ${reason.leads} leads fit from port to port.`
+    case 'ends-do-not-mate':
+      return `${article(describeEnd(reason.one)).replace(/^a/, 'A')} of ${reason.oneLabel} does not fit ${article(describeEnd(reason.other))} of ${reason.otherLabel}.`
+    case 'port-taken':
+      return `${label} is already used by ${reason.by}.`
+    case 'retired':
+      return `${label} is retired and must not be used again.`
+    case 'two-hosts':
+      return reason.typeA
+        ? `Both ends are type-A host ports: two sources would feed each other through this lead, and neither would see the other as a device.`
+        : `Both ends are host ports; neither would see the other as a device.`
+    case 'two-devices':
+      return 'Both ends are device ports; nothing would drive the link.'
+    case 'wrong-way-round':
+      return `${label} is drawn from the device to the host; it runs the other way.`
+    case 'one-way-lead':
+      return `${label} carries one way only, from its ${describeEnd(reason.from)} to its ${describeEnd(reason.to)}, and lies the other way round here.`
+    case 'right-way-round':
+      return 'The one-way lead lies the way it carries.'
+    case 'too-short':
+      return `${metres(finding.have ?? 0)} of lead does not span a route of ${metres(reason.route)}.`
+    case 'little-slack':
+      return `${metres(finding.have ?? 0)} of lead spans the ${metres(reason.route)} but leaves less slack than this site keeps.`
+    case 'long-enough':
+      return `${metres(finding.have ?? 0)} of lead spans the ${metres(reason.route)} with slack.`
+    case 'charge-only':
+      return `${label} is a charge-only lead: it fits and charges, and carries no data and no picture.`
+    case 'unknown-lead':
+      return `Nothing is known about what ${label} carries; nothing can be promised until it is tested.`
+    case 'mode':
+      return `Comes up as ${linkModeFacts[reason.mode].name}, the best both ports can do.`
+    case 'falls':
+      return `${because(reason.lack, label, metres)} ${reason.mode ? `It comes up as ${linkModeFacts[reason.mode].name}.` : 'No link comes up.'}`
+    case 'rate':
+      return writeRate(reason, finding, metres)
+    case 'no-carrier':
+      return writeNoCarrier(reason, label)
+    case 'power':
+      return writePower(reason, finding)
+    case 'lead-without-power':
+      return reason.optical
+        ? `${label} is optical and carries no power; the device would have none.`
+        : `${label} carries no power; the device would have none.`
+    case 'no-supply':
+      return `${label} gives no power.`
+    case 'type-c-extension':
+      return reason.allowed && reason.soaked
+        ? `${label} is a type-C extension, outside the standard; this very chain has passed a soak, which this site accepts.`
+        : `${label} is a type-C extension, outside the standard${reason.allowed ? '; this site accepts one only after this very chain has passed a soak of 60 s or more' : ', and this site never uses one'}.`
+    case 'not-supplied':
+      return reason.with
+        ? `${label} came with ${reason.with}; this site uses only the lead supplied with a device of the run.`
+        : `${label} came with no device; this site uses only supplied leads.`
+    case 'bench-pass':
+      return `${label} passed ${linkModeFacts[reason.mode].name} on the bench on ${reason.on}, beyond the book. ${reason.counts ? 'By this site\'s policy that counts.' : 'This site goes by the book, so it does not count.'}`
+    case 'conflict': {
+      const { about, believed, overruled } = reason.conflict
+      return `Evidence on ${label} disagrees about its ${conflictNames[about]}: ${basisNames[overruled.basis]} says ${conflictValue(about, overruled.value)}, ${basisNames[believed.basis]} says ${conflictValue(about, believed.value)}; the latter is believed.`
+    }
+    case 'hdmi-to-display':
+      return `${label} is HDMI, and this display has DisplayPort too; straight DisplayPort is the surer way.`
+    case 'no-path':
+      return `There is no way of runs, docks and hubs from ${reason.from} to ${reason.to}.`
+  }
+}
+
+/** Why a lead does not carry a mode. */
+function because(lack: LackFigures, label: string, metres: (value: number) => string): string {
+  const mode = modeName(lack.mode)
+  switch (lack.why) {
+    case 'grade':
+      return `${label} (${lack.grade}) does not carry ${mode}.`
+    case 'reach':
+      return `By the book ${article(lack.passive ? 'passive' : 'powered')} ${lack.grade} lead of this sort carries ${mode} to ${metres(lack.reach ?? 0)}; ${label} is ${metres(lack.length)}.`
+    case 'chain':
+      return `The leads up to ${label} make ${metres(lack.length)} in a row, more than ${mode} allows over passive leads (${metres(lack.reach ?? 0)} for this one alone).`
+    case 'failed':
+      return `${label} was tried at ${mode} and did not hold it.`
+  }
+}
+
+function writeRate(reason: Extract<Reason, { code: 'rate' }>, finding: Finding, metres: (value: number) => string): string {
+  const have = finding.have ?? 0
+  const need = finding.need ?? 0
+  const figure = (rate: number): string =>
+    reason.kind === 'storage' ? `${formatBytesPerSecond(rate)} (${formatRate(rate)})` : formatRate(rate)
+  const what = reason.picture ? `The picture ${formatPictureMode(reason.picture)}` : `The ${needNames[reason.kind]}`
+  const shared = reason.before > 0 ? ` after ${formatRate(reason.before)} for what goes before it` : ''
+  const link = `${reason.carrier} leaves ${figure(have)}${shared}`
+  if (have >= need) return `${what} needs ${figure(need)}; ${link}.`
+  const why = reason.lack ? ` ${because(reason.lack, finding.part.label, metres)}` : ''
+  return `${what} needs ${figure(need)}, and ${link}.${why}`
+}
+
+function writeNoCarrier({ kind, cause }: Extract<Reason, { code: 'no-carrier' }>, label: string): string {
+  const what = needNames[kind]
+  if (cause === 'charge-only') return `${label} is a charge-only lead; the ${what} finds nothing to travel on.`
+  if (cause === 'unknown-lead') return `Nothing is known about what ${label} carries, so nothing promises the ${what} a way.`
+  if (cause === 'nothing-common') return `The two ports have nothing in common that could carry the ${what}.`
+  return `No link comes up that could carry the ${what}.`
+}
+
+function writePower(reason: Extract<Reason, { code: 'power' }>, finding: Finding): string {
+  const have = formatWatts(finding.have ?? 0)
+  const need = formatWatts(finding.need ?? 0)
+  const level = `${decimal(reason.volts, 1)} V x ${decimal(reason.amps, 2)} A`
+  const enough = (finding.have ?? 0) >= (finding.need ?? 0)
+  if (enough) return `${need} are asked and ${have} can arrive (${level}).`
+  const effect = !reason.charging ? 'the device may not start' : finding.grade === 'tight' ? 'it charges slowly' : 'it does not charge under load'
+  if (reason.limit === 'supply') return `${need} are asked and ${finding.part.label} gives ${have} at most (${level}); ${effect}.`
+  const mark = reason.unmarked ? `${finding.part.label} has no 5 A mark, and an unmarked lead carries 3 A at most` : `${finding.part.label} is marked for ${decimal(reason.amps, 1)} A`
+  return `${need} are asked and ${have} arrive (${level}): ${mark}; ${effect}.`
+}
+
+const conflictNames = { grade: 'rate', amps: 'current', volts: 'voltage' } as const
+const conflictValue = (about: keyof typeof conflictNames, value: string | number): string =>
+  about === 'grade' ? gradeFacts[value as CableGrade].name : `${value} ${about === 'amps' ? 'A' : 'V'}`
+
+/** What a person can do about it. */
+export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
+  switch (remedy.code) {
+    case 'shorter':
+      return `A lead of the same sort up to ${formatLength(remedy.reach, unit)} carries ${modeName(remedy.mode)}.`
+    case 'longer':
+      return `Take a lead of ${formatLength(remedy.length, unit)} or more.`
+    case 'active':
+      return `An active or optical lead made for ${modeName(remedy.mode)} keeps the rate at ${formatLength(remedy.length, unit)}.`
+    case 'better-grade':
+      return `Take a lead that carries ${modeName(remedy.mode)}.`
+    case 'marked':
+      return remedy.volts === 50 ? 'Take a lead marked for 240 W (extended power range).' : `Take a lead with a ${remedy.amps} A mark (100 W).`
+    case 'powered-far-end':
+      return 'Feed the device at its own end, or take a lead that carries power.'
+    case 'stronger-supply':
+      return `Take a supply of ${formatWatts(remedy.watts)} or more.`
+    case 'turn-round':
+      return 'Turn it round.'
+    case 'two-way-lead':
+      return 'Take a lead made for both directions.'
+    case 'other-lead':
+      return 'Take another lead.'
+    case 'choose-lead':
+      return 'Choose one from the drawer.'
+    case 'other-port':
+      return 'Use another port.'
+    case 'test-it':
+      return 'Prove it on the bench.'
+    case 'retire':
+      return 'Retire it, or keep it for a lesser job.'
+    case 'lay-run':
+      return 'Lay a run between them, or between a dock on the way and them.'
+    case 'ask-less':
+      return 'Or ask for less: a lower rate, or fewer needs on this run.'
+  }
+}
+
+export const cautionSentences: Record<Caution, string> = {
+  'two-supplies': 'Never join two supplies with a type-A to type-A or "Y" lead: it ties them together and can destroy both or start a fire.',
+  'above-60-watts': 'Above 60 W only with a lead marked 5 A. A lead or plug that gets hot: disconnect at the supply, let it cool, retire it.',
+  'above-100-watts': 'Above 100 W only with extended power range parts, never modified and never extended. A lead that gets hot: disconnect at the supply, let it cool, retire it.',
+}

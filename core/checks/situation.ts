@@ -1,0 +1,64 @@
+import { dataLink, type DataLink } from '../link/data-link'
+import { type LaidLead, type LaidRun, layRun } from '../link/lay'
+import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-link'
+import { admit, type Admission } from '../link/admission'
+import type { Need } from '../plan/need'
+import type { Policy } from '../plan/policy'
+import type { Run } from '../plan/run'
+import type { SiteIndex, Socket } from '../plan/site-index'
+import type { Finding, LackFigures, Part } from './finding'
+import { gradeFacts } from '../standards/grades'
+
+/** A need as it crosses one run. */
+export type Crossing = {
+  need: Need
+  /** down: it flows from the run's host end to its far end. */
+  way: 'down' | 'up'
+  /** The run ends at the device that is powered over it; further up, docks and hubs have their own supply. */
+  lastMile: boolean
+}
+
+/** Everything a check may look at: one run as it is laid, what comes up on it, and what crosses it. */
+export type Situation = {
+  index: SiteIndex
+  policy: Policy
+  laid: LaidRun
+  crossings: readonly Crossing[]
+  data: DataLink
+  picture: PictureWay
+  admissions: readonly Admission[]
+}
+
+/** One aspect of a run. Adding one is adding a file and a line in `checks`. */
+export type Check = { name: Finding['check']; findings(situation: Situation): Iterable<Finding> }
+
+const FAST_DATA: ReadonlySet<Need['kind']> = new Set(['headset', 'camera', 'sensor', 'data', 'storage'])
+
+export function situationOf(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Situation {
+  const policy = index.plan.policy
+  const laid = layRun(index, run)
+  const data = dataLink(laid, policy)
+  const dataBeside = crossings.some(({ need }) => FAST_DATA.has(need.kind)) && crossings.some(({ need }) => need.kind === 'picture')
+  const picture = pictureWay(laid, data, { dataBeside })
+  return { index, policy, laid, crossings, data, picture, admissions: admit(crossings, data.mode, picture.link) }
+}
+
+export const portPart = (socket: Socket): Part => ({
+  kind: 'port',
+  id: `${socket.device.id}/${socket.port.id}`,
+  label: `${socket.device.name}, ${socket.port.name}`,
+})
+export const leadPart = (lead: LaidLead): Part => ({ kind: 'lead', id: lead.cable.id, label: lead.cable.tag })
+export const runPart = (run: Run): Part => ({ kind: 'run', id: run.id, label: run.tag })
+
+export function lackFigures(lack: PictureLack): LackFigures {
+  const { lead } = lack
+  return {
+    why: lack.why,
+    mode: lack.mode,
+    grade: lead.known.grade.value === null ? 'unknown' : gradeFacts[lead.known.grade.value].name,
+    reach: 'reach' in lack ? lack.reach : null,
+    length: lack.why === 'chain' ? lack.total : lead.cable.length,
+    passive: lead.cable.construction === 'passive',
+  }
+}

@@ -1,0 +1,111 @@
+import type { BitsPerSecond } from '../quantity/rate'
+import type { Watts } from '../quantity/watts'
+import type { Policy } from '../plan/policy'
+import { givenWatts } from '../power/negotiate'
+import { gradeFacts } from '../standards/grades'
+import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
+import { displayPortLane, hdmiLink } from '../standards/picture-links'
+import { fromMemory, type Source } from '../standards/source'
+import type { Socket } from '../plan/site-index'
+import { chainLack, dataLack } from './chain'
+import type { DataLink } from './data-link'
+import { type Basis, basisNames } from './known'
+import type { LaidLead, LaidRun } from './lay'
+import { type PictureLink, portPicture } from './picture-link'
+import { portModes } from './port-modes'
+
+/** One part of a run as a doorway: what it alone passes, at this length, of what the two ports speak. */
+export type Door = {
+  kind: 'port' | 'lead'
+  id: string
+  label: string
+  /** What stands in the chamber: the port's name, or the lead's grade, construction and length. */
+  detail: { text: string; length: number | null }
+  data: { mode: LinkMode; rate: BitsPerSecond } | null
+  picture: { name: string; rate: BitsPerSecond } | null
+  watts: Watts
+  /** Who says so. */
+  saidBy: string
+  source: Source
+}
+
+/** The wider of what a door passes: the opening that the corridor draws. */
+export const openingOf = (door: Door): BitsPerSecond => Math.max(door.data?.rate ?? 0, door.picture?.rate ?? 0)
+
+const dataSheet = fromMemory('the data sheet as entered in the survey')
+
+/** The doors of a run from the host port to the far port. */
+export function doorsOf(laid: LaidRun, data: DataLink, picture: PictureLink | null, policy: Policy): Door[] {
+  const fromModes = portModes(laid.from.port)
+  const toModes = portModes(laid.to.port)
+  const spoken = LINK_MODES.filter((mode) => fromModes.has(mode) && toModes.has(mode))
+  const tunnelled = picture?.via === 'tunnel'
+  return [
+    portDoor(laid.from, 'out', tunnelled),
+    ...laid.leads.map((lead) => leadDoor(lead, data.shared === null ? LINK_MODES : spoken, policy, laid.from.port.controller)),
+    portDoor(laid.to, 'in', tunnelled),
+  ]
+}
+
+function portDoor(socket: Socket, direction: 'out' | 'in', tunnelled: boolean): Door {
+  const { device, port } = socket
+  const mode = bestMode(portModes(port))
+  const offer = tunnelled ? null : portPicture(port, direction)
+  const picture =
+    offer === null
+      ? null
+      : offer.family === 'hdmi'
+        ? { name: hdmiLink[offer.level].name, rate: hdmiLink[offer.level].payload }
+        : {
+            name: `DisplayPort ${displayPortLane[offer.displayport.link].name} x${offer.displayport.lanes}`,
+            rate: displayPortLane[offer.displayport.link].payload * offer.displayport.lanes,
+          }
+  return {
+    kind: 'port',
+    id: `${device.id}/${port.id}`,
+    label: device.name,
+    detail: { text: port.name, length: null },
+    data: mode && { mode, rate: linkModeFacts[mode].line },
+    picture,
+    watts: direction === 'out' ? Math.max(givenWatts(port), port.takes ?? 0) : Math.max(port.takes ?? 0, port.gives ?? 0),
+    saidBy: 'its data sheet',
+    source: dataSheet,
+  }
+}
+
+function leadDoor(lead: LaidLead, spoken: readonly LinkMode[], policy: Policy, controller: string | undefined): Door {
+  const mode = bestMode(spoken.filter((candidate) => dataLack([lead], candidate, policy, controller) === null))
+  const { known, cable } = lead
+  const row = lead.reach.data.find((candidate) => candidate.mode === mode)
+  return {
+    kind: 'lead',
+    id: cable.id,
+    label: cable.tag,
+    detail: {
+      text: `${known.grade.value === null ? 'nothing known' : gradeFacts[known.grade.value].name} ${cable.construction}`,
+      length: cable.length,
+    },
+    data: mode && { mode, rate: linkModeFacts[mode].line },
+    picture: leadPicture(lead),
+    watts: known.amps.value * known.volts.value,
+    saidBy: basisNames[strongerBasis(lead, mode)],
+    source: row?.source ?? dataSheet,
+  }
+}
+
+/** Under the bench policy a trial may be what opens the door. */
+function strongerBasis(lead: LaidLead, mode: LinkMode | null): Basis {
+  const trial = lead.known.trials.find((candidate) => candidate.cameUp === mode && mode !== null)
+  return trial?.basis ?? lead.known.grade.basis
+}
+
+function leadPicture(lead: LaidLead): Door['picture'] {
+  const hdmi = lead.reach.hdmi.filter((row) => chainLack([lead], row.mode, ({ reach }) => reach.hdmi, () => false) === null).at(-1)
+  if (hdmi) return { name: hdmiLink[hdmi.mode].name, rate: hdmiLink[hdmi.mode].payload }
+  let widest: Door['picture'] = null
+  for (const row of lead.reach.displayport) {
+    const rate = displayPortLane[row.mode].payload * 4
+    if (lead.cable.length <= row.reach && rate > (widest?.rate ?? 0)) widest = { name: `DisplayPort ${displayPortLane[row.mode].name} x4`, rate }
+  }
+  return widest
+}

@@ -1,0 +1,69 @@
+import type { Cable } from '../plan/cable'
+import type { Run } from '../plan/run'
+import { type SiteIndex, type Socket, socketAt } from '../plan/site-index'
+import { type End, endsMate } from '../standards/connectors'
+import { type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
+import { type KnownCable, knownCable } from './known'
+
+/** A lead as it lies in a run: which of its ends faces the host, what is known of it, what its grade carries and how far. */
+export type LaidLead = {
+  cable: Cable
+  known: KnownCable
+  reversed: boolean
+  hostEnd: End
+  farEnd: End
+  shape: LeadShape
+  reach: LeadReach
+}
+
+export type LaidRun = { run: Run; from: Socket; to: Socket; leads: readonly LaidLead[] }
+
+/**
+ * Lays the leads of a run from the host port on. A lead whose second end is the only one that fits is turned round, as a
+ * person would turn it; whether that is allowed is for the direction check.
+ */
+export function layRun(index: SiteIndex, run: Run): LaidRun {
+  const from = socketAt(index, run.from)
+  const to = socketAt(index, run.to)
+  let facing: End = from.port
+  const leads: LaidLead[] = []
+  for (const { cable: id, reversed } of run.leads) {
+    const cable = index.cables.get(id)
+    if (!cable) throw new Error(`the plan has no cable ${id}`)
+    const lead = layLead(cable, knownOf(index, cable), facing, reversed)
+    leads.push(lead)
+    facing = lead.farEnd
+  }
+  return { run, from, to, leads }
+}
+
+/** Facts of a cable are folded once for each plan. */
+const knownByPlan = new WeakMap<SiteIndex, Map<string, KnownCable>>()
+export function knownOf(index: SiteIndex, cable: Cable): KnownCable {
+  let known = knownByPlan.get(index)
+  if (!known) {
+    known = new Map()
+    knownByPlan.set(index, known)
+  }
+  let found = known.get(cable.id)
+  if (!found) {
+    found = knownCable(cable, cable.kind ? index.kinds.get(cable.kind) : undefined)
+    known.set(cable.id, found)
+  }
+  return found
+}
+
+function layLead(cable: Cable, known: KnownCable, facing: End, statedReversed: boolean): LaidLead {
+  const [first, second] = cable.ends
+  const reversed = statedReversed || (!endsMate(facing, first) && endsMate(facing, second))
+  const shape = leadShape(cable.ends)
+  return {
+    cable,
+    known,
+    reversed,
+    hostEnd: reversed ? second : first,
+    farEnd: reversed ? first : second,
+    shape,
+    reach: leadReach(known.grade.value, cable.construction, shape),
+  }
+}

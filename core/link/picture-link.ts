@@ -1,0 +1,119 @@
+import type { Port } from '../plan/device'
+import type { BitsPerSecond } from '../quantity/rate'
+import { type LinkMode, linkModeFacts } from '../standards/link-modes'
+import {
+  DISPLAYPORT_LINKS,
+  type DisplayPortLink,
+  displayPortLane,
+  displayPortUpTo,
+  HDMI_LEVELS,
+  type HdmiLevel,
+  hdmiLink,
+  hdmiUpTo,
+} from '../standards/picture-links'
+import { published, type Source } from '../standards/source'
+import type { Reach } from '../standards/reach'
+import { chainLack, type Lack } from './chain'
+import type { DataLink } from './data-link'
+import type { LaidLead, LaidRun } from './lay'
+
+/** The picture side of a run: what is left of a picture's way once ports, leads and lengths have had their say. */
+export type PictureLink = {
+  payload: BitsPerSecond
+  name: string
+  /** A tunnel carries pictures beside the data; the others take pins or a cable of their own. */
+  via: 'tunnel' | 'displayport' | 'hdmi'
+  /** Pictures take the fast pairs of a type-C lead, so that data has what they leave. */
+  onDataPins: boolean
+  source: Source
+}
+
+export type PictureLack = Lack<DisplayPortLink> | Lack<HdmiLevel> | Lack<LinkMode>
+
+/** What pictures get on a run, and what keeps them from the best its two ports share. */
+export type PictureWay = {
+  /** Null where no picture can pass. */
+  link: PictureLink | null
+  lack: PictureLack | null
+}
+
+/** Share of a tunnel that pictures may reserve. */
+const TUNNEL_SHARE = 0.9
+const tunnelSource = published('Linux thunderbolt driver, 90 % of the link')
+
+type Family = 'displayport' | 'hdmi'
+const leadFamily = (lead: LaidLead): Family => (lead.cable.ends.some((end) => end.connector === 'hdmi') ? 'hdmi' : 'displayport')
+
+/**
+ * The link that pictures get from the host end to the far end.
+ *
+ * In a tunnel they share 90 % of the link. Otherwise each family on the way (DisplayPort, also as the alternate mode of
+ * type-C; HDMI, also behind a converting lead) comes up at the best step all its parts carry at their lengths, and the
+ * smaller payload decides. `dataBeside` says that faster data than USB 2.0 must travel on the same type-C pins, which leaves
+ * two lanes for the picture (USB Type-C pin assignment D, from memory).
+ */
+export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { dataBeside: boolean }): PictureWay {
+  const { from, to, leads } = laid
+  if (leads.length === 0) return { link: null, lack: null }
+  if (data.mode && linkModeFacts[data.mode].tunnel) {
+    const { line, name } = linkModeFacts[data.mode]
+    const link: PictureLink = { payload: line * TUNNEL_SHARE, name: `${name} tunnel`, via: 'tunnel', onDataPins: false, source: tunnelSource }
+    return { link, lack: data.lack }
+  }
+  const start = portPicture(from.port, 'out')
+  const end = portPicture(to.port, 'in')
+  if (!start || !end) return { link: null, lack: null }
+
+  const families = new Set<Family>([start.family, end.family, ...leads.map(leadFamily)])
+  const ways: PictureWay[] = []
+  if (families.has('displayport')) {
+    const onDataPins = from.port.connector === 'type-c' && to.port.connector === 'type-c'
+    ways.push(displayPortWay([start, end], leads, { onDataPins, mostLanes: dataBeside && onDataPins ? 2 : 4 }))
+  }
+  if (families.has('hdmi')) ways.push(hdmiWay([start, end], leads))
+  return ways.reduce((narrow, next) => ((next.link?.payload ?? 0) < (narrow.link?.payload ?? 0) ? next : narrow))
+}
+
+type Offer = NonNullable<ReturnType<typeof portPicture>>
+
+function displayPortWay(sides: readonly Offer[], leads: readonly LaidLead[], pins: { onDataPins: boolean; mostLanes: number }): PictureWay {
+  const offered = sides.flatMap((side) => (side.family === 'displayport' ? [side.displayport] : []))
+  const shared = lowest(DISPLAYPORT_LINKS, offered.map((side) => side.link))
+  const { best, lack } = bestCarried(displayPortUpTo(shared), leads.filter((lead) => leadFamily(lead) === 'displayport'), (lead) => lead.reach.displayport)
+  if (best === null) return { link: null, lack }
+  const lanes = Math.min(pins.mostLanes, ...offered.map((side) => side.lanes))
+  const { name, payload, source } = displayPortLane[best]
+  return { link: { payload: payload * lanes, name: `DisplayPort ${name} x${lanes}`, via: 'displayport', onDataPins: pins.onDataPins, source }, lack }
+}
+
+function hdmiWay(sides: readonly Offer[], leads: readonly LaidLead[]): PictureWay {
+  const shared = lowest(HDMI_LEVELS, sides.flatMap((side) => (side.family === 'hdmi' ? [side.level] : [])))
+  const { best, lack } = bestCarried(hdmiUpTo(shared), leads.filter((lead) => leadFamily(lead) === 'hdmi'), (lead) => lead.reach.hdmi)
+  if (best === null) return { link: null, lack }
+  const { name, payload, source } = hdmiLink[best]
+  return { link: { payload, name, via: 'hdmi', onDataPins: false, source }, lack }
+}
+
+/** What a picture port offers; a type-C port of a charger or a disk offers nothing. */
+export function portPicture(
+  port: Port,
+  direction: 'out' | 'in',
+): { family: 'displayport'; displayport: { link: DisplayPortLink; lanes: number } } | { family: 'hdmi'; level: HdmiLevel } | null {
+  if (port.hdmi?.direction === direction) return { family: 'hdmi', level: port.hdmi.level }
+  if (port.displayport?.direction === direction) return { family: 'displayport', displayport: port.displayport }
+  return null
+}
+
+const lowest = <T>(ladder: readonly T[], steps: readonly T[]): T =>
+  ladder[Math.min(ladder.length - 1, ...steps.map((step) => ladder.indexOf(step)))] as T
+
+/** The highest step the leads carry, and what keeps them from the first one asked. */
+function bestCarried<T>(upTo: readonly T[], leads: readonly LaidLead[], rowsOf: (lead: LaidLead) => readonly Reach<T>[]): { best: T | null; lack: Lack<T> | null } {
+  let lack: Lack<T> | null = null
+  for (const step of [...upTo].reverse()) {
+    const missing = chainLack(leads, step, rowsOf, () => false)
+    if (missing === null) return { best: step, lack }
+    lack ??= missing
+  }
+  return { best: null, lack }
+}

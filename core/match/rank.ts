@@ -1,0 +1,75 @@
+import { assessRun, leadingFinding, type RunVerdict } from '../checks/assess'
+import type { Finding, Verdict } from '../checks/finding'
+import type { Crossing } from '../checks/situation'
+import { knownOf } from '../link/lay'
+import type { Cable } from '../plan/cable'
+import type { Run } from '../plan/run'
+import { type SiteIndex, socketAt } from '../plan/site-index'
+import type { Metres } from '../quantity/length'
+import type { BitsPerSecond } from '../quantity/rate'
+import { endsMate } from '../standards/connectors'
+import { gradeFacts } from '../standards/grades'
+
+/** One cable of the drawer judged for one run. */
+export type Candidate = {
+  cable: Cable
+  grade: Verdict
+  /** The finding that decides it. */
+  leading: Finding | null
+  /** It came with a device at an end of the run. */
+  supplied: boolean
+  /** The run it lies in now; null where it is free or lies in this very run. */
+  laidIn: string | null
+  marked: BitsPerSecond
+  /** Length beyond the route. */
+  spare: Metres
+}
+
+/**
+ * Every cable that plugs into both ports of a run, best first: those that do the job before those that just do, free ones
+ * before ones laid elsewhere, the supplied lead first (common practice), then the least lead that does it, so that a better one is
+ * kept for a harder run; then the shortest. Retired and lent cables are left out, and so are those that do not fit at all.
+ */
+export function rankCables(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Candidate[] {
+  const from = socketAt(index, run.from).port
+  const to = socketAt(index, run.to).port
+  const here = new Set([run.from.device, run.to.device])
+  const candidates: Candidate[] = []
+  for (const cable of index.plan.cables) {
+    if (cable.standing !== 'drawer' || !plugsInto(cable, from, to)) continue
+    const verdict = assessRun(index, withLead(run, cable), crossings)
+    const grade = knownOf(index, cable).grade.value
+    const laidIn = index.runOf.get(cable.id)
+    candidates.push({
+      cable,
+      grade: verdict.grade,
+      leading: leadingOf(verdict),
+      supplied: cable.suppliedWith !== undefined && here.has(cable.suppliedWith),
+      laidIn: laidIn && laidIn.id !== run.id ? laidIn.tag : null,
+      marked: grade === null ? 0 : gradeFacts[grade].marked,
+      spare: cable.length - run.route.length,
+    })
+  }
+  return candidates.sort(compare)
+}
+
+const withLead = (run: Run, cable: Cable): Run => ({ ...run, leads: [{ cable: cable.id, reversed: false }] })
+const leadingOf = (verdict: RunVerdict): Finding | null => leadingFinding(verdict.findings)
+
+function plugsInto(cable: Cable, from: Cable['ends'][0], to: Cable['ends'][0]): boolean {
+  const [first, second] = cable.ends
+  return (endsMate(from, first) && endsMate(second, to)) || (endsMate(from, second) && endsMate(first, to))
+}
+
+const gradeOrder: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
+
+function compare(one: Candidate, other: Candidate): number {
+  return (
+    gradeOrder[one.grade] - gradeOrder[other.grade] ||
+    Number(one.laidIn !== null) - Number(other.laidIn !== null) ||
+    Number(other.supplied) - Number(one.supplied) ||
+    one.marked - other.marked ||
+    one.spare - other.spare ||
+    (one.cable.tag < other.cable.tag ? -1 : 1)
+  )
+}

@@ -1,0 +1,49 @@
+import { CHROMAS, type PictureMode, pictureModeSchema } from '../plan/need'
+import { type Parsed, parsed, unreadable } from '../quantity/parsed'
+
+const NAMED: Record<string, [number, number]> = {
+  '4k': [3840, 2160],
+  '5k': [5120, 2880],
+  '8k': [7680, 4320],
+}
+const example = 'Write a picture like 3840x2160@60, or 2560x1440@120 10 bit 4:2:2.'
+
+/**
+ * Reads a picture mode: size @ refresh, then bits per colour and chroma where they are not 8 and 4:4:4.
+ *
+ * @example parsePictureMode("4K@60 10 bit 4:2:0")
+ */
+export function parsePictureMode(text: string): Parsed<PictureMode> {
+  const found = text
+    .trim()
+    .toLowerCase()
+    .match(/^(?:(\d+)\s*[x×]\s*(\d+)|(4k|5k|8k))\s*@\s*(\d+(?:\.\d+)?)(?:\s*hz)?((?:[\s,]+.*)?)$/)
+  if (!found) return unreadable(example)
+  const [, width, height, named, refresh, rest = ''] = found
+  const [namedWidth, namedHeight] = NAMED[named ?? ''] ?? []
+  const extras = rest.match(/\d+\s*-?bits?|4:?[42]:?[024]|\S+/g) ?? []
+  let bits = 8
+  let chroma = '444'
+  for (const extra of extras) {
+    const digits = extra.replace(/\D/g, '')
+    if (/bits?$/.test(extra)) bits = Number(digits)
+    else if (CHROMAS.some((known) => known === digits)) chroma = digits
+    else if (extra !== ',') return unreadable(`"${extra}" is neither bits per colour nor chroma. ${example}`)
+  }
+  const read = pictureModeSchema.safeParse({
+    width: Number(width ?? namedWidth),
+    height: Number(height ?? namedHeight),
+    refresh: Number(refresh),
+    bits,
+    chroma,
+  })
+  if (read.success) return parsed(read.data)
+  return unreadable(read.error.issues[0]?.path[0] === 'bits' ? 'Bits per colour are 6, 8, 10, 12 or 16.' : `That mode is outside 320x200 to 16384x16384 at 10 to 480 Hz. ${example}`)
+}
+
+/** "3840x2160@60", with bits and chroma only where they are not the usual ones. */
+export function formatPictureMode(mode: PictureMode): string {
+  const bits = mode.bits === 8 ? '' : ` ${mode.bits} bit`
+  const chroma = mode.chroma === '444' ? '' : ` ${[...mode.chroma].join(':')}`
+  return `${mode.width}x${mode.height}@${mode.refresh}${bits}${chroma}`
+}

@@ -1,0 +1,64 @@
+import { z } from 'zod'
+import { CONNECTORS, GENDERS } from '../standards/connectors'
+import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
+import { idField, nameField, noteField, wattsField } from './fields'
+
+export const DEVICE_KINDS = [
+  'computer',
+  'display',
+  'projector',
+  'dock',
+  'hub',
+  'storage',
+  'headset',
+  'camera',
+  'sensor',
+  'charger',
+  'extender',
+  'other',
+] as const
+export type DeviceKind = (typeof DEVICE_KINDS)[number]
+
+/** Which end of a USB link a port can be. A hub has a device port upstream and host ports downstream. */
+export const PORT_ROLES = ['host', 'device', 'either'] as const
+
+export const portSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  connector: z.enum(CONNECTORS),
+  gender: z.enum(GENDERS).default('socket').describe('"plug" for a captive lead'),
+  role: z.enum(PORT_ROLES).default('either'),
+  usb: z
+    .enum(['usb2', 'gen1x1', 'gen2x1', 'gen2x2'])
+    .optional()
+    .describe('The best plain USB mode; every lower one is implied. Left out: no USB data'),
+  usb4: z.literal([20, 40, 80]).optional().describe('USB4 rate in Gb/s; lower rates are implied'),
+  thunderbolt: z.literal([3, 4, 5]).optional().describe('Thunderbolt generation'),
+  displayport: z
+    .strictObject({
+      direction: z.enum(['out', 'in']),
+      link: z.enum(DISPLAYPORT_LINKS),
+      lanes: z.literal([1, 2, 4]).default(4),
+    })
+    .optional()
+    .describe('DisplayPort, on its own connector or as the alternate mode of type-C'),
+  hdmi: z.strictObject({ direction: z.enum(['out', 'in']), level: z.enum(HDMI_LEVELS) }).optional(),
+  gives: wattsField.optional().describe('The most power it gives'),
+  takes: wattsField.optional().describe('The most power it takes'),
+  controller: nameField.optional().describe('The controller or bus behind the port'),
+})
+export type Port = z.output<typeof portSchema>
+
+export const deviceSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  kind: z.enum(DEVICE_KINDS),
+  place: idField.optional(),
+  ports: z.array(portSchema).max(64).default([]),
+  note: noteField.optional(),
+})
+export type Device = z.output<typeof deviceSchema>
+
+/** Devices that pass on what arrives: a path may run through them. */
+export const passesThrough = (device: Device): boolean =>
+  device.kind === 'dock' || device.kind === 'hub' || device.kind === 'extender'

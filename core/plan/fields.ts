@@ -1,0 +1,53 @@
+import { z } from 'zod'
+import { LONGEST_LENGTH, parseLength, SHORTEST_LENGTH } from '../quantity/length'
+import { HIGHEST_RATE, parseRate } from '../quantity/rate'
+import type { Parsed } from '../quantity/parsed'
+import { HIGHEST_WATTS, parseWatts } from '../quantity/watts'
+
+/** A stable id: letters, digits, dot, dash and underscore; people see tags instead. */
+export const idField = z
+  .string()
+  .regex(/^[a-z0-9][a-z0-9._-]{0,63}$/i, 'an id is 1 to 64 letters, digits, dots, dashes or underscores')
+
+/** A tag as it is written on the flag of a cable or run: "R-07", "C-0042". */
+export const tagField = z
+  .string()
+  .trim()
+  .regex(/^[\p{L}\p{N}][\p{L}\p{N} ._/-]{0,23}$/u, 'a tag is 1 to 24 letters, digits, spaces, dots, dashes or strokes')
+
+// biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are exactly what a name must not carry
+const CONTROL = /[\u0000-\u001f\u007f]/
+export const nameField = z
+  .string()
+  .trim()
+  .min(1, 'a name cannot be empty')
+  .max(120, 'a name has at most 120 characters')
+  .refine((name) => !CONTROL.test(name), 'a name has no control characters')
+
+export const noteField = z.string().max(2000, 'a note has at most 2000 characters')
+export const dayField = z.iso.date('a day is written 2026-11-25')
+
+/** A quantity given as an SI number or as people write it; inside it is always the number. */
+function quantity(parse: (text: string) => Parsed<number>, lowest: number, highest: number, unit: string) {
+  return z.union([z.number(), z.string().max(40)]).transform((given, context) => {
+    if (typeof given === 'number') {
+      if (given >= lowest && given <= highest) return given
+      context.addIssue(`${given} is outside ${lowest} to ${highest} ${unit}`)
+      return z.NEVER
+    }
+    const read = parse(given)
+    if (read.ok) return read.value
+    context.addIssue(read.problem)
+    return z.NEVER
+  })
+}
+
+export const lengthField = quantity(parseLength, SHORTEST_LENGTH, LONGEST_LENGTH, 'm').describe(
+  'A length: metres as a number, or text such as "4.2 m", "14 ft", "13\' 9\\""',
+)
+export const rateField = quantity(parseRate, 1, HIGHEST_RATE, 'bit/s').describe(
+  'A rate: bits per second as a number, or text such as "5 Gb/s", "3000 MB/s"',
+)
+export const wattsField = quantity(parseWatts, 0.01, HIGHEST_WATTS, 'W').describe(
+  'Power: watts as a number, or text such as "96 W"',
+)

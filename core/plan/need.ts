@@ -1,0 +1,40 @@
+import { z } from 'zod'
+import { idField, nameField, noteField, rateField, wattsField } from './fields'
+
+export const CHROMAS = ['444', '422', '420'] as const
+
+export const pictureModeSchema = z.strictObject({
+  width: z.number().int().min(320).max(16_384),
+  height: z.number().int().min(200).max(16_384),
+  refresh: z.number().min(10, 'a refresh lies between 10 and 480 Hz').max(480, 'a refresh lies between 10 and 480 Hz'),
+  bits: z.literal([6, 8, 10, 12, 16]).default(8).describe('Bits per colour'),
+  chroma: z.enum(CHROMAS).default('444'),
+})
+export type PictureMode = z.output<typeof pictureModeSchema>
+
+const everyNeed = {
+  id: idField,
+  name: nameField.optional(),
+  from: idField.describe('The device it flows from'),
+  to: idField.describe('The device it flows to'),
+  through: z.array(idField).max(16).optional().describe('Runs its path must take, where there are several ways'),
+  note: noteField.optional(),
+}
+/** Bus power that must travel beside the data, from the host to the device. */
+const withPower = { watts: wattsField.optional() }
+
+export const needSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...everyNeed, kind: z.literal('picture'), mode: pictureModeSchema }),
+  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('storage'), rate: rateField.describe('Write and read') }),
+  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('headset'), rate: rateField }),
+  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('camera'), rate: rateField.describe('Raw frames') }),
+  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('sensor'), rate: rateField.describe('Link rate it asks for') }),
+  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('audio'), rate: rateField }),
+  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('data'), rate: rateField.describe('Link rate it asks for') }),
+  z.strictObject({ ...everyNeed, kind: z.literal('power'), watts: wattsField }),
+])
+export type Need = z.output<typeof needSchema>
+export type NeedKind = Need['kind']
+
+/** The order in which needs are admitted to a shared link: pictures first, then what cannot wait, then what can. */
+export const NEED_KINDS = ['picture', 'headset', 'camera', 'sensor', 'audio', 'data', 'storage', 'power'] as const satisfies NeedKind[]

@@ -1,0 +1,65 @@
+import type { Port } from '../plan/device'
+import type { Amps, Volts, Watts } from '../quantity/watts'
+import { carriesUsb } from '../standards/connectors'
+import { fromMemory, published, type Source } from '../standards/source'
+
+/** One fixed supply level a charger offers. */
+export type Level = { volts: Volts; amps: Amps }
+
+const powerRules = fromMemory('USB Power Delivery, power rules')
+const usbDefaults = published('USB 2.0, USB 3.2 and USB Type-C default current')
+
+/** What a host port gives where its data sheet does not say: 0.5 A beside USB 2.0, 0.9 A beside a faster link, at 5 V. */
+export function givenWatts(port: Port): Watts {
+  if (port.gives !== undefined) return port.gives
+  if (port.role === 'device' || !carriesUsb(port.connector)) return 0
+  if (port.usb === undefined && port.usb4 === undefined && port.thunderbolt === undefined) return 0
+  return port.usb === 'usb2' ? 2.5 : 4.5
+}
+
+/**
+ * The fixed levels of a port that gives `rating` watts. Type-C follows the power rules: 5 V to 15 W, 9 V above 15, 15 V above
+ * 27, 20 V above 45, then 28, 36 and 48 V of the extended range above 100, 140 and 180 W; each at 3 A, at 5 A from 20 V on, or
+ * at rating / V where that is less. Any other connector gives 5 V.
+ */
+export function levelsOf(port: Port): Level[] {
+  const rating = givenWatts(port)
+  if (rating === 0) return []
+  if (port.connector !== 'type-c') return [{ volts: 5, amps: rating / 5 }]
+  const steps: [Volts, Amps, Watts][] = [
+    [5, 3, 0],
+    [9, 3, 15],
+    [15, 3, 27],
+    [20, 5, 45],
+    [28, 5, 100],
+    [36, 5, 140],
+    [48, 5, 180],
+  ]
+  return steps.filter(([, , above]) => rating > above).map(([volts, amps]) => ({ volts, amps: Math.min(amps, rating / volts) }))
+}
+
+export type Supply = {
+  watts: Watts
+  level: Level | null
+  /** What the supply would give through a lead without limits. */
+  offered: Watts
+  limit: 'supply' | 'lead'
+  source: Source
+}
+
+/** The highest watts that the supply's levels and the weakest lead allow; what the device then draws is its own affair. */
+export function negotiate(port: Port, leads: readonly { amps: Amps; volts: Volts }[]): Supply {
+  const amps = Math.min(5, ...leads.map((lead) => lead.amps))
+  const volts = Math.min(50, ...leads.map((lead) => lead.volts))
+  const levels = levelsOf(port)
+  const source = port.connector === 'type-c' && givenWatts(port) > 15 ? powerRules : usbDefaults
+  const offered = Math.max(0, ...levels.map((level) => level.volts * level.amps))
+  let best: Level | null = null
+  for (const level of levels) {
+    const allowed = { volts: level.volts, amps: Math.min(level.amps, amps) }
+    if (level.volts > volts || allowed.amps === 0) continue
+    if (!best || allowed.volts * allowed.amps > best.volts * best.amps) best = allowed
+  }
+  const watts = best ? best.volts * best.amps : 0
+  return { watts, level: best, offered, limit: watts < offered - 1e-9 ? 'lead' : 'supply', source }
+}

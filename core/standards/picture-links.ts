@@ -1,0 +1,43 @@
+import { type BitsPerSecond, GIGABIT } from '../quantity/rate'
+import { fromMemory, published, type Source } from './source'
+
+/** DisplayPort link rates, slowest first. */
+export const DISPLAYPORT_LINKS = ['rbr', 'hbr', 'hbr2', 'hbr3', 'uhbr10', 'uhbr13.5', 'uhbr20'] as const
+export type DisplayPortLink = (typeof DISPLAYPORT_LINKS)[number]
+
+/** HDMI levels, slowest first: two of TMDS and the fastest fixed rate link. */
+export const HDMI_LEVELS = ['tmds-10.2', 'tmds-18', 'frl-48'] as const
+export type HdmiLevel = (typeof HDMI_LEVELS)[number]
+
+export type PictureLinkFacts = { name: string; payload: BitsPerSecond; source: Source }
+
+const tunnelTable = published('Linux thunderbolt driver, DisplayPort tunnel bandwidth table')
+const dp21 = fromMemory('DisplayPort 2.1, 128b/132b links with error correction')
+
+/** Payload of one lane after coding. */
+export const displayPortLane: Record<DisplayPortLink, PictureLinkFacts> = {
+  rbr: { name: 'RBR', payload: 1.62 * 0.8 * GIGABIT, source: tunnelTable },
+  hbr: { name: 'HBR', payload: 2.7 * 0.8 * GIGABIT, source: tunnelTable },
+  hbr2: { name: 'HBR2', payload: 5.4 * 0.8 * GIGABIT, source: tunnelTable },
+  hbr3: { name: 'HBR3', payload: 8.1 * 0.8 * GIGABIT, source: tunnelTable },
+  uhbr10: { name: 'UHBR10', payload: (38.69 / 4) * GIGABIT, source: dp21 },
+  'uhbr13.5': { name: 'UHBR13.5', payload: (52.22 / 4) * GIGABIT, source: dp21 },
+  uhbr20: { name: 'UHBR20', payload: (77.37 / 4) * GIGABIT, source: dp21 },
+}
+
+/** Payload of the whole HDMI link: TMDS is 24 bits a character, FRL is 16b/18b. */
+export const hdmiLink: Record<HdmiLevel, PictureLinkFacts> = {
+  'tmds-10.2': { name: 'HDMI 10.2 Gb/s', payload: 340e6 * 24, source: fromMemory('HDMI 1.4, 340 MHz character rate') },
+  'tmds-18': { name: 'HDMI 18 Gb/s', payload: 600e6 * 24, source: fromMemory('HDMI 2.0, 600 MHz character rate') },
+  'frl-48': { name: 'HDMI 48 Gb/s', payload: (48 * GIGABIT * 16) / 18, source: fromMemory('HDMI 2.1, fixed rate link') },
+}
+
+const lesser = <T>(ladder: readonly T[], one: T, other: T): T => (ladder.indexOf(one) < ladder.indexOf(other) ? one : other)
+export const lesserDisplayPort = (one: DisplayPortLink, other: DisplayPortLink): DisplayPortLink =>
+  lesser(DISPLAYPORT_LINKS, one, other)
+export const lesserHdmi = (one: HdmiLevel, other: HdmiLevel): HdmiLevel => lesser(HDMI_LEVELS, one, other)
+
+/** The DisplayPort links at or below `link`. */
+export const displayPortUpTo = (link: DisplayPortLink): readonly DisplayPortLink[] =>
+  DISPLAYPORT_LINKS.slice(0, DISPLAYPORT_LINKS.indexOf(link) + 1)
+export const hdmiUpTo = (level: HdmiLevel): readonly HdmiLevel[] => HDMI_LEVELS.slice(0, HDMI_LEVELS.indexOf(level) + 1)

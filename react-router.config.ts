@@ -1,0 +1,14 @@
+import type { Config } from '@react-router/dev/config'
+
+export default {
+  ssr: true,
+  // beside the command line's own bundle in build/command
+  buildDirectory: 'build/app',
+  future: {
+    v8_middleware: true,
+    v8_splitRouteModules: true,
+    v8_viteEnvironmentApi: true,
+    v8_passThroughRequests: true,
+    v8_trailingSlashAwareDataRequests: true,
+  },
+} satisfies Config

@@ -1,0 +1,53 @@
+import { Failure } from '../failure'
+import { check, checkUsage } from './check'
+
+const usage = `Hallway plans cable runs: what each door passes at its length, and which one is too narrow.
+
+  ./hallway demo             set up what is missing, load the demo site, open Hallway
+  ./hallway start            the same without demo data
+  ${checkUsage}
+                             the verdict on a plan file; needs no database
+  ./hallway export SITE      a site as a plan file, to standard output
+  ./hallway import FILE      a plan file as a new site
+  ./hallway test             everything CI runs
+
+  demo and start take --port N and --host ADDRESS; HALLWAY_DATABASE_URL=mysql://... uses a database of yours.`
+
+/** Each command loads only what it needs: `check` answers at once. */
+async function run([command, ...words]: string[]): Promise<number> {
+  switch (command) {
+    case 'demo':
+    case 'start': {
+      const { start } = await import('./start')
+      await start(words, { demo: command === 'demo' })
+      return 0
+    }
+    case 'check':
+      return check(words, (text) => console.log(text), (text) => console.error(text))
+    case 'export':
+      await (await import('./transfer')).exportSite(words)
+      return 0
+    case 'import':
+      return (await import('./transfer')).importFile(words)
+    case 'need-program': {
+      const { needProgram } = await import('../private-database/packages')
+      console.log(needProgram(words[0] ?? '', words[1] ?? '', (line) => console.error(line)))
+      return 0
+    }
+    case 'help':
+    case undefined:
+      console.log(usage)
+      return 0
+    default:
+      throw new Failure(`There is no command "${command}".\n\n${usage}`)
+  }
+}
+
+try {
+  process.exitCode = await run(process.argv.slice(2))
+} catch (error) {
+  const mistyped = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS')
+  if (error instanceof Failure || mistyped) console.error((error as Error).message)
+  else console.error('Something in Hallway itself went wrong. Nothing more was done.\n', error)
+  process.exitCode = 2
+}

@@ -1,0 +1,33 @@
+import { importPlan } from '../sites/sites'
+import { listSites } from '../sites/sites'
+import { readPlan } from '../sites/plan-rows'
+import { Failure } from '../failure'
+import { faultLine, readPlanFile } from './check'
+import { withDatabase } from './with-database'
+
+/** Writes a site as a plan file to standard output. */
+export async function exportSite([siteId, ...rest]: string[]): Promise<void> {
+  if (!siteId || rest.length > 0) throw new Failure('One site, please: ./hallway export SITE > plan.json')
+  await withDatabase(async (knex) => {
+    const stored = await readPlan(knex, siteId)
+    if (!stored) {
+      const known = (await listSites(knex)).map((site) => site.id).join(', ')
+      throw new Failure(`There is no site "${siteId}".${known ? ` There are: ${known}.` : ' There are no sites yet.'}`)
+    }
+    process.stdout.write(`${JSON.stringify(stored.plan, null, 2)}\n`)
+  })
+}
+
+/** Reads a plan file into a new site; an id already taken gets a number, and nothing is overwritten. */
+export async function importFile([file, ...rest]: string[]): Promise<number> {
+  if (!file || rest.length > 0) throw new Failure('One plan file, please: ./hallway import FILE')
+  const read = readPlanFile(file)
+  if (!read.ok) {
+    console.error(`${file} cannot be read as a plan; nothing was written:`)
+    for (const fault of read.faults) console.error(`  ${faultLine(fault)}`)
+    return 2
+  }
+  const id = await withDatabase((knex) => importPlan(knex, read.plan))
+  console.log(`Imported as site "${id}".`)
+  return 0
+}

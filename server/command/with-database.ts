@@ -1,0 +1,21 @@
+import type { Knex } from 'knex'
+import { closeDatabase, DATABASE_URL_VARIABLE, database } from '../database/connection'
+import { migrate } from '../database/migrate'
+import { startPrivateDatabase } from '../private-database/private-database'
+import { home } from './home'
+import { readRunning } from './running'
+
+/** Runs something on the site database: the one given by address, the one already running, or a private one for as long as it takes. */
+export async function withDatabase<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
+  const say = (line: string) => console.error(line)
+  const given = process.env[DATABASE_URL_VARIABLE] ?? readRunning()?.databaseUrl
+  const own = given ? null : await startPrivateDatabase({ home, say })
+  process.env[DATABASE_URL_VARIABLE] = given ?? own?.url
+  try {
+    await migrate(database())
+    return await work(database())
+  } finally {
+    await closeDatabase()
+    await own?.stop()
+  }
+}

@@ -1,0 +1,67 @@
+import knex, { type Knex } from 'knex'
+
+/** Set by the start command, or by whoever runs Hallway on a server of their own. */
+export const DATABASE_URL_VARIABLE = 'HALLWAY_DATABASE_URL'
+
+/** One pool a process, also across hot reloads and between the command and the built application. */
+const shared = globalThis as typeof globalThis & { hallwayDatabase?: Knex }
+
+export function database(): Knex {
+  shared.hallwayDatabase ??= connect(databaseUrl())
+  return shared.hallwayDatabase
+}
+
+export async function closeDatabase(): Promise<void> {
+  await shared.hallwayDatabase?.destroy()
+  shared.hallwayDatabase = undefined
+}
+
+function databaseUrl(): string {
+  const url = process.env[DATABASE_URL_VARIABLE]
+  if (!url) throw new Error(`${DATABASE_URL_VARIABLE} is not set; start Hallway with ./hallway start`)
+  return url
+}
+
+export function connect(url: string): Knex {
+  const { hostname, port, username, password, pathname } = new URL(url)
+  return knex({
+    client: 'mysql2',
+    connection: {
+      host: hostname,
+      port: port ? Number(port) : 3306,
+      user: decodeURIComponent(username),
+      password: decodeURIComponent(password),
+      database: decodeURIComponent(pathname.slice(1)),
+      charset: 'utf8mb4',
+      timezone: 'Z',
+      decimalNumbers: true,
+      supportBigNumbers: true,
+      dateStrings: true,
+      connectTimeout: 3000,
+    },
+    pool: { min: 0, max: 8 },
+    acquireConnectionTimeout: 5000,
+  })
+}
+
+const AWAY = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOTFOUND',
+  'ETIMEDOUT',
+  'PROTOCOL_CONNECTION_LOST',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CON_COUNT_ERROR',
+])
+
+/** True where an error means that the database could not be reached, so that nothing was written. */
+export function isDatabaseAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false
+  const code = 'code' in error ? String(error.code) : ''
+  return AWAY.has(code) || error.name === 'KnexTimeoutError' || /closed state|Connection lost/.test(error.message)
+}
+
+/** True where a row was refused because its key is already taken. */
+export const isDuplicate = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && error.code === 'ER_DUP_ENTRY'

@@ -1,0 +1,112 @@
+import { assess, type NeedVerdict, type RunVerdict } from '../../core/checks/assess'
+import type { Finding } from '../../core/checks/finding'
+import { sentence } from '../../core/checks/sentences'
+import { type Cable, cableSchema } from '../../core/plan/cable'
+import { deviceSchema, type DeviceKind } from '../../core/plan/device'
+import type { Need } from '../../core/plan/need'
+import { emptyPlan, type Plan } from '../../core/plan/plan'
+import { readPlan } from '../../core/plan/read'
+import type { Policy } from '../../core/plan/policy'
+import type { CableGrade, Construction } from '../../core/standards/grades'
+import type { z } from 'zod'
+
+type PortInput = Omit<z.input<typeof deviceSchema>['ports'] extends (infer P)[] | undefined ? P : never, 'id' | 'name'>
+
+/** A lead said in a line; ends default to type-C plugs. */
+export type LeadInput = {
+  grade?: CableGrade
+  construction?: Construction
+  length: number | string
+  amps?: 0 | 3 | 5
+  volts?: 20 | 50
+  ends?: [string, string]
+  oneWay?: boolean
+  evidence?: z.input<typeof cableSchema>['evidence']
+  more?: Partial<Cable>
+}
+
+/** Need without its ends, which are always the run's own. */
+export type NeedInput = Need extends infer N ? (N extends Need ? Omit<N, 'id' | 'from' | 'to'> : never) : never
+
+export type OneRun = {
+  from: PortInput & { kind?: DeviceKind }
+  to: PortInput & { kind?: DeviceKind }
+  leads: LeadInput[]
+  need?: NeedInput & { upstream?: boolean }
+  route?: number
+  policy?: Partial<Policy>
+}
+
+/** "type-c" is a plug; "type-c socket" the other half of an extension. */
+function end(text: string): { connector: never; gender: never } {
+  const [connector, gender = 'plug'] = text.split(' ')
+  return { connector: connector as never, gender: gender as never }
+}
+
+/** A plan of one run between two devices, read through the same door as every plan file. */
+export function onePlan({ from, to, leads, need, route = 0.3, policy }: OneRun): Plan {
+  const { kind: fromKind = 'computer', ...fromPort } = from
+  const { kind: toKind = 'other', ...toPort } = to
+  const file = {
+    ...emptyPlan({ id: 'one', name: 'One run' }),
+    policy: { ...policy },
+    devices: [
+      { id: 'near', name: 'Near', kind: fromKind, ports: [{ id: 'p', name: 'port', ...fromPort }] },
+      { id: 'far', name: 'Far', kind: toKind, ports: [{ id: 'p', name: 'port', ...toPort }] },
+    ],
+    cables: leads.map((lead, at) => ({
+      id: `c${at + 1}`,
+      tag: `C-${at + 1}`,
+      ends: (lead.ends ?? ['type-c', 'type-c']).map(end),
+      length: lead.length,
+      construction: lead.construction ?? 'passive',
+      oneWay: lead.oneWay ?? false,
+      evidence: [
+        ...(lead.grade ? [{ basis: 'claimed', on: '2026-03-02', grade: lead.grade, amps: lead.amps, volts: lead.volts }] : []),
+        ...(lead.evidence ?? []),
+      ],
+      ...lead.more,
+    })),
+    runs: [
+      {
+        id: 'r1',
+        tag: 'R-01',
+        from: { device: 'near', port: 'p' },
+        to: { device: 'far', port: 'p' },
+        leads: leads.map((_, at) => ({ cable: `c${at + 1}` })),
+        route: { length: route },
+      },
+    ],
+    needs: need ? [needOf(need)] : [],
+  }
+  const read = readPlan(JSON.parse(JSON.stringify(file)))
+  if (!read.ok) throw new Error(read.faults.map((fault) => `${fault.path}: ${fault.reason}`).join('\n'))
+  return read.plan
+}
+
+function needOf({ upstream, ...need }: NonNullable<OneRun['need']>) {
+  return { id: 'n1', from: upstream ? 'far' : 'near', to: upstream ? 'near' : 'far', ...need }
+}
+
+export type Judged = {
+  plan: Plan
+  run: RunVerdict
+  need: NeedVerdict | undefined
+  /** The first finding of a check. */
+  finding(check: Finding['check']): Finding | undefined
+  /** All sentences together, for a look at the words. */
+  words: string
+}
+
+export function judge(input: OneRun): Judged {
+  const plan = onePlan(input)
+  const { runs, needs } = assess(plan)
+  const run = runs[0] as RunVerdict
+  return {
+    plan,
+    run,
+    need: needs[0],
+    finding: (check) => run.findings.find((finding) => finding.check === check),
+    words: run.findings.map((finding) => sentence(finding)).join('\n'),
+  }
+}
