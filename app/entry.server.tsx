@@ -12,7 +12,12 @@ import { NonceProvider } from './ui/nonce'
 const GIVE_UP_AFTER_MS = 10_000
 
 /** Renders the whole page, then puts the styles it used into its head, so that nothing shifts when scripts take over. */
-export default function handleRequest(request: Request, status: number, headers: Headers, context: EntryContext): Promise<Response> {
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+): Promise<Response> {
   const cache = createCache({ key: 'css' })
   cache.compat = true
   const nonce = request.headers.get(NONCE_HEADER) ?? undefined
@@ -31,7 +36,9 @@ export default function handleRequest(request: Request, status: number, headers:
           const chunks: Buffer[] = []
           body.on('data', (chunk: Buffer) => chunks.push(chunk))
           body.on('end', () => {
-            const page = Buffer.concat(chunks).toString('utf8').replace('</head>', () => `${stylesOf(cache)}</head>`)
+            const page = Buffer.concat(chunks)
+              .toString('utf8')
+              .replace('</head>', () => `${stylesOf(cache)}</head>`)
             headers.set('Content-Type', 'text/html; charset=utf-8')
             answer(new Response(createReadableStreamFromReadable(PassThrough.from([page])), { headers, status: code }))
           })

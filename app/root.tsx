@@ -9,8 +9,8 @@ import type { Route } from './+types/root'
 import { system } from './theme/system'
 import { ErrorView } from './ui/error-view'
 import { useNonce } from './ui/nonce'
-import { readUnit } from './unit-cookie'
 import { UnitProvider } from './ui/units'
+import { readUnit } from './unit-cookie'
 
 export const links: Route.LinksFunction = () => [
   { rel: 'preload', href: overpass, as: 'font', type: 'font/woff2', crossOrigin: 'anonymous' },
@@ -57,5 +57,10 @@ export default function Root({ loaderData }: Route.ComponentProps) {
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return <ErrorView status={isRouteErrorResponse(error) ? error.status : 500} detail={isRouteErrorResponse(error) ? error.data : undefined} />
+  return (
+    <ErrorView
+      status={isRouteErrorResponse(error) ? error.status : 500}
+      detail={isRouteErrorResponse(error) ? error.data : undefined}
+    />
+  )
 }

@@ -21,7 +21,8 @@ export async function loadPlan(siteId: string): Promise<StoredPlan> {
 }
 
 /** What a form says when the database went away in the middle: nothing of it was saved, all of it is still there. */
-export const AWAY_MESSAGE = 'The database does not answer, so nothing was saved. What you typed is still here: save again in a moment.'
+export const AWAY_MESSAGE =
+  'The database does not answer, so nothing was saved. What you typed is still here: save again in a moment.'
 
 /** Does a save; answers null where the database is away. Every save is one transaction, so nothing is half written. */
 export async function save<T>(work: (knex: Knex) => Promise<T>): Promise<T | null> {

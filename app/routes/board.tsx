@@ -36,7 +36,9 @@ export default function Board({ actionData }: Route.ComponentProps) {
   const removed = params.get('removed')
   const rows = plan.runs
     .map((run, at) => ({ run, verdict: assessment.runs[at] }))
-    .filter(({ run, verdict }) => (query === '' || wordsOf(plan, run).includes(query)) && (!only || verdict?.grade === only))
+    .filter(
+      ({ run, verdict }) => (query === '' || wordsOf(plan, run).includes(query)) && (!only || verdict?.grade === only),
+    )
   return (
     <>
       <Flex align="center" justify="space-between" gap="4" mb="4" wrap="wrap">
@@ -81,10 +83,21 @@ function GradeFilter({ only, query }: { only: string | null; query: string }) {
   return (
     <Flex gap="1" fontSize="sm" as="nav" aria-label="Show runs by verdict">
       {([null, 'blocked', 'tight', 'clear'] as const).map((grade) => {
-        const count = grade === null ? assessment.runs.length : assessment.runs.filter((run) => run.grade === grade).length
+        const count =
+          grade === null ? assessment.runs.length : assessment.runs.filter((run) => run.grade === grade).length
         const search = new URLSearchParams({ ...(query ? { q: query } : {}), ...(grade ? { grade } : {}) }).toString()
         return (
-          <Link asChild key={grade} px="2" py="1" borderRadius="2px" color="ink" fontWeight={only === grade ? '800' : '500'} bg={only === grade ? 'floor' : 'transparent'} textTransform="capitalize">
+          <Link
+            asChild
+            key={grade}
+            px="2"
+            py="1"
+            borderRadius="2px"
+            color="ink"
+            fontWeight={only === grade ? '800' : '500'}
+            bg={only === grade ? 'floor' : 'transparent'}
+            textTransform="capitalize"
+          >
             <RouterLink to={{ search }} aria-current={only === grade ? 'true' : undefined}>
               {grade ?? 'all'} {count}
             </RouterLink>
@@ -111,25 +124,52 @@ function Nothing({ filtered }: { filtered: boolean }) {
     <Text>No run yet. Lay the first one: choose two ports and a cable between them.</Text>
   ) : (
     <Text maxW="520px">
-      A run joins the ports of two devices, and this site has no devices yet. Bring them in with a plan file: take this site's own file (“Plan file” above), add the devices and the cables of your drawer as docs/plan-file.md
-      tells, and bring it in.
+      A run joins the ports of two devices, and this site has no devices yet. Bring them in with a plan file: take this
+      site's own file (“Plan file” above), add the devices and the cables of your drawer as docs/plan-file.md tells, and
+      bring it in.
     </Text>
   )
 }
 
 function wordsOf(plan: Plan, run: Run): string {
-  const names = [run.from.device, run.to.device].map((id) => plan.devices.find((device) => device.id === id)?.name ?? '')
+  const names = [run.from.device, run.to.device].map(
+    (id) => plan.devices.find((device) => device.id === id)?.name ?? '',
+  )
   const tags = run.leads.map((lead) => plan.cables.find((cable) => cable.id === lead.cable)?.tag ?? '')
   return [run.tag, run.name ?? '', ...names, ...tags].join(' ').toLowerCase()
 }
 
-function Rows({ rows }: { rows: { run: Run; verdict: ReturnType<typeof useSite>['assessment']['runs'][number] | undefined }[] }) {
+/** A table where there is room; on a phone each run a card, so that what matters is not off the edge. */
+const rowLook = {
+  '& td': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' },
+  '& th': { px: '2' },
+  mdDown: {
+    '& thead': { srOnly: true },
+    '& tr': {
+      display: 'flex',
+      flexWrap: 'wrap',
+      alignItems: 'center',
+      borderBottom: '1px solid',
+      borderColor: 'line',
+      py: '2',
+    },
+    '& td': { border: 'none', py: '0.5' },
+    '& td:nth-of-type(4)': { display: 'none' },
+    '& td:last-of-type': { flexBasis: '100%' },
+  },
+}
+
+function Rows({
+  rows,
+}: {
+  rows: { run: Run; verdict: ReturnType<typeof useSite>['assessment']['runs'][number] | undefined }[]
+}) {
   const { plan } = useSite()
   const unit = useUnit()
   const deviceName = (id: string) => plan.devices.find((device) => device.id === id)?.name ?? id
   return (
     <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px">
-      <Table.Root size="sm" bg="card" css={{ '& td': { verticalAlign: 'top' } }}>
+      <Table.Root size="sm" bg="card" css={rowLook}>
         <Table.Header>
           <Table.Row bg="floor">
             {['Run', 'Verdict', 'From and to', 'Needs', 'Cable', 'Doors', 'What matters'].map((name) => (
@@ -144,23 +184,33 @@ function Rows({ rows }: { rows: { run: Run; verdict: ReturnType<typeof useSite>[
             return (
               <Table.Row key={run.id} bg="card" _hover={{ bg: 'paper' }}>
                 <Table.Cell>
-                  <Link asChild fontFamily="mono" fontWeight="700" color="brassInk" textDecoration="underline">
+                  <Link
+                    asChild
+                    fontFamily="mono"
+                    fontWeight="700"
+                    color="brassInk"
+                    textDecoration="underline"
+                    whiteSpace="nowrap"
+                  >
                     <RouterLink to={`/sites/${plan.site.id}/runs/${run.id}`}>{run.tag}</RouterLink>
                   </Link>
                 </Table.Cell>
                 <Table.Cell>
                   <GradeMark grade={verdict.grade} />
                 </Table.Cell>
-                <Table.Cell minW="170px">
+                <Table.Cell minW="150px">
                   {deviceName(run.from.device)}
                   <Box color="quiet">to {deviceName(run.to.device)}</Box>
                 </Table.Cell>
-                <Table.Cell fontSize="xs" minW="120px">
+                <Table.Cell fontSize="xs" minW="130px">
                   {verdict.flows.map((flow) => {
                     const need = plan.needs.find((candidate) => candidate.id === flow.needId)
                     return need ? (
                       <Box key={need.id} whiteSpace="nowrap">
-                        {needNames[need.kind]} <Box as="span" fontFamily="mono">{formatNeedSize(need)}</Box>
+                        {needNames[need.kind]}{' '}
+                        <Box as="span" fontFamily="mono">
+                          {formatNeedSize(need)}
+                        </Box>
                       </Box>
                     ) : null
                   })}
@@ -171,7 +221,7 @@ function Rows({ rows }: { rows: { run: Run; verdict: ReturnType<typeof useSite>[
                     const cable = plan.cables.find((candidate) => candidate.id === lead.cable)
                     return cable ? (
                       <Box key={cable.id}>
-                        {cable.tag}, <Length metres={cable.length} />
+                        {cable.tag} <Length metres={cable.length} brief />
                       </Box>
                     ) : null
                   })}

@@ -18,7 +18,8 @@ export async function action({ request }: Route.ActionArgs) {
   const file = form.get('file')
   const pasted = String(form.get('text') ?? '')
   const text = file instanceof File && file.size > 0 ? await file.text() : pasted
-  if (text.trim() === '') return data(refusal([{ path: '(file)', reason: 'choose a file or paste its text' }], pasted), { status: 422 })
+  if (text.trim() === '')
+    return data(refusal([{ path: '(file)', reason: 'choose a file or paste its text' }], pasted), { status: 422 })
   const read = readPlanText(text)
   if (!read.ok) return data(refusal(read.faults, pasted), { status: 422 })
   const id = await save((knex) => importPlan(knex, read.plan))
@@ -27,7 +28,10 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 const refusal = (faults: Fault[], pasted: string) => ({
-  message: faults.length === 1 ? 'One thing in the file is wrong. Nothing was written.' : `${faults.length} things in the file are wrong. Nothing was written.`,
+  message:
+    faults.length === 1
+      ? 'One thing in the file is wrong. Nothing was written.'
+      : `${faults.length} things in the file are wrong. Nothing was written.`,
   faults: faults.slice(0, FAULTS_SHOWN),
   more: Math.max(0, faults.length - FAULTS_SHOWN),
   pasted: pasted.length < 200_000 ? pasted : '',
@@ -43,7 +47,9 @@ export default function Import({ actionData }: Route.ComponentProps) {
         <Heading as="h1" size="2xl" mb="2">
           Bring in a plan file
         </Heading>
-        <Text mb="4">It becomes a new site; nothing you have is overwritten. How a file is made up is told in docs/plan-file.md.</Text>
+        <Text mb="4">
+          It becomes a new site; nothing you have is overwritten. How a file is made up is told in docs/plan-file.md.
+        </Text>
         {actionData && (
           <Notice tone="blocked" id="faults">
             <Text fontWeight="700">{actionData.message}</Text>
@@ -69,14 +75,30 @@ export default function Import({ actionData }: Route.ComponentProps) {
                 <b>Plan file</b>
               </label>
               <Box>
-                <input id="plan-file" type="file" name="file" accept=".json,application/json" aria-describedby={actionData ? 'faults' : undefined} onChange={(event) => setChosen(event.target.value)} />
+                <input
+                  id="plan-file"
+                  type="file"
+                  name="file"
+                  accept=".json,application/json"
+                  aria-describedby={actionData ? 'faults' : undefined}
+                  onChange={(event) => setChosen(event.target.value)}
+                />
               </Box>
             </Box>
             <Box>
               <label htmlFor="plan-text">
                 <b>or its text</b>
               </label>
-              <Textarea id="plan-text" name="text" rows={8} fontFamily="mono" bg="card" borderColor="edge" defaultValue={actionData?.pasted} disabled={chosen !== ''} />
+              <Textarea
+                id="plan-text"
+                name="text"
+                rows={8}
+                fontFamily="mono"
+                bg="card"
+                borderColor="edge"
+                defaultValue={actionData?.pasted}
+                disabled={chosen !== ''}
+              />
             </Box>
             <Box>
               <MainButton loading={busy}>Bring it in</MainButton>

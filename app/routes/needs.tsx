@@ -22,7 +22,7 @@ export default function Needs() {
         <Text>Nothing has to flow yet. State what a run is for on the run itself, under “What must flow”.</Text>
       ) : (
         <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px">
-          <Table.Root size="sm" bg="card" css={{ '& td': { verticalAlign: 'top' } }}>
+          <Table.Root size="sm" bg="card" css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal' } }}>
             <Table.Header>
               <Table.Row bg="floor">
                 {['Need', 'Verdict', 'From and to', 'Its way', 'What matters'].map((name) => (

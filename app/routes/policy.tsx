@@ -7,14 +7,23 @@ import { MainButton, Notice } from '../ui/controls'
 import { useSite } from '../ui/site-context'
 import type { Route } from './+types/policy'
 
-type Choice = { [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays']: { legend: string; options: [Policy[Name], string, string][] } }
+type Choice = {
+  [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays']: {
+    legend: string
+    options: [Policy[Name], string, string][]
+  }
+}
 
 /** Where practitioners disagree, both schools with what follows from each. */
 const choices: Choice = {
   length: {
     legend: 'How long may a cable be?',
     options: [
-      ['book', 'By the book', 'The published limit for its rate and construction; a longer cable that passed a test is shown, and does not count.'],
+      [
+        'book',
+        'By the book',
+        'The published limit for its rate and construction; a longer cable that passed a test is shown, and does not count.',
+      ],
       ['bench', 'By the bench', 'What this very cable has passed on this controller counts, even beyond the book.'],
     ],
   },
@@ -22,7 +31,11 @@ const choices: Choice = {
     legend: 'Extensions of type-C?',
     options: [
       ['never', 'Never', 'They are outside the standard.'],
-      ['soaked', 'Where the very chain has passed a soak', 'At least 60 seconds, with the same leads in the same order.'],
+      [
+        'soaked',
+        'Where the very chain has passed a soak',
+        'At least 60 seconds, with the same leads in the same order.',
+      ],
     ],
   },
   cables: {
@@ -44,11 +57,22 @@ const choices: Choice = {
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
   const { plan } = await loadPlan(params.site)
-  const chosen = policySchema.safeParse({ ...plan.policy, ...Object.fromEntries(Object.keys(choices).map((name) => [name, form.get(name)])) })
-  if (!chosen.success) return data({ problem: 'Choose one answer to each question. Nothing was saved.' }, { status: 422 })
+  const chosen = policySchema.safeParse({
+    ...plan.policy,
+    ...Object.fromEntries(Object.keys(choices).map((name) => [name, form.get(name)])),
+  })
+  if (!chosen.success)
+    return data({ problem: 'Choose one answer to each question. Nothing was saved.' }, { status: 422 })
   const saved = await save((knex) => savePolicy(knex, params.site, Number(form.get('base')), chosen.data))
   if (saved === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
-  if (!saved) return data({ problem: 'Somebody changed this site since you opened this page, so nothing was saved. Reload to see it as it is now, then choose again.' }, { status: 409 })
+  if (!saved)
+    return data(
+      {
+        problem:
+          'Somebody changed this site since you opened this page, so nothing was saved. Reload to see it as it is now, then choose again.',
+      },
+      { status: 409 },
+    )
   return redirect(`/sites/${params.site}/policy?done`)
 }
 
@@ -66,13 +90,28 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
       <Form method="post" key={revision}>
         <input type="hidden" name="base" value={revision} />
         {Object.entries(choices).map(([name, { legend, options }]) => (
-          <Box as="fieldset" key={name} border="1px solid" borderColor="line" bg="card" borderRadius="2px" px="4" pb="3" mb="4">
+          <Box
+            as="fieldset"
+            key={name}
+            border="1px solid"
+            borderColor="line"
+            bg="card"
+            borderRadius="2px"
+            px="4"
+            pb="3"
+            mb="4"
+          >
             <Box as="legend" fontWeight="700" px="1">
               {legend}
             </Box>
             {options.map(([value, title, consequence]) => (
               <Box as="label" key={value} display="flex" gap="3" py="1.5" cursor="pointer">
-                <input type="radio" name={name} value={value} defaultChecked={plan.policy[name as keyof Choice] === value} />
+                <input
+                  type="radio"
+                  name={name}
+                  value={value}
+                  defaultChecked={plan.policy[name as keyof Choice] === value}
+                />
                 <span>
                   <b>{title}</b>
                   <Box as="span" display="block" color="quiet" fontSize="sm">

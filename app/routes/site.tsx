@@ -1,6 +1,6 @@
 import { Box, Flex, Input, Link } from '@chakra-ui/react'
 import { useRef } from 'react'
-import { Form, isRouteErrorResponse, Link as RouterLink, Outlet, useSearchParams } from 'react-router'
+import { Form, isRouteErrorResponse, Outlet, Link as RouterLink, useSearchParams } from 'react-router'
 import { loadPlan } from '../stored.server'
 import { ErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
@@ -11,7 +11,9 @@ import type { Route } from './+types/site'
 
 export const loader = ({ params }: Route.LoaderArgs) => loadPlan(params.site)
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: loaderData ? `${loaderData.plan.site.name} · Hallway` : 'Hallway' }]
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: loaderData ? `${loaderData.plan.site.name} · Hallway` : 'Hallway' },
+]
 
 /** A site: its bar, its sign, and whichever page is open. */
 export default function Site({ loaderData }: Route.ComponentProps) {
@@ -36,7 +38,7 @@ function SiteBar() {
   const home = `/sites/${plan.site.id}`
   return (
     <TopBar>
-      <Link asChild color="signInk" fontWeight="600" truncate>
+      <Link asChild color="signInk" fontWeight="600" truncate minW="0" flex={{ base: '1', md: 'none' }}>
         <RouterLink to={home}>{plan.site.name}</RouterLink>
       </Link>
       <Form action={home} role="search">
@@ -50,7 +52,7 @@ function SiteBar() {
           aria-keyshortcuts="/"
           size="xs"
           h="30px"
-          w={{ base: '180px', md: '250px' }}
+          w={{ base: '130px', md: '250px' }}
           bg="whiteAlpha.100"
           borderColor="signQuiet"
           color="signInk"

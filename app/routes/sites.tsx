@@ -1,6 +1,6 @@
+import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
 import { getFormProps, useForm } from '@conform-to/react'
 import { getZodConstraint, parseWithZod } from '@conform-to/zod/v4'
-import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
 import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
 import { z } from 'zod'
 import { createSite, listSites } from '../../server/sites/sites'
@@ -107,7 +107,10 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
             <Heading as="h2" size="md" mb="2">
               From a file
             </Heading>
-            <Text mb="2">A plan file holds a whole site: devices, cables, runs and needs. Bringing one in makes a new site and overwrites nothing.</Text>
+            <Text mb="2">
+              A plan file holds a whole site: devices, cables, runs and needs. Bringing one in makes a new site and
+              overwrites nothing.
+            </Text>
             <Link asChild color="brassInk" textDecoration="underline" fontWeight="600">
               <RouterLink to="/import">Bring in a plan file</RouterLink>
             </Link>

@@ -9,7 +9,9 @@ const config = defineConfig({
     html: { bg: 'paper', color: 'ink', fontVariantNumeric: 'tabular-nums' },
     body: { bg: 'paper', color: 'ink' },
     '*:focus-visible': { outline: '3px solid var(--hw-colors-brass)', outlineOffset: '2px' },
-    '*, *::before, *::after': { _motionReduce: { transitionDuration: '0s !important', animationDuration: '0s !important' } },
+    '*, *::before, *::after': {
+      _motionReduce: { transitionDuration: '0s !important', animationDuration: '0s !important' },
+    },
   },
   theme: {
     tokens: {

@@ -14,34 +14,42 @@ export type CorridorShape = {
 export type Chamber = { door: Door; x: number; width: number; opening: number; narrowest: boolean }
 export type Ribbon = { flow: Flow; y: number; width: number; from: number; to: number; stopped: boolean }
 
-export const CHAMBER_WIDTH = 156
-const HALL_WIDTH = 46
-const HALL_HEIGHT = 150
-const TOP = 64
-const FOOT = 92
-/** From a camera's trickle to the widest link there is: one decade is the same step of width everywhere. */
-const LOWEST: BitsPerSecond = 10e6
+const WIDTH = 1000
+const HALL_WIDTH = 72
+/** A row of many parts makes the corridor longer rather than its chambers too narrow to read. */
+const NARROWEST_CHAMBER = 150
+export const HALL_HEIGHT = 136
+const TOP = 58
+const FOOT = 64
+const POWER_FOOT = 28
+/** From a slow USB link to the widest there is: one decade is the same step of width everywhere. */
+const LOWEST: BitsPerSecond = 100e6
 const HIGHEST: BitsPerSecond = 100e9
 
 /** Width on the page of a rate, on a log scale; nothing at all is a shut door. */
 export function widthOf(rate: BitsPerSecond): number {
   if (rate <= 0) return 0
   const share = Math.log(rate / LOWEST) / Math.log(HIGHEST / LOWEST)
-  return Math.max(4, Math.min(1, share) * HALL_HEIGHT)
+  return Math.max(5, Math.min(1, share) * HALL_HEIGHT)
 }
 
 export function corridorShape(verdict: RunVerdict): CorridorShape {
   const { doors } = verdict
-  const chambers = doors.map((door, at): Chamber => ({
-    door,
-    x: HALL_WIDTH + at * (CHAMBER_WIDTH + HALL_WIDTH),
-    width: CHAMBER_WIDTH,
-    opening: widthOf(openingOf(door)),
-    narrowest: at === verdict.narrowest,
-  }))
-  const width = HALL_WIDTH + doors.length * (CHAMBER_WIDTH + HALL_WIDTH)
+  const chamber = Math.max(NARROWEST_CHAMBER, (WIDTH - HALL_WIDTH * (doors.length + 1)) / doors.length)
+  const chambers = doors.map(
+    (door, at): Chamber => ({
+      door,
+      x: HALL_WIDTH + at * (chamber + HALL_WIDTH),
+      width: chamber,
+      opening: widthOf(openingOf(door)),
+      narrowest: at === verdict.narrowest,
+    }),
+  )
+  const width = HALL_WIDTH + doors.length * (chamber + HALL_WIDTH)
   const middle = TOP + HALL_HEIGHT / 2
-  return { width, height: TOP + HALL_HEIGHT + FOOT, middle, chambers, ribbons: ribbonsOf(verdict, chambers, width, middle), powered: verdict.flows.some(({ watts }) => watts !== null) }
+  const powered = verdict.flows.some(({ watts }) => watts !== null)
+  const height = TOP + HALL_HEIGHT + FOOT + (powered ? POWER_FOOT : 0)
+  return { width, height, middle, chambers, ribbons: ribbonsOf(verdict, chambers, width, middle), powered }
 }
 
 /** Ribbons lie side by side, together as wide as their summed rate; one that is refused ends at the door that stops it. */

@@ -11,7 +11,8 @@ import { citeSource } from '../../core/standards/source'
 import { type Chamber, type CorridorShape, corridorShape, hallBottom, hallTop, type Ribbon } from './corridor-shape'
 import { useUnit } from './units'
 
-const ink = (token: string): string => `var(--hw-colors-${token})`
+const ink = (token: string): string =>
+  `var(--hw-colors-${token.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)})`
 
 const flowColours: Record<NeedKind, string> = {
   picture: 'picture',
@@ -29,12 +30,27 @@ export function Corridor({ verdict, title }: { verdict: RunVerdict; title: strin
   const id = useId()
   const shape = corridorShape(verdict)
   return (
-    <Box overflowX="auto" tabIndex={0} role="region" aria-label={`Corridor of ${title}`} bg="card" border="1px solid" borderColor="line" borderRadius="2px">
+    <Box
+      overflowX="auto"
+      tabIndex={0}
+      role="region"
+      aria-label={`Corridor of ${title}`}
+      bg="card"
+      border="1px solid"
+      borderColor="line"
+      borderRadius="2px"
+    >
       <svg
         viewBox={`0 0 ${shape.width} ${shape.height}`}
         role="img"
         aria-labelledby={`${id}-title ${id}-desc`}
-        style={{ display: 'block', width: '100%', minWidth: `${Math.min(shape.width, 640)}px`, maxHeight: '340px', margin: '0 auto', fontFamily: 'var(--hw-fonts-mono)' }}
+        style={{
+          display: 'block',
+          width: '100%',
+          minWidth: '720px',
+          maxHeight: '360px',
+          fontFamily: 'var(--hw-fonts-body)',
+        }}
       >
         <title id={`${id}-title`}>{`${title}: ${gradeWords[verdict.grade]}`}</title>
         <desc id={`${id}-desc`}>{described(verdict)}</desc>
@@ -44,15 +60,24 @@ export function Corridor({ verdict, title }: { verdict: RunVerdict; title: strin
             <line x1="0" y1="0" x2="0" y2="6" stroke={ink('power')} strokeWidth="3" />
           </pattern>
         </defs>
-        <rect x="0" y={hallTop(shape) - 8} width={shape.width} height={hallBottom(shape) - hallTop(shape) + 16} fill={ink('floor')} />
+        <rect
+          x="0"
+          y={hallTop(shape) - 8}
+          width={shape.width}
+          height={hallBottom(shape) - hallTop(shape) + 16}
+          fill={ink('floor')}
+        />
         {[hallTop(shape) - 8, hallBottom(shape)].map((y) => (
           <rect key={y} x="0" y={y} width={shape.width} height="8" fill={ink('solid')} />
+        ))}
+        {shape.ribbons.map((ribbon) => (
+          <RibbonMark key={ribbon.flow.needId} ribbon={ribbon} />
         ))}
         {shape.chambers.map((chamber) => (
           <Walls key={chamber.door.id} chamber={chamber} shape={shape} />
         ))}
         {shape.ribbons.map((ribbon) => (
-          <RibbonMark key={ribbon.flow.needId} ribbon={ribbon} />
+          <RibbonLabel key={ribbon.flow.needId} ribbon={ribbon} />
         ))}
         {shape.powered && <PowerLine shape={shape} hatch={`url(#${id}-hatch)`} />}
         {shape.chambers.map((chamber) => (
@@ -70,7 +95,7 @@ function Walls({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
   const jamb = shape.middle - opening / 2
   const sill = shape.middle + opening / 2
   const fill = ink(narrowest ? 'brass' : 'solid')
-  const leaf = Math.min(opening, 40)
+  const leaf = Math.min(opening, 46)
   return (
     <g>
       <rect x={x} y={top} width={width} height={jamb - top} fill={ink('solid')} opacity="0.9" />
@@ -81,8 +106,14 @@ function Walls({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
         <>
           <rect x={x} y={jamb - 4} width={width} height="4" fill={fill} />
           <rect x={x} y={sill} width={width} height="4" fill={fill} />
-          <path d={`M${x} ${jamb}v${-leaf}`} stroke={fill} strokeWidth="3" transform={`rotate(-52 ${x} ${jamb})`} />
-          <path d={`M${x - leaf * Math.sin(0.91)} ${jamb - leaf * Math.cos(0.91)}A${leaf} ${leaf} 0 0 0 ${x} ${jamb + leaf}`} fill="none" stroke={fill} strokeWidth="1" strokeDasharray="3 3" opacity="0.7" />
+          <path d={`M${x} ${jamb - 2}h${-leaf}`} stroke={fill} strokeWidth="4" />
+          <path
+            d={`M${x - leaf} ${jamb}A${leaf} ${leaf} 0 0 0 ${x} ${jamb + leaf}`}
+            fill="none"
+            stroke={fill}
+            strokeWidth="1.2"
+            strokeDasharray="3 3"
+          />
         </>
       )}
     </g>
@@ -91,23 +122,52 @@ function Walls({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
 
 function RibbonMark({ ribbon }: { ribbon: Ribbon }) {
   const { flow, y, width, from, to, stopped } = ribbon
-  const colour = ink(flowColours[flow.kind])
+  return (
+    <line
+      x1={from}
+      x2={to}
+      y1={y}
+      y2={y}
+      stroke={ink(flowColours[flow.kind])}
+      strokeWidth={width - 1}
+      opacity={stopped ? 0.5 : 0.85}
+    />
+  )
+}
+
+/** What a ribbon is and which way it walks; a cross where it is stopped. */
+function RibbonLabel({ ribbon }: { ribbon: Ribbon }) {
+  const { flow, y, width, from, to, stopped } = ribbon
   const forward = to > from ? 1 : -1
-  const tip = Math.min(10, width)
-  const arrows = [0.2, 0.5, 0.8].map((share) => from + (to - from) * share)
+  const tip = Math.min(12, width - 1)
   const label = `${needNames[flow.kind]} ${formatRate(flow.rate ?? 0)}`
+  // past the words, which stand in the first hall and chamber
+  const arrows = stopped ? [] : [0.36, 0.6, 0.84].map((share) => from + (to - from) * share)
+  const outside = width < 15
   return (
     <g>
-      <line x1={from} x2={to} y1={y} y2={y} stroke={colour} strokeWidth={width - 1} opacity={stopped ? 0.45 : 0.8} />
       {arrows.map((x) => (
-        <path key={x} d={`M${x - forward * 4} ${y - tip / 3}l${forward * 6} ${tip / 3}l${-forward * 6} ${tip / 3}`} fill="none" stroke={ink('card')} strokeWidth="1.8" />
+        <path
+          key={x}
+          d={`M${x} ${y - tip / 2}l${(forward * tip) / 2} ${tip / 2}l${(-forward * tip) / 2} ${tip / 2}`}
+          fill="none"
+          stroke={ink('card')}
+          strokeWidth="2"
+        />
       ))}
-      {stopped && <path d={`M${to - 7} ${y - 7}l14 14M${to + 7} ${y - 7}l-14 14`} stroke={ink('blocked')} strokeWidth="4" />}
-      {width >= 14 && (
-        <text x={from + forward * 8} y={y + 4} fontSize="11.5" fontWeight="700" textAnchor={forward > 0 ? 'start' : 'end'} fill={ink('card')}>
-          {label}
-        </text>
+      {stopped && (
+        <path d={`M${to - 7} ${y - 7}l14 14M${to + 7} ${y - 7}l-14 14`} stroke={ink('blocked')} strokeWidth="4" />
       )}
+      <text
+        x={from + forward * 8}
+        y={outside ? y - width / 2 - 4 : y + 4}
+        fontSize="12.5"
+        fontWeight="700"
+        textAnchor={forward > 0 ? 'start' : 'end'}
+        fill={ink(outside ? 'ink' : 'card')}
+      >
+        {label}
+      </text>
     </g>
   )
 }
@@ -118,10 +178,15 @@ function PowerLine({ shape, hatch }: { shape: CorridorShape; hatch: string }) {
   return (
     <g>
       {shape.chambers.map(({ door, x, width }, at) => {
-        const start = at === 0 ? 0 : x - 46
+        const before = shape.chambers[at - 1]
+        const start = before ? before.x + before.width : 0
         return (
           <g key={door.id}>
-            {door.watts > 0 ? <rect x={start} y={y} width={width + x - start} height="8" fill={hatch} stroke={ink('power')} /> : <path d={`M${x + width / 2 - 6} ${y - 2}l12 12m0 -12l-12 12`} stroke={ink('blocked')} strokeWidth="3" />}
+            {door.watts > 0 ? (
+              <rect x={start} y={y} width={width + x - start} height="8" fill={hatch} stroke={ink('power')} />
+            ) : (
+              <path d={`M${x + width / 2 - 6} ${y - 2}l12 12m0 -12l-12 12`} stroke={ink('blocked')} strokeWidth="3" />
+            )}
             <text x={x + width / 2} y={y + 21} fontSize="11" textAnchor="middle" fill={ink('power')}>
               {formatWatts(door.watts)}
             </text>
@@ -138,27 +203,35 @@ function Plate({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
   const { door, x, width, narrowest } = chamber
   const centre = x + width / 2
   const opening = openingOf(door)
-  const detail = door.detail.length === null ? door.detail.text : `${door.detail.text} ${formatLength(door.detail.length, unit)}`
-  const foot = hallBottom(shape) + (shape.powered ? 34 : 10)
+  const detail =
+    door.detail.length === null ? door.detail.text : `${door.detail.text} ${formatLength(door.detail.length, unit)}`
+  const foot = hallBottom(shape) + (shape.powered ? 38 : 12)
   return (
     <g>
       <title>{`${door.label}: ${opening > 0 ? formatRate(opening) : 'passes no data or picture'}. Says ${door.saidBy}. ${citeSource(door.source)}`}</title>
-      <text x={centre} y="18" fontSize="14" fontWeight="700" textAnchor="middle" fill={ink('ink')}>
-        {shortened(door.label, 20)}
+      <text x={centre} y="18" fontSize="15" fontWeight="700" textAnchor="middle" fill={ink('ink')}>
+        {shortened(door.label, 28)}
       </text>
-      <text x={centre} y="34" fontSize="11" textAnchor="middle" fill={ink('quiet')}>
-        {shortened(detail, 27)}
+      <text x={centre} y="35" fontSize="12.5" textAnchor="middle" fill={ink('quiet')}>
+        {shortened(detail, 36)}
       </text>
-      <text x={centre} y={foot + 14} fontSize="15" fontWeight="700" textAnchor="middle" fill={ink(narrowest ? 'brassInk' : 'ink')}>
+      <text
+        x={centre}
+        y={foot + 14}
+        fontSize="16"
+        fontWeight="700"
+        textAnchor="middle"
+        fill={ink(narrowest ? 'brassInk' : 'ink')}
+      >
         {opening > 0 ? formatRate(opening) : door.watts > 0 ? 'power only' : 'shut'}
       </text>
-      <text x={centre} y={foot + 29} fontSize="10.5" textAnchor="middle" fill={ink('quiet')}>
-        {shortened(`says ${door.saidBy}`, 28)}
+      <text x={centre} y={foot + 31} fontSize="12" textAnchor="middle" fill={ink('quiet')}>
+        {shortened(`says ${door.saidBy}`, 36)}
       </text>
       {narrowest && (
         <g>
           <path d={`M${centre - 7} 41h14l-7 9z`} fill={ink('brass')} />
-          <text x={centre} y={foot + 45} fontSize="11" fontWeight="700" textAnchor="middle" fill={ink('brassInk')}>
+          <text x={centre} y={foot + 48} fontSize="12.5" fontWeight="700" textAnchor="middle" fill={ink('brassInk')}>
             narrowest door
           </text>
         </g>
@@ -175,6 +248,9 @@ function described(verdict: RunVerdict): string {
     const opening = openingOf(door)
     return `${door.label} passes ${opening > 0 ? formatRate(opening) : 'nothing'}${at === verdict.narrowest ? ', the narrowest door' : ''}`
   })
-  const flows = verdict.flows.map((flow) => `${needNames[flow.kind]} ${flow.way === 'down' ? 'from host to device' : 'from device to host'}: ${gradeWords[flow.grade]}`)
+  const flows = verdict.flows.map(
+    (flow) =>
+      `${needNames[flow.kind]} ${flow.way === 'down' ? 'from host to device' : 'from device to host'}: ${gradeWords[flow.grade]}`,
+  )
   return `${doors.join('; ')}. ${flows.join('; ')}`
 }

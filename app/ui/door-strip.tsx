@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react'
 import type { RunVerdict } from '../../core/checks/assess'
 import { openingOf } from '../../core/link/doors'
 import { formatRate } from '../../core/quantity/rate'
-import { widthOf } from './corridor-shape'
+import { HALL_HEIGHT, widthOf } from './corridor-shape'
 
 /** The corridor of a run in miniature: one gap a part, as wide as what it passes, the narrowest in brass. */
 export function DoorStrip({ verdict }: { verdict: RunVerdict }) {
@@ -10,10 +10,16 @@ export function DoorStrip({ verdict }: { verdict: RunVerdict }) {
   const width = verdict.doors.length * step + 4
   const narrow = verdict.narrowest === null ? undefined : verdict.doors[verdict.narrowest]
   return (
-    <chakra.svg viewBox={`0 0 ${width} 32`} width={`${width}px`} height="32px" role="img" aria-label={narrow ? `narrowest door ${narrow.label}, ${formatRate(openingOf(narrow))}` : 'no door open'}>
+    <chakra.svg
+      viewBox={`0 0 ${width} 32`}
+      width={`${width}px`}
+      height="32px"
+      role="img"
+      aria-label={narrow ? `narrowest door ${narrow.label}, ${formatRate(openingOf(narrow))}` : 'no door open'}
+    >
       <rect width={width} height="32" fill="var(--hw-colors-floor)" />
       {verdict.doors.map((door, at) => {
-        const gap = (widthOf(openingOf(door)) / 150) * 28
+        const gap = (widthOf(openingOf(door)) / HALL_HEIGHT) * 28
         const fill = `var(--hw-colors-${at === verdict.narrowest ? 'brass' : 'solid'})`
         const solid = 16 - gap / 2
         return (

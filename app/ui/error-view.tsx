@@ -4,9 +4,15 @@ import { DoorGlyph } from './grade'
 
 const words: Record<number, [string, string]> = {
   404: ['There is nothing behind this door', 'The site or run may have been deleted, or the address has a slip in it.'],
-  503: ['The database does not answer', 'Nothing was changed. If you were saving, go back in your browser: what you typed is still there. Try again in a moment.'],
+  503: [
+    'The database does not answer',
+    'Nothing was changed. If you were saving, go back in your browser: what you typed is still there. Try again in a moment.',
+  ],
 }
-const anything: [string, string] = ['Something in Hallway went wrong', 'Nothing more was changed. Try again; if it happens again, what led here is in the log of the server.']
+const anything: [string, string] = [
+  'Something in Hallway went wrong',
+  'Nothing more was changed. Try again; if it happens again, what led here is in the log of the server.',
+]
 
 /** An error page: what happened, what was kept, what to do; never what went on inside. */
 export function ErrorView({ status, detail }: { status: number; detail?: unknown }) {

@@ -2,13 +2,26 @@ import { Field, Input, NativeSelect } from '@chakra-ui/react'
 import type { ComponentProps, ReactNode } from 'react'
 
 /** What conform knows of a field, as far as a control needs it. */
-type Known = { id: string; name: string; errorId: string; descriptionId: string; errors?: string[]; initialValue?: unknown }
+type Known = {
+  id: string
+  name: string
+  errorId: string
+  descriptionId: string
+  errors?: string[]
+  initialValue?: unknown
+}
 
 type Shared = { field: Known; label: ReactNode; hint?: ReactNode; required?: boolean }
 
 function Frame({ field, label, hint, required, children }: Shared & { children: ReactNode }) {
   return (
-    <Field.Root id={field.id} ids={{ errorText: field.errorId, helperText: field.descriptionId }} invalid={Boolean(field.errors)} required={required} gap="1">
+    <Field.Root
+      id={field.id}
+      ids={{ errorText: field.errorId, helperText: field.descriptionId }}
+      invalid={Boolean(field.errors)}
+      required={required}
+      gap="1"
+    >
       <Field.Label fontWeight="600" fontSize="sm">
         {label}
       </Field.Label>
@@ -31,7 +44,15 @@ const look = { bg: 'card', borderColor: 'edge', borderRadius: '2px', size: 'sm',
 export function TextField({ field, label, hint, required, ...rest }: Shared & ComponentProps<typeof Input>) {
   return (
     <Frame field={field} label={label} hint={hint} required={required}>
-      <Input {...look} name={field.name} defaultValue={String(field.initialValue ?? '')} autoComplete="off" {...rest} required={undefined} aria-required={required} />
+      <Input
+        {...look}
+        name={field.name}
+        defaultValue={String(field.initialValue ?? '')}
+        autoComplete="off"
+        {...rest}
+        required={undefined}
+        aria-required={required}
+      />
     </Frame>
   )
 }
@@ -41,7 +62,12 @@ export function SelectField({ field, label, hint, required, children }: Shared &
   return (
     <Frame field={field} label={label} hint={hint} required={required}>
       <NativeSelect.Root size="sm">
-        <NativeSelect.Field {...look} name={field.name} defaultValue={String(field.initialValue ?? '')} aria-required={required}>
+        <NativeSelect.Field
+          {...look}
+          name={field.name}
+          defaultValue={String(field.initialValue ?? '')}
+          aria-required={required}
+        >
           {children}
         </NativeSelect.Field>
         <NativeSelect.Indicator />

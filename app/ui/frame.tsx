@@ -1,8 +1,7 @@
-import { Box, Flex, Link } from '@chakra-ui/react'
+import { Box, ClientOnly, Flex, Link } from '@chakra-ui/react'
+import { useTheme } from 'next-themes'
 import type { ReactNode } from 'react'
 import { Form, Link as RouterLink, useLocation } from 'react-router'
-import { ClientOnly } from '@chakra-ui/react'
-import { useTheme } from 'next-themes'
 import { useShortcut } from './shortcut'
 import { useUnit } from './units'
 
@@ -24,7 +23,14 @@ const barButton = {
 export function TopBar({ children }: { children?: ReactNode }) {
   return (
     <Flex as="header" bg="sign" color="signInk" align="center" gap="3" px="4" minH="52px" py="1.5" flexWrap="wrap">
-      <Link asChild color="signInk" fontWeight="800" fontSize="lg" letterSpacing="0.02em" _hover={{ textDecoration: 'none' }}>
+      <Link
+        asChild
+        color="signInk"
+        fontWeight="800"
+        fontSize="lg"
+        letterSpacing="0.02em"
+        _hover={{ textDecoration: 'none' }}
+      >
         <RouterLink to="/">
           <svg width="20" height="24" viewBox="0 0 20 24" aria-hidden="true">
             <path d="M2 23V1h16v22" fill="none" stroke="currentColor" strokeWidth="2.5" />
@@ -33,9 +39,10 @@ export function TopBar({ children }: { children?: ReactNode }) {
           Hallway
         </RouterLink>
       </Link>
-      <Flex flex="1" align="center" gap="3" minW="0" flexWrap="wrap">
+      <Flex flex={{ base: '1 0 100%', md: '1' }} order={{ base: 1, md: 0 }} align="center" gap="3" minW="0">
         {children}
       </Flex>
+      <Box flex="1" display={{ md: 'none' }} />
       <UnitSwitch />
       <ClientOnly fallback={<Box w="66px" />}>
         <LightSwitch />
@@ -51,7 +58,13 @@ function UnitSwitch() {
   return (
     <Form method="post" action="/unit" preventScrollReset>
       <input type="hidden" name="back" value={`${pathname}${search}`} />
-      <Box as="button" id="unit-switch" {...({ type: 'submit', name: 'unit', value: unit === 'm' ? 'ft' : 'm', 'aria-keyshortcuts': 'u' } as object)} {...barButton} title="Switch between metres and feet (u)">
+      <Box
+        as="button"
+        id="unit-switch"
+        {...({ type: 'submit', name: 'unit', value: unit === 'm' ? 'ft' : 'm', 'aria-keyshortcuts': 'u' } as object)}
+        {...barButton}
+        title="Switch between metres and feet (u)"
+      >
         {unit === 'm' ? 'metres' : 'feet'}
         <Box as="span" srOnly>
           , switch to {unit === 'm' ? 'feet' : 'metres'}
@@ -65,7 +78,13 @@ function LightSwitch() {
   const { resolvedTheme, setTheme } = useTheme()
   const dark = resolvedTheme === 'dark'
   return (
-    <Box as="button" {...({ type: 'button' } as object)} onClick={() => setTheme(dark ? 'light' : 'dark')} {...barButton} minW="66px">
+    <Box
+      as="button"
+      {...({ type: 'button' } as object)}
+      onClick={() => setTheme(dark ? 'light' : 'dark')}
+      {...barButton}
+      minW="66px"
+    >
       {dark ? 'Dark' : 'Light'}
       <Box as="span" srOnly>
         , switch to {dark ? 'light' : 'dark'}

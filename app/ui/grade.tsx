@@ -5,14 +5,26 @@ import { gradeWords } from '../../core/checks/sentences'
 /** An open doorway, a half-open door, a shut one; a note is a plate on the wall. */
 export function DoorGlyph({ grade, size = 18 }: { grade: Grade; size?: number }) {
   return (
-    <chakra.svg viewBox="0 0 20 20" width={`${size}px`} height={`${size}px`} color={grade} aria-hidden="true" flex="none" fill="none" stroke="currentColor" strokeWidth="2">
+    <chakra.svg
+      viewBox="0 0 20 20"
+      width={`${size}px`}
+      height={`${size}px`}
+      color={grade}
+      aria-hidden="true"
+      flex="none"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="2"
+    >
       {grade === 'note' ? (
         <path d="M4 5.5h12v9H4zM7 8.5h6M7 11.5h4" strokeLinejoin="round" />
       ) : (
         <>
           <path d="M3 18V2.5h14V18" strokeLinejoin="round" />
           {grade === 'clear' && <path d="M1 18h18" strokeDasharray="2 2" />}
-          {grade === 'tight' && <path d="M3 2.5l7 3.5v13L3 18z" fill="currentColor" fillOpacity="0.35" strokeLinejoin="round" />}
+          {grade === 'tight' && (
+            <path d="M3 2.5l7 3.5v13L3 18z" fill="currentColor" fillOpacity="0.35" strokeLinejoin="round" />
+          )}
           {grade === 'blocked' && (
             <>
               <path d="M3 2.5h14V18H3z" fill="currentColor" fillOpacity="0.85" />

@@ -7,15 +7,19 @@ const UnitContext = createContext<LengthUnit>('m')
 export const UnitProvider = UnitContext.Provider
 export const useUnit = (): LengthUnit => useContext(UnitContext)
 
-/** A length in the unit in force, the other one beside it. */
-export function Length({ metres, ...rest }: { metres: Metres } & BoxProps) {
+/** A length in the unit in force, the other one beside it, or on hover where space is short. */
+export function Length({ metres, brief, ...rest }: { metres: Metres; brief?: true } & BoxProps) {
   const unit = useUnit()
+  const other = formatLength(metres, unit === 'm' ? 'ft' : 'm')
   return (
-    <Box as="span" whiteSpace="nowrap" {...rest}>
-      {formatLength(metres, unit)}{' '}
-      <Box as="span" color="quiet" fontSize="0.85em">
-        ({formatLength(metres, unit === 'm' ? 'ft' : 'm')})
-      </Box>
+    <Box as="span" whiteSpace="nowrap" title={other} {...rest}>
+      {formatLength(metres, unit)}
+      {!brief && (
+        <Box as="span" color="quiet" fontSize="0.85em">
+          {' '}
+          ({other})
+        </Box>
+      )}
     </Box>
   )
 }

@@ -13,7 +13,14 @@ import { craft, type Finding, type Part, type Verdict, worstOf } from './finding
 import { type Crossing, portPart, situationOf } from './situation'
 
 /** A need as it walks through one run. */
-export type Flow = { needId: string; kind: NeedKind; way: 'down' | 'up'; rate: BitsPerSecond | null; watts: Watts | null; grade: Verdict }
+export type Flow = {
+  needId: string
+  kind: NeedKind
+  way: 'down' | 'up'
+  rate: BitsPerSecond | null
+  watts: Watts | null
+  grade: Verdict
+}
 
 export type RunVerdict = {
   id: string
@@ -52,7 +59,10 @@ export function assess(plan: Plan): Assessment {
 }
 
 /** The way of every need, and what therefore crosses each run. */
-export function walkNeeds(index: SiteIndex): { paths: ReadonlyMap<string, Step[] | null>; crossings: ReadonlyMap<string, Crossing[]> } {
+export function walkNeeds(index: SiteIndex): {
+  paths: ReadonlyMap<string, Step[] | null>
+  crossings: ReadonlyMap<string, Crossing[]>
+} {
   const paths = new Map<string, Step[] | null>()
   const crossings = new Map<string, Crossing[]>()
   for (const need of index.plan.needs) {
@@ -72,7 +82,8 @@ export function walkNeeds(index: SiteIndex): { paths: ReadonlyMap<string, Step[]
 export function assessRun(index: SiteIndex, run: Run, crossings: readonly Crossing[]): RunVerdict {
   const situation = situationOf(index, run, crossings)
   const findings = checks.flatMap((check) => [...check.findings(situation)])
-  const doors = doorsOf(situation.laid, situation.data, situation.picture.link, situation.policy)
+  const kinds = new Set(crossings.map(({ need }) => need.kind))
+  const doors = doorsOf(situation.laid, situation.data, situation.picture.link, situation.policy, kinds)
   return {
     id: run.id,
     tag: run.tag,
@@ -112,7 +123,12 @@ function narrowestDoor(doors: readonly Door[], crossings: readonly Crossing[]): 
 const bearingOn = (findings: readonly Finding[], needId: string): Finding[] =>
   findings.filter((finding) => finding.needId === undefined || finding.needId === needId)
 
-function needVerdict(index: SiteIndex, need: Need, steps: Step[] | null, runs: ReadonlyMap<string, RunVerdict>): NeedVerdict {
+function needVerdict(
+  index: SiteIndex,
+  need: Need,
+  steps: Step[] | null,
+  runs: ReadonlyMap<string, RunVerdict>,
+): NeedVerdict {
   if (steps === null) {
     const finding = noPath(index, need)
     return { id: need.id, grade: 'blocked', path: [], runs: [], findings: [finding] }

@@ -35,10 +35,22 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
   const dead = leads.find(({ amps }) => amps === 0)
   if (dead) {
     const reason = { code: 'lead-without-power', optical: dead.lead.cable.construction === 'optical' } as const
-    return { ...bare, grade: 'blocked', part: leadPart(dead.lead), reason, remedies: [{ code: 'powered-far-end' }, { code: 'other-lead' }] }
+    return {
+      ...bare,
+      grade: 'blocked',
+      part: leadPart(dead.lead),
+      reason,
+      remedies: [{ code: 'powered-far-end' }, { code: 'other-lead' }],
+    }
   }
   if (supply.level === null) {
-    return { ...bare, grade: 'blocked', part: portPart(giver), reason: { code: 'no-supply' }, remedies: [{ code: 'other-port' }, { code: 'powered-far-end' }] }
+    return {
+      ...bare,
+      grade: 'blocked',
+      part: portPart(giver),
+      reason: { code: 'no-supply' },
+      remedies: [{ code: 'other-port' }, { code: 'powered-far-end' }],
+    }
   }
   const weakest = leads.reduce((weak, next) => (next.amps * next.volts < weak.amps * weak.volts ? next : weak))
   const enough = supply.watts >= wanted

@@ -26,13 +26,31 @@ export const directionCheck: Check = {
       }
     } else if (roles.every((role) => role === 'device')) {
       wrong = true
-      yield { ...bare, grade: 'blocked', part: portPart(from), reason: { code: 'two-devices' }, remedies: [{ code: 'other-port' }] }
+      yield {
+        ...bare,
+        grade: 'blocked',
+        part: portPart(from),
+        reason: { code: 'two-devices' },
+        remedies: [{ code: 'other-port' }],
+      }
     } else if (roles[0] === 'device' && roles[1] === 'host') {
       wrong = true
-      yield { ...bare, grade: 'blocked', part: runPart(run), reason: { code: 'wrong-way-round' }, remedies: [{ code: 'turn-round' }] }
+      yield {
+        ...bare,
+        grade: 'blocked',
+        part: runPart(run),
+        reason: { code: 'wrong-way-round' },
+        remedies: [{ code: 'turn-round' }],
+      }
     } else if (portPicture(from.port, 'in') && portPicture(to.port, 'out')) {
       wrong = true
-      yield { ...bare, grade: 'blocked', part: runPart(run), reason: { code: 'wrong-way-round' }, remedies: [{ code: 'turn-round' }] }
+      yield {
+        ...bare,
+        grade: 'blocked',
+        part: runPart(run),
+        reason: { code: 'wrong-way-round' },
+        remedies: [{ code: 'turn-round' }],
+      }
     }
     for (const lead of leads) {
       if (!lead.cable.oneWay || !lead.reversed) continue

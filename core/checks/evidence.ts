@@ -12,10 +12,21 @@ export const evidenceCheck: Check = {
         yield { ...bare, part: leadPart(lead), reason: { code: 'conflict', conflict }, remedies: [{ code: 'test-it' }] }
       }
       if (data.shared === null) continue
-      const beyondBook = chainLack([lead], data.shared, ({ reach }) => reach.data, () => false) !== null
+      const beyondBook =
+        chainLack(
+          [lead],
+          data.shared,
+          ({ reach }) => reach.data,
+          () => false,
+        ) !== null
       const verdict = trialOf(lead.known.trials, data.shared, laid.from.port.controller)
       if (beyondBook && verdict?.passed) {
-        const reason = { code: 'bench-pass', mode: data.shared, counts: policy.length === 'bench', on: verdict.trial.on } as const
+        const reason = {
+          code: 'bench-pass',
+          mode: data.shared,
+          counts: policy.length === 'bench',
+          on: verdict.trial.on,
+        } as const
         yield { ...bare, part: leadPart(lead), reason, remedies: [] }
       }
     }

@@ -12,7 +12,11 @@ export const extensionCheck: Check = {
   *findings({ laid, policy }: Situation): Iterable<Finding> {
     const chain = laid.leads.map((lead) => lead.cable.id).join()
     const soaked = laid.run.proofs.some(
-      (proof) => proof.basis === 'soaked' && proof.cameUp === proof.tried && (proof.seconds ?? 0) >= SHORTEST_SOAK_SECONDS && proof.leads.join() === chain,
+      (proof) =>
+        proof.basis === 'soaked' &&
+        proof.cameUp === proof.tried &&
+        (proof.seconds ?? 0) >= SHORTEST_SOAK_SECONDS &&
+        proof.leads.join() === chain,
     )
     for (const lead of laid.leads) {
       if (lead.shape !== 'c-extension') continue

@@ -58,7 +58,14 @@ export type Reason =
   | { code: 'unknown-lead' }
   | { code: 'mode'; mode: LinkMode }
   | { code: 'falls'; mode: LinkMode | null; shared: LinkMode; lack: LackFigures }
-  | { code: 'rate'; kind: NeedKind; carrier: string; before: number; lack: LackFigures | null; picture: PictureMode | null }
+  | {
+      code: 'rate'
+      kind: NeedKind
+      carrier: string
+      before: number
+      lack: LackFigures | null
+      picture: PictureMode | null
+    }
   | { code: 'no-carrier'; kind: NeedKind; cause: 'charge-only' | 'unknown-lead' | 'nothing-common' | 'no-link' }
   | { code: 'power'; limit: 'supply' | 'lead'; amps: Amps; volts: Volts; unmarked: boolean; charging: boolean }
   | { code: 'lead-without-power'; optical: boolean }

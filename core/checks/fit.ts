@@ -12,26 +12,56 @@ export const fitCheck: Check = {
       const address = portKey({ device: socket.device.id, port: socket.port.id })
       const other = index.runsIn.get(address)?.find((run) => run.id !== laid.run.id)
       if (other) {
-        yield { ...bare, grade: 'blocked', part: portPart(socket), reason: { code: 'port-taken', by: other.tag }, remedies: [{ code: 'other-port' }] }
+        yield {
+          ...bare,
+          grade: 'blocked',
+          part: portPart(socket),
+          reason: { code: 'port-taken', by: other.tag },
+          remedies: [{ code: 'other-port' }],
+        }
       }
     }
     if (laid.leads.length === 0) {
-      yield { ...bare, grade: 'blocked', part: runPart(laid.run), reason: { code: 'no-lead' }, remedies: [{ code: 'choose-lead' }] }
+      yield {
+        ...bare,
+        grade: 'blocked',
+        part: runPart(laid.run),
+        reason: { code: 'no-lead' },
+        remedies: [{ code: 'choose-lead' }],
+      }
       return
     }
     for (const lead of laid.leads) {
       if (lead.cable.standing === 'retired') {
-        yield { ...bare, grade: 'blocked', part: leadPart(lead), reason: { code: 'retired' }, remedies: [{ code: 'other-lead' }] }
+        yield {
+          ...bare,
+          grade: 'blocked',
+          part: leadPart(lead),
+          reason: { code: 'retired' },
+          remedies: [{ code: 'other-lead' }],
+        }
       }
     }
     const joints = jointsOf(laid)
     const open = joints.filter(({ one, other }) => !endsMate(one, other))
     for (const { one, other, onePart, part } of open) {
       const reason = { code: 'ends-do-not-mate', one, oneLabel: onePart.label, other, otherLabel: part.label } as const
-      yield { ...bare, grade: 'blocked', part: part.kind === 'lead' ? part : onePart, reason, remedies: [{ code: 'other-lead' }] }
+      yield {
+        ...bare,
+        grade: 'blocked',
+        part: part.kind === 'lead' ? part : onePart,
+        reason,
+        remedies: [{ code: 'other-lead' }],
+      }
     }
     if (open.length === 0) {
-      yield { ...bare, grade: 'clear', part: runPart(laid.run), reason: { code: 'mates', leads: laid.leads.length }, remedies: [] }
+      yield {
+        ...bare,
+        grade: 'clear',
+        part: runPart(laid.run),
+        reason: { code: 'mates', leads: laid.leads.length },
+        remedies: [],
+      }
     }
   },
 }

@@ -12,7 +12,8 @@ export const linkModeCheck: Check = {
     const bare = { check: 'link mode', have: data.mode ? linkModeFacts[data.mode].line : null, unit: 'bit/s' } as const
     if (laid.leads.length === 0 || data.shared === null) return
     const need = linkModeFacts[data.shared].line
-    const wantsData = crossings.length === 0 || crossings.some(({ need: crossing }) => !['power', 'picture'].includes(crossing.kind))
+    const wantsData =
+      crossings.length === 0 || crossings.some(({ need: crossing }) => !['power', 'picture'].includes(crossing.kind))
 
     const chargeOnly = laid.leads.find((lead) => lead.known.grade.value === 'charge-only')
     const unknown = laid.leads.find((lead) => lead.known.grade.value === null)
@@ -37,7 +38,8 @@ export const linkModeCheck: Check = {
         have: bare.have ?? 0,
         need,
         // where nobody has said what must flow, a fall is the only warning there is; otherwise the rate check judges it
-        grade: crossings.length === 0 && data.mode !== null ? 'tight' : data.mode === null && wantsData ? 'blocked' : 'note',
+        grade:
+          crossings.length === 0 && data.mode !== null ? 'tight' : data.mode === null && wantsData ? 'blocked' : 'note',
         part: leadPart(data.lack.lead),
         reason: { code: 'falls', mode: data.mode, shared: data.shared, lack },
         remedies: [...remediesFor(lack)],

@@ -10,8 +10,19 @@ const dock: OneRun['to'] = { kind: 'dock', connector: 'type-c', role: 'device', 
 const diskGen2: OneRun['to'] = { kind: 'storage', connector: 'type-c', role: 'device', usb: 'gen2x1' }
 const hostA: OneRun['from'] = { connector: 'type-a', role: 'host', usb: 'gen1x1' }
 const deviceB = (usb: 'usb2' | 'gen1x1'): OneRun['to'] => ({ connector: 'type-b', role: 'device', usb })
-const charger = (watts: number): OneRun['from'] => ({ kind: 'charger', connector: 'type-c', role: 'host', gives: watts })
-const laptop = (watts: number): OneRun['to'] => ({ kind: 'computer', connector: 'type-c', role: 'either', usb: 'gen2x1', takes: watts })
+const charger = (watts: number): OneRun['from'] => ({
+  kind: 'charger',
+  connector: 'type-c',
+  role: 'host',
+  gives: watts,
+})
+const laptop = (watts: number): OneRun['to'] => ({
+  kind: 'computer',
+  connector: 'type-c',
+  role: 'either',
+  usb: 'gen2x1',
+  takes: watts,
+})
 const between = (from: OneRun['from'], to: OneRun['to'], ...leads: OneRun['leads']) => judge({ from, to, leads })
 
 describe('the mode that comes up', () => {
@@ -19,7 +30,13 @@ describe('the mode that comes up', () => {
     { lead: 'Thunderbolt 3 passive 0.5 m', grade: 'thunderbolt3', length: 0.5, host: thunderbolt3, mode: 'tbt3-40' },
     { lead: 'Thunderbolt 3 passive 1 m', grade: 'thunderbolt3', length: 1, host: thunderbolt3, mode: 'tbt3-20' },
     { lead: 'Thunderbolt 3 passive 2 m', grade: 'thunderbolt3', length: 2, host: thunderbolt3, mode: 'tbt3-20' },
-    { lead: 'Thunderbolt 3 passive 2 m on newer ends', grade: 'thunderbolt3', length: 2, host: thunderbolt4, mode: 'usb4-20' },
+    {
+      lead: 'Thunderbolt 3 passive 2 m on newer ends',
+      grade: 'thunderbolt3',
+      length: 2,
+      host: thunderbolt4,
+      mode: 'usb4-20',
+    },
     { lead: 'USB4 passive 0.8 m', grade: 'usb4-40', length: 0.8, host: thunderbolt4, mode: 'usb4-40' },
     { lead: 'USB4 passive 1.2 m', grade: 'usb4-40', length: 1.2, host: thunderbolt4, mode: 'usb4-20' },
   ] as const)('$lead: $mode', ({ grade, length, host, mode }) => {
@@ -47,7 +64,11 @@ describe('the mode that comes up', () => {
 
 describe('what a lead lacks', () => {
   it('a charge-only lead between computer and dock fits, carries nothing and is named', () => {
-    const { run, finding, words } = judge({ from: thunderbolt4, to: dock, leads: [{ grade: 'charge-only', length: 1 }] })
+    const { run, finding, words } = judge({
+      from: thunderbolt4,
+      to: dock,
+      leads: [{ grade: 'charge-only', length: 1 }],
+    })
     expect(finding('fit')?.grade).toBe('clear')
     expect(run).toMatchObject({ grade: 'blocked', mode: null })
     expect(words).toContain('C-1 is a charge-only lead')
@@ -77,7 +98,12 @@ describe('older USB leads and extensions', () => {
 
   const stick: OneRun['to'] = { connector: 'type-a', gender: 'plug', role: 'device', usb: 'gen1x1' }
   it('a passive 3 m extension does not carry 5 Gb/s by the book', () => {
-    const { run, words } = judge({ from: hostA, to: stick, leads: [extension({ grade: 'gen1', length: 3 })], need: data(5e9) })
+    const { run, words } = judge({
+      from: hostA,
+      to: stick,
+      leads: [extension({ grade: 'gen1', length: 3 })],
+      need: data(5e9),
+    })
     expect(run).toMatchObject({ grade: 'blocked', mode: 'usb2' })
     expect(words).toContain('By the book')
   })
@@ -87,7 +113,8 @@ describe('older USB leads and extensions', () => {
       length: 3,
       evidence: [{ basis: 'soaked', on: '2026-04-01', tried: 'gen1x1', cameUp: 'gen1x1', seconds: 600 }],
     })
-    const at = (length: 'book' | 'bench') => judge({ from: hostA, to: stick, leads: [tested], need: data(5e9), policy: { length } })
+    const at = (length: 'book' | 'bench') =>
+      judge({ from: hostA, to: stick, leads: [tested], need: data(5e9), policy: { length } })
     expect(at('bench').run).toMatchObject({ grade: 'clear', mode: 'gen1x1' })
     expect(at('bench').words).toContain("By this site's policy that counts")
     expect(at('book').run).toMatchObject({ grade: 'blocked', mode: 'usb2' })
@@ -95,10 +122,18 @@ describe('older USB leads and extensions', () => {
   })
   it('an active 5 m extension carries 5 Gb/s', () => {
     const lead = extension({ grade: 'gen1', construction: 'active' })
-    expect(judge({ from: hostA, to: stick, leads: [lead], need: data(5e9) }).run).toMatchObject({ grade: 'clear', mode: 'gen1x1' })
+    expect(judge({ from: hostA, to: stick, leads: [lead], need: data(5e9) }).run).toMatchObject({
+      grade: 'clear',
+      mode: 'gen1x1',
+    })
   })
   it('two 5 m USB 2.0 extensions in a row are blocked', () => {
-    const { run, finding } = judge({ from: hostA, to: { ...stick, usb: 'usb2' }, leads: [extension({}), extension({})], need: data(1e6) })
+    const { run, finding } = judge({
+      from: hostA,
+      to: { ...stick, usb: 'usb2' },
+      leads: [extension({}), extension({})],
+      need: data(1e6),
+    })
     expect(run).toMatchObject({ grade: 'blocked', mode: null })
     expect(finding('link mode')?.reason).toMatchObject({ code: 'falls', lack: { why: 'chain', length: 10 } })
   })
@@ -112,7 +147,12 @@ describe('older USB leads and extensions', () => {
 
 describe('power', () => {
   it('an unmarked lead and a 96 W laptop: 60 W, tight, and the missing 5 A mark is named', () => {
-    const { finding, words, run } = judge({ from: charger(100), to: laptop(96), leads: [{ grade: 'usb2', length: 1 }], need: { kind: 'power', watts: 96 } })
+    const { finding, words, run } = judge({
+      from: charger(100),
+      to: laptop(96),
+      leads: [{ grade: 'usb2', length: 1 }],
+      need: { kind: 'power', watts: 96 },
+    })
     expect(finding('current')).toMatchObject({ grade: 'tight', have: 60, need: 96, part: { label: 'C-1' } })
     expect(words).toContain('no 5 A mark')
     expect(run.grade).toBe('tight')
@@ -124,7 +164,12 @@ describe('power', () => {
   })
   it('a display that gives 57 W to an 87 W laptop charges it slowly, and the display is the limit', () => {
     const display: OneRun['to'] = { kind: 'display', connector: 'type-c', role: 'device', usb: 'gen1x1', gives: 57 }
-    const { finding } = judge({ from: laptop(87), to: display, leads: [{ grade: 'gen1', length: 1 }], need: { kind: 'power', watts: 87, upstream: true } })
+    const { finding } = judge({
+      from: laptop(87),
+      to: display,
+      leads: [{ grade: 'gen1', length: 1 }],
+      need: { kind: 'power', watts: 87, upstream: true },
+    })
     expect(finding('current')).toMatchObject({ grade: 'tight', have: 57, part: { label: 'Far, port' } })
   })
 
@@ -134,7 +179,11 @@ describe('power', () => {
   it('a 12 m optical 10 Gb/s lead to a bus-powered camera: rate clear, power blocked', () => {
     const { finding, run } = judge({ from: thunderbolt4, to: camera, leads: [optical], need: frames, route: 10 })
     expect(finding('rate')?.grade).toBe('clear')
-    expect(finding('current')).toMatchObject({ grade: 'blocked', have: 0, reason: { code: 'lead-without-power', optical: true } })
+    expect(finding('current')).toMatchObject({
+      grade: 'blocked',
+      have: 0,
+      reason: { code: 'lead-without-power', optical: true },
+    })
     expect(run.grade).toBe('blocked')
   })
   it('the same lead with power in it is clear', () => {
@@ -146,8 +195,17 @@ describe('power', () => {
 describe('direction', () => {
   it('a one-way type-C to DisplayPort lead from a DisplayPort source to a type-C display is blocked', () => {
     const desktop: OneRun['from'] = { connector: 'displayport', displayport: { direction: 'out', link: 'hbr3' } }
-    const display: OneRun['to'] = { kind: 'display', connector: 'type-c', displayport: { direction: 'in', link: 'hbr3' } }
-    const oneWay = { grade: 'dp-hbr3', length: 1.8, ends: ['type-c', 'displayport'], oneWay: true } as OneRun['leads'][number]
+    const display: OneRun['to'] = {
+      kind: 'display',
+      connector: 'type-c',
+      displayport: { direction: 'in', link: 'hbr3' },
+    }
+    const oneWay = {
+      grade: 'dp-hbr3',
+      length: 1.8,
+      ends: ['type-c', 'displayport'],
+      oneWay: true,
+    } as OneRun['leads'][number]
     const need = { kind: 'picture', mode: { width: 3840, height: 2160, refresh: 60, bits: 8, chroma: '444' } } as const
     const { finding, run } = judge({ from: desktop, to: display, leads: [oneWay], need })
     expect(finding('direction')).toMatchObject({ grade: 'blocked', reason: { code: 'one-way-lead' } })

@@ -23,7 +23,14 @@ function rateFinding({ laid, data, picture, policy }: Situation, admission: Admi
   if (!carrier) {
     const cause = silence(laid, lack !== null)
     const remedies = lack ? [...remediesFor(lackFigures(lack))] : [{ code: 'other-lead' } as const]
-    return { ...figures, grade: 'blocked', part, reason: { code: 'no-carrier', kind: need.kind, cause }, remedies, source: craft }
+    return {
+      ...figures,
+      grade: 'blocked',
+      part,
+      reason: { code: 'no-carrier', kind: need.kind, cause },
+      remedies,
+      source: craft,
+    }
   }
   const short = have < wanted
   const tight = !short && wantsHeadroom(admission) && have < wanted * (1 + policy.headroom)
@@ -46,7 +53,10 @@ function rateFinding({ laid, data, picture, policy }: Situation, admission: Admi
 }
 
 /** Why no link comes up at all. */
-function silence({ leads }: Situation['laid'], lacking: boolean): 'charge-only' | 'unknown-lead' | 'nothing-common' | 'no-link' {
+function silence(
+  { leads }: Situation['laid'],
+  lacking: boolean,
+): 'charge-only' | 'unknown-lead' | 'nothing-common' | 'no-link' {
   if (leads.some((lead) => lead.known.grade.value === 'charge-only')) return 'charge-only'
   if (leads.some((lead) => lead.known.grade.value === null)) return 'unknown-lead'
   return lacking ? 'no-link' : 'nothing-common'
@@ -57,7 +67,9 @@ function blamed({ from, to, leads, run }: Situation['laid'], picture: boolean) {
   const mute = leads.find((lead) => lead.known.grade.value === null || lead.known.grade.value === 'charge-only')
   if (mute) return leadPart(mute)
   const offers = ({ port }: Situation['laid']['from']): boolean =>
-    picture ? port.displayport !== undefined || port.hdmi !== undefined : port.usb !== undefined || port.usb4 !== undefined || port.thunderbolt !== undefined
+    picture
+      ? port.displayport !== undefined || port.hdmi !== undefined
+      : port.usb !== undefined || port.usb4 !== undefined || port.thunderbolt !== undefined
   if (!offers(from)) return portPart(from)
   return offers(to) ? runPart(run) : portPart(to)
 }

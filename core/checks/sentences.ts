@@ -1,10 +1,10 @@
+import { basisNames } from '../link/known'
 import { formatPictureMode } from '../picture/mode-text'
 import type { NeedKind } from '../plan/need'
-import { basisNames } from '../link/known'
 import { formatLength, type LengthUnit } from '../quantity/length'
+import { decimal } from '../quantity/parsed'
 import { formatBytesPerSecond, formatRate } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
-import { decimal } from '../quantity/parsed'
 import { describeEnd } from '../standards/connectors'
 import { type CableGrade, gradeFacts } from '../standards/grades'
 import { LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
@@ -34,7 +34,8 @@ export function formatFigure(value: number | null, unit: Unit | null, lengthUnit
 
 const modeName = (mode: LackFigures['mode']): string => {
   if ((LINK_MODES as readonly string[]).includes(mode)) return linkModeFacts[mode as LinkMode].name
-  if ((DISPLAYPORT_LINKS as readonly string[]).includes(mode)) return `DisplayPort ${displayPortLane[mode as DisplayPortLink].name}`
+  if ((DISPLAYPORT_LINKS as readonly string[]).includes(mode))
+    return `DisplayPort ${displayPortLane[mode as DisplayPortLink].name}`
   return hdmiLink[mode as keyof typeof hdmiLink].name
 }
 
@@ -106,7 +107,7 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
         ? `${label} came with ${reason.with}; this site uses only the lead supplied with a device of the run.`
         : `${label} came with no device; this site uses only supplied leads.`
     case 'bench-pass':
-      return `${label} passed ${linkModeFacts[reason.mode].name} on the bench on ${reason.on}, beyond the book. ${reason.counts ? 'By this site\'s policy that counts.' : 'This site goes by the book, so it does not count.'}`
+      return `${label} passed ${linkModeFacts[reason.mode].name} on the bench on ${reason.on}, beyond the book. ${reason.counts ? "By this site's policy that counts." : 'This site goes by the book, so it does not count.'}`
     case 'conflict': {
       const { about, believed, overruled } = reason.conflict
       return `Evidence on ${label} disagrees about its ${conflictNames[about]}: ${basisNames[overruled.basis]} says ${conflictValue(about, overruled.value)}, ${basisNames[believed.basis]} says ${conflictValue(about, believed.value)}; the latter is believed.`
@@ -133,7 +134,11 @@ function because(lack: LackFigures, label: string, metres: (value: number) => st
   }
 }
 
-function writeRate(reason: Extract<Reason, { code: 'rate' }>, finding: Finding, metres: (value: number) => string): string {
+function writeRate(
+  reason: Extract<Reason, { code: 'rate' }>,
+  finding: Finding,
+  metres: (value: number) => string,
+): string {
   const have = finding.have ?? 0
   const need = finding.need ?? 0
   const figure = (rate: number): string =>
@@ -149,7 +154,8 @@ function writeRate(reason: Extract<Reason, { code: 'rate' }>, finding: Finding, 
 function writeNoCarrier({ kind, cause }: Extract<Reason, { code: 'no-carrier' }>, label: string): string {
   const what = needNames[kind]
   if (cause === 'charge-only') return `${label} is a charge-only lead; the ${what} finds nothing to travel on.`
-  if (cause === 'unknown-lead') return `Nothing is known about what ${label} carries, so nothing promises the ${what} a way.`
+  if (cause === 'unknown-lead')
+    return `Nothing is known about what ${label} carries, so nothing promises the ${what} a way.`
   if (cause === 'nothing-common') return `The two ports have nothing in common that could carry the ${what}.`
   return `No link comes up that could carry the ${what}.`
 }
@@ -160,9 +166,16 @@ function writePower(reason: Extract<Reason, { code: 'power' }>, finding: Finding
   const level = `${decimal(reason.volts, 1)} V x ${decimal(reason.amps, 2)} A`
   const enough = (finding.have ?? 0) >= (finding.need ?? 0)
   if (enough) return `${need} are asked and ${have} can arrive (${level}).`
-  const effect = !reason.charging ? 'the device may not start' : finding.grade === 'tight' ? 'it charges slowly' : 'it does not charge under load'
-  if (reason.limit === 'supply') return `${need} are asked and ${finding.part.label} gives ${have} at most (${level}); ${effect}.`
-  const mark = reason.unmarked ? `${finding.part.label} has no 5 A mark, and an unmarked lead carries 3 A at most` : `${finding.part.label} is marked for ${decimal(reason.amps, 1)} A`
+  const effect = !reason.charging
+    ? 'the device may not start'
+    : finding.grade === 'tight'
+      ? 'it charges slowly'
+      : 'it does not charge under load'
+  if (reason.limit === 'supply')
+    return `${need} are asked and ${finding.part.label} gives ${have} at most (${level}); ${effect}.`
+  const mark = reason.unmarked
+    ? `${finding.part.label} has no 5 A mark, and an unmarked lead carries 3 A at most`
+    : `${finding.part.label} is marked for ${decimal(reason.amps, 1)} A`
   return `${need} are asked and ${have} arrive (${level}): ${mark}; ${effect}.`
 }
 
@@ -182,7 +195,9 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
     case 'better-grade':
       return `Take a lead that carries ${modeName(remedy.mode)}.`
     case 'marked':
-      return remedy.volts === 50 ? 'Take a lead marked for 240 W (extended power range).' : `Take a lead with a ${remedy.amps} A mark (100 W).`
+      return remedy.volts === 50
+        ? 'Take a lead marked for 240 W (extended power range).'
+        : `Take a lead with a ${remedy.amps} A mark (100 W).`
     case 'powered-far-end':
       return 'Feed the device at its own end, or take a lead that carries power.'
     case 'stronger-supply':
@@ -209,7 +224,10 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
 }
 
 export const cautionSentences: Record<Caution, string> = {
-  'two-supplies': 'Never join two supplies with a type-A to type-A or "Y" lead: it ties them together and can destroy both or start a fire.',
-  'above-60-watts': 'Above 60 W only with a lead marked 5 A. A lead or plug that gets hot: disconnect at the supply, let it cool, retire it.',
-  'above-100-watts': 'Above 100 W only with extended power range parts, never modified and never extended. A lead that gets hot: disconnect at the supply, let it cool, retire it.',
+  'two-supplies':
+    'Never join two supplies with a type-A to type-A or "Y" lead: it ties them together and can destroy both or start a fire.',
+  'above-60-watts':
+    'Above 60 W only with a lead marked 5 A. A lead or plug that gets hot: disconnect at the supply, let it cool, retire it.',
+  'above-100-watts':
+    'Above 100 W only with extended power range parts, never modified and never extended. A lead that gets hot: disconnect at the supply, let it cool, retire it.',
 }

@@ -1,13 +1,13 @@
-import { dataLink, type DataLink } from '../link/data-link'
+import { type Admission, admit } from '../link/admission'
+import { type DataLink, dataLink } from '../link/data-link'
 import { type LaidLead, type LaidRun, layRun } from '../link/lay'
 import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-link'
-import { admit, type Admission } from '../link/admission'
 import type { Need } from '../plan/need'
 import type { Policy } from '../plan/policy'
 import type { Run } from '../plan/run'
 import type { SiteIndex, Socket } from '../plan/site-index'
-import type { Finding, LackFigures, Part } from './finding'
 import { gradeFacts } from '../standards/grades'
+import type { Finding, LackFigures, Part } from './finding'
 
 /** A need as it crosses one run. */
 export type Crossing = {
@@ -38,7 +38,8 @@ export function situationOf(index: SiteIndex, run: Run, crossings: readonly Cros
   const policy = index.plan.policy
   const laid = layRun(index, run)
   const data = dataLink(laid, policy)
-  const dataBeside = crossings.some(({ need }) => FAST_DATA.has(need.kind)) && crossings.some(({ need }) => need.kind === 'picture')
+  const dataBeside =
+    crossings.some(({ need }) => FAST_DATA.has(need.kind)) && crossings.some(({ need }) => need.kind === 'picture')
   const picture = pictureWay(laid, data, { dataBeside })
   return { index, policy, laid, crossings, data, picture, admissions: admit(crossings, data.mode, picture.link) }
 }

@@ -1,6 +1,6 @@
+import { streamRate } from '../picture/timing'
 import { NEED_KINDS, type Need } from '../plan/need'
 import type { BitsPerSecond } from '../quantity/rate'
-import { streamRate } from '../picture/timing'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
 import type { Source } from '../standards/source'
 import type { PictureLink } from './picture-link'
@@ -26,10 +26,16 @@ const namesLineRate = (need: Need): boolean => need.kind === 'data' || need.kind
  * serve pictures first). Each finds what the earlier ones have left in its direction. Pictures in a tunnel load the way they
  * flow; storage is written one way and read the other, not at once; USB 2.0 has one wire for both ways.
  */
-export function admit(crossings: readonly { need: Need; way: Way }[], mode: LinkMode | null, picture: PictureLink | null): Admission[] {
+export function admit(
+  crossings: readonly { need: Need; way: Way }[],
+  mode: LinkMode | null,
+  picture: PictureLink | null,
+): Admission[] {
   const taken = { down: 0, up: 0 }
   let pictures = 0
-  const inOrder = crossings.filter(({ need }) => need.kind !== 'power').sort((one, other) => precedence(one.need, other.need))
+  const inOrder = crossings
+    .filter(({ need }) => need.kind !== 'power')
+    .sort((one, other) => precedence(one.need, other.need))
   return inOrder.map(({ need, way }) => {
     if (need.kind === 'picture') {
       const wanted = streamRate(need.mode)
@@ -48,7 +54,12 @@ export function admit(crossings: readonly { need: Need; way: Way }[], mode: Link
   })
 }
 
-function admitData(need: Exclude<Need, { kind: 'picture' }>, way: Way, mode: LinkMode | null, taken: Record<Way, number>): Admission {
+function admitData(
+  need: Exclude<Need, { kind: 'picture' }>,
+  way: Way,
+  mode: LinkMode | null,
+  taken: Record<Way, number>,
+): Admission {
   const wanted = 'rate' in need ? need.rate : 0
   if (mode === null) return { need, wanted, before: 0, have: 0, carrier: null }
   const { line, payload, name, source } = linkModeFacts[mode]

@@ -1,6 +1,6 @@
-import type { Metres } from '../quantity/length'
-import type { Policy } from '../plan/policy'
 import type { Trial } from '../plan/cable'
+import type { Policy } from '../plan/policy'
+import type { Metres } from '../quantity/length'
 import { isBetterMode, type LinkMode } from '../standards/link-modes'
 import type { Reach } from '../standards/reach'
 import type { Source } from '../standards/source'
@@ -23,7 +23,12 @@ const HAIR = 1e-9
  * twice too long (common practice). An active or optical lead repeats the signal and starts a new budget. `passed` names
  * leads that a trial has shown to carry the mode, whatever their length.
  */
-export function chainLack<T>(leads: readonly LaidLead[], mode: T, rowsOf: (lead: LaidLead) => readonly Reach<T>[], passed: (lead: LaidLead) => boolean): Lack<T> | null {
+export function chainLack<T>(
+  leads: readonly LaidLead[],
+  mode: T,
+  rowsOf: (lead: LaidLead) => readonly Reach<T>[],
+  passed: (lead: LaidLead) => boolean,
+): Lack<T> | null {
   let share = 0
   let total = 0
   for (const lead of leads) {
@@ -45,13 +50,18 @@ export function chainLack<T>(leads: readonly LaidLead[], mode: T, rowsOf: (lead:
 }
 
 /** What trials say of one lead in one mode on one controller: the latest counts, a soak before a shorter look on the same day. */
-export function trialOf(trials: readonly Trial[], mode: LinkMode, controller: string | undefined): { passed: boolean; trial: Trial } | null {
+export function trialOf(
+  trials: readonly Trial[],
+  mode: LinkMode,
+  controller: string | undefined,
+): { passed: boolean; trial: Trial } | null {
   let latest: { passed: boolean; trial: Trial } | null = null
   for (const trial of trials) {
     if (trial.controller !== undefined && trial.controller !== controller) continue
     const passed = trial.cameUp === mode
     if (!passed && !failedAt(trial, mode)) continue
-    if (latest === null || trial.on > latest.trial.on || (trial.on === latest.trial.on && trial.basis === 'soaked')) latest = { passed, trial }
+    if (latest === null || trial.on > latest.trial.on || (trial.on === latest.trial.on && trial.basis === 'soaked'))
+      latest = { passed, trial }
   }
   return latest
 }
@@ -63,7 +73,12 @@ function failedAt(trial: Trial, mode: LinkMode): boolean {
 }
 
 /** Why a chain does not carry a data mode, with the evidence of the bench weighed by the site's policy; null where it does. */
-export function dataLack(leads: readonly LaidLead[], mode: LinkMode, policy: Policy, controller: string | undefined): Lack<LinkMode> | null {
+export function dataLack(
+  leads: readonly LaidLead[],
+  mode: LinkMode,
+  policy: Policy,
+  controller: string | undefined,
+): Lack<LinkMode> | null {
   const verdicts = new Map(leads.map((lead) => [lead, trialOf(lead.known.trials, mode, controller)]))
   for (const [lead, verdict] of verdicts) {
     if (verdict && !verdict.passed) return { why: 'failed', lead, mode, trial: verdict.trial }

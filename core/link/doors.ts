@@ -1,12 +1,13 @@
+import type { NeedKind } from '../plan/need'
+import type { Policy } from '../plan/policy'
+import type { Socket } from '../plan/site-index'
+import { givenWatts } from '../power/negotiate'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
-import type { Policy } from '../plan/policy'
-import { givenWatts } from '../power/negotiate'
 import { gradeFacts } from '../standards/grades'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { displayPortLane, hdmiLink } from '../standards/picture-links'
 import { fromMemory, type Source } from '../standards/source'
-import type { Socket } from '../plan/site-index'
 import { chainLack, dataLack } from './chain'
 import type { DataLink } from './data-link'
 import { type Basis, basisNames } from './known'
@@ -34,23 +35,41 @@ export const openingOf = (door: Door): BitsPerSecond => Math.max(door.data?.rate
 
 const dataSheet = fromMemory('the data sheet as entered in the survey')
 
-/** The doors of a run from the host port to the far port. */
-export function doorsOf(laid: LaidRun, data: DataLink, picture: PictureLink | null, policy: Policy): Door[] {
+/** What a door is asked to pass: pictures beside the data, data, or both. */
+export type Asked = { pictures: boolean; data: boolean }
+
+/**
+ * The doors of a run from the host port to the far port, each as wide as what it passes of what is asked of the run: a lead that could
+ * also carry a picture is no wider for a disk.
+ */
+export function doorsOf(
+  laid: LaidRun,
+  data: DataLink,
+  picture: PictureLink | null,
+  policy: Policy,
+  crossing: ReadonlySet<NeedKind>,
+): Door[] {
   const fromModes = portModes(laid.from.port)
   const toModes = portModes(laid.to.port)
-  const spoken = LINK_MODES.filter((mode) => fromModes.has(mode) && toModes.has(mode))
+  const spoken =
+    data.shared === null ? LINK_MODES : LINK_MODES.filter((mode) => fromModes.has(mode) && toModes.has(mode))
   const tunnelled = picture?.via === 'tunnel'
+  const onlyPictures = crossing.has('picture') && [...crossing].every((kind) => kind === 'picture' || kind === 'power')
+  const asked: Asked = {
+    pictures: !tunnelled && (crossing.has('picture') || data.shared === null),
+    data: tunnelled || (data.shared !== null && !onlyPictures),
+  }
   return [
-    portDoor(laid.from, 'out', tunnelled),
-    ...laid.leads.map((lead) => leadDoor(lead, data.shared === null ? LINK_MODES : spoken, policy, laid.from.port.controller)),
-    portDoor(laid.to, 'in', tunnelled),
+    portDoor(laid.from, 'out', asked),
+    ...laid.leads.map((lead) => leadDoor(lead, spoken, policy, laid.from.port.controller, asked)),
+    portDoor(laid.to, 'in', asked),
   ]
 }
 
-function portDoor(socket: Socket, direction: 'out' | 'in', tunnelled: boolean): Door {
+function portDoor(socket: Socket, direction: 'out' | 'in', asked: Asked): Door {
   const { device, port } = socket
-  const mode = bestMode(portModes(port))
-  const offer = tunnelled ? null : portPicture(port, direction)
+  const mode = asked.data ? bestMode(portModes(port)) : null
+  const offer = asked.pictures ? portPicture(port, direction) : null
   const picture =
     offer === null
       ? null
@@ -67,14 +86,23 @@ function portDoor(socket: Socket, direction: 'out' | 'in', tunnelled: boolean): 
     detail: { text: port.name, length: null },
     data: mode && { mode, rate: linkModeFacts[mode].line },
     picture,
-    watts: direction === 'out' ? Math.max(givenWatts(port), port.takes ?? 0) : Math.max(port.takes ?? 0, port.gives ?? 0),
+    watts:
+      direction === 'out' ? Math.max(givenWatts(port), port.takes ?? 0) : Math.max(port.takes ?? 0, port.gives ?? 0),
     saidBy: 'its data sheet',
     source: dataSheet,
   }
 }
 
-function leadDoor(lead: LaidLead, spoken: readonly LinkMode[], policy: Policy, controller: string | undefined): Door {
-  const mode = bestMode(spoken.filter((candidate) => dataLack([lead], candidate, policy, controller) === null))
+function leadDoor(
+  lead: LaidLead,
+  spoken: readonly LinkMode[],
+  policy: Policy,
+  controller: string | undefined,
+  asked: Asked,
+): Door {
+  const mode = asked.data
+    ? bestMode(spoken.filter((candidate) => dataLack([lead], candidate, policy, controller) === null))
+    : null
   const { known, cable } = lead
   const row = lead.reach.data.find((candidate) => candidate.mode === mode)
   return {
@@ -86,7 +114,7 @@ function leadDoor(lead: LaidLead, spoken: readonly LinkMode[], policy: Policy, c
       length: cable.length,
     },
     data: mode && { mode, rate: linkModeFacts[mode].line },
-    picture: leadPicture(lead),
+    picture: asked.pictures ? leadPicture(lead) : null,
     watts: known.amps.value * known.volts.value,
     saidBy: basisNames[strongerBasis(lead, mode)],
     source: row?.source ?? dataSheet,
@@ -100,12 +128,23 @@ function strongerBasis(lead: LaidLead, mode: LinkMode | null): Basis {
 }
 
 function leadPicture(lead: LaidLead): Door['picture'] {
-  const hdmi = lead.reach.hdmi.filter((row) => chainLack([lead], row.mode, ({ reach }) => reach.hdmi, () => false) === null).at(-1)
+  const hdmi = lead.reach.hdmi
+    .filter(
+      (row) =>
+        chainLack(
+          [lead],
+          row.mode,
+          ({ reach }) => reach.hdmi,
+          () => false,
+        ) === null,
+    )
+    .at(-1)
   if (hdmi) return { name: hdmiLink[hdmi.mode].name, rate: hdmiLink[hdmi.mode].payload }
   let widest: Door['picture'] = null
   for (const row of lead.reach.displayport) {
     const rate = displayPortLane[row.mode].payload * 4
-    if (lead.cable.length <= row.reach && rate > (widest?.rate ?? 0)) widest = { name: `DisplayPort ${displayPortLane[row.mode].name} x4`, rate }
+    if (lead.cable.length <= row.reach && rate > (widest?.rate ?? 0))
+      widest = { name: `DisplayPort ${displayPortLane[row.mode].name} x4`, rate }
   }
   return widest
 }

@@ -1,7 +1,7 @@
 import { type Cable, type CableKind, type Evidence, isTrial, type Trial } from '../plan/cable'
+import type { Amps, Volts } from '../quantity/watts'
 import { carriesUsb } from '../standards/connectors'
 import type { CableGrade } from '../standards/grades'
-import type { Amps, Volts } from '../quantity/watts'
 
 /** How something about a cable is known, weakest first; the stronger overrules the weaker, the later the earlier. */
 export const BASES = ['assumed', 'listed', 'claimed', 'supplied', 'chip', 'measured', 'soaked'] as const
@@ -20,7 +20,11 @@ export const basisNames: Record<Basis, string> = {
 export type Known<T> = { value: T; basis: Basis; on: string | null }
 
 /** Two pieces of evidence that cannot both be right; the stronger is the one believed. */
-export type Conflict = { about: 'grade' | 'amps' | 'volts'; believed: Known<string | number>; overruled: Known<string | number> }
+export type Conflict = {
+  about: 'grade' | 'amps' | 'volts'
+  believed: Known<string | number>
+  overruled: Known<string | number>
+}
 
 /** What is known of one cable: each fact with how it is known. */
 export type KnownCable = {
@@ -43,7 +47,13 @@ export function knownCable(cable: Cable, kind?: CableKind): KnownCable {
   let amps: Known<Amps> = { value: wired ? 3 : 0, basis: 'assumed', on: null }
   let volts: Known<Volts> = { value: 20, basis: 'assumed', on: null }
 
-  const learn = <T extends string | number | null>(about: Conflict['about'], before: Known<T>, value: T | undefined, basis: Basis, on: string | null): Known<T> => {
+  const learn = <T extends string | number | null>(
+    about: Conflict['about'],
+    before: Known<T>,
+    value: T | undefined,
+    basis: Basis,
+    on: string | null,
+  ): Known<T> => {
     if (value === undefined) return before
     const now = { value, basis, on }
     if (before.basis !== 'assumed' && before.value !== null && before.value !== value && value !== null) {
@@ -73,7 +83,9 @@ export function knownCable(cable: Cable, kind?: CableKind): KnownCable {
 function weakestFirst(evidence: readonly Evidence[]): Evidence[] {
   return [...evidence].sort(
     (one, other) =>
-      BASES.indexOf(one.basis) - BASES.indexOf(other.basis) || compare(one.on, other.on) || compare(JSON.stringify(one), JSON.stringify(other)),
+      BASES.indexOf(one.basis) - BASES.indexOf(other.basis) ||
+      compare(one.on, other.on) ||
+      compare(JSON.stringify(one), JSON.stringify(other)),
   )
 }
 

@@ -11,8 +11,8 @@ import {
   hdmiLink,
   hdmiUpTo,
 } from '../standards/picture-links'
-import { published, type Source } from '../standards/source'
 import type { Reach } from '../standards/reach'
+import { published, type Source } from '../standards/source'
 import { chainLack, type Lack } from './chain'
 import type { DataLink } from './data-link'
 import type { LaidLead, LaidRun } from './lay'
@@ -42,7 +42,8 @@ const TUNNEL_SHARE = 0.9
 const tunnelSource = published('Linux thunderbolt driver, 90 % of the link')
 
 type Family = 'displayport' | 'hdmi'
-const leadFamily = (lead: LaidLead): Family => (lead.cable.ends.some((end) => end.connector === 'hdmi') ? 'hdmi' : 'displayport')
+const leadFamily = (lead: LaidLead): Family =>
+  lead.cable.ends.some((end) => end.connector === 'hdmi') ? 'hdmi' : 'displayport'
 
 /**
  * The link that pictures get from the host end to the far end.
@@ -57,12 +58,22 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { data
   if (leads.length === 0) return { link: null, lack: null }
   if (data.mode && linkModeFacts[data.mode].tunnel) {
     const { line, name } = linkModeFacts[data.mode]
-    const link: PictureLink = { payload: line * TUNNEL_SHARE, name: `${name} tunnel`, via: 'tunnel', onDataPins: false, source: tunnelSource }
+    const link: PictureLink = {
+      payload: line * TUNNEL_SHARE,
+      name: `${name} tunnel`,
+      via: 'tunnel',
+      onDataPins: false,
+      source: tunnelSource,
+    }
     return { link, lack: data.lack }
   }
   const start = portPicture(from.port, 'out')
   const end = portPicture(to.port, 'in')
-  if (!start || !end) return { link: null, lack: null }
+  if (!start || !end) {
+    // without pins of their own they could only have come through a tunnel
+    const onlyTunnel = data.shared !== null && linkModeFacts[data.shared].tunnel
+    return { link: null, lack: onlyTunnel ? data.lack : null }
+  }
 
   const families = new Set<Family>([start.family, end.family, ...leads.map(leadFamily)])
   const ways: PictureWay[] = []
@@ -76,19 +87,46 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { data
 
 type Offer = NonNullable<ReturnType<typeof portPicture>>
 
-function displayPortWay(sides: readonly Offer[], leads: readonly LaidLead[], pins: { onDataPins: boolean; mostLanes: number }): PictureWay {
+function displayPortWay(
+  sides: readonly Offer[],
+  leads: readonly LaidLead[],
+  pins: { onDataPins: boolean; mostLanes: number },
+): PictureWay {
   const offered = sides.flatMap((side) => (side.family === 'displayport' ? [side.displayport] : []))
-  const shared = lowest(DISPLAYPORT_LINKS, offered.map((side) => side.link))
-  const { best, lack } = bestCarried(displayPortUpTo(shared), leads.filter((lead) => leadFamily(lead) === 'displayport'), (lead) => lead.reach.displayport)
+  const shared = lowest(
+    DISPLAYPORT_LINKS,
+    offered.map((side) => side.link),
+  )
+  const { best, lack } = bestCarried(
+    displayPortUpTo(shared),
+    leads.filter((lead) => leadFamily(lead) === 'displayport'),
+    (lead) => lead.reach.displayport,
+  )
   if (best === null) return { link: null, lack }
   const lanes = Math.min(pins.mostLanes, ...offered.map((side) => side.lanes))
   const { name, payload, source } = displayPortLane[best]
-  return { link: { payload: payload * lanes, name: `DisplayPort ${name} x${lanes}`, via: 'displayport', onDataPins: pins.onDataPins, source }, lack }
+  return {
+    link: {
+      payload: payload * lanes,
+      name: `DisplayPort ${name} x${lanes}`,
+      via: 'displayport',
+      onDataPins: pins.onDataPins,
+      source,
+    },
+    lack,
+  }
 }
 
 function hdmiWay(sides: readonly Offer[], leads: readonly LaidLead[]): PictureWay {
-  const shared = lowest(HDMI_LEVELS, sides.flatMap((side) => (side.family === 'hdmi' ? [side.level] : [])))
-  const { best, lack } = bestCarried(hdmiUpTo(shared), leads.filter((lead) => leadFamily(lead) === 'hdmi'), (lead) => lead.reach.hdmi)
+  const shared = lowest(
+    HDMI_LEVELS,
+    sides.flatMap((side) => (side.family === 'hdmi' ? [side.level] : [])),
+  )
+  const { best, lack } = bestCarried(
+    hdmiUpTo(shared),
+    leads.filter((lead) => leadFamily(lead) === 'hdmi'),
+    (lead) => lead.reach.hdmi,
+  )
   if (best === null) return { link: null, lack }
   const { name, payload, source } = hdmiLink[best]
   return { link: { payload, name, via: 'hdmi', onDataPins: false, source }, lack }
@@ -98,7 +136,10 @@ function hdmiWay(sides: readonly Offer[], leads: readonly LaidLead[]): PictureWa
 export function portPicture(
   port: Port,
   direction: 'out' | 'in',
-): { family: 'displayport'; displayport: { link: DisplayPortLink; lanes: number } } | { family: 'hdmi'; level: HdmiLevel } | null {
+):
+  | { family: 'displayport'; displayport: { link: DisplayPortLink; lanes: number } }
+  | { family: 'hdmi'; level: HdmiLevel }
+  | null {
   if (port.hdmi?.direction === direction) return { family: 'hdmi', level: port.hdmi.level }
   if (port.displayport?.direction === direction) return { family: 'displayport', displayport: port.displayport }
   return null
@@ -108,7 +149,11 @@ const lowest = <T>(ladder: readonly T[], steps: readonly T[]): T =>
   ladder[Math.min(ladder.length - 1, ...steps.map((step) => ladder.indexOf(step)))] as T
 
 /** The highest step the leads carry, and what keeps them from the first one asked. */
-function bestCarried<T>(upTo: readonly T[], leads: readonly LaidLead[], rowsOf: (lead: LaidLead) => readonly Reach<T>[]): { best: T | null; lack: Lack<T> | null } {
+function bestCarried<T>(
+  upTo: readonly T[],
+  leads: readonly LaidLead[],
+  rowsOf: (lead: LaidLead) => readonly Reach<T>[],
+): { best: T | null; lack: Lack<T> | null } {
   let lack: Lack<T> | null = null
   for (const step of [...upTo].reverse()) {
     const missing = chainLack(leads, step, rowsOf, () => false)

@@ -6,6 +6,11 @@ import type { Candidate } from './rank'
 export function candidateSentence(candidate: Candidate, unit: LengthUnit = 'm'): string {
   const { grade, leading, laidIn, supplied, spare } = candidate
   const apart = [supplied ? 'It came with this device.' : '', laidIn ? `It lies in ${laidIn} now.` : ''].filter(Boolean)
-  const heart = grade === 'clear' ? `Does it, with ${formatLength(Math.max(0, spare), unit)} to spare.` : leading ? sentence(leading, unit) : ''
+  const heart =
+    grade === 'clear'
+      ? `Does it, with ${formatLength(Math.max(0, spare), unit)} to spare.`
+      : leading
+        ? sentence(leading, unit)
+        : ''
   return [heart, ...apart].join(' ')
 }

@@ -21,6 +21,8 @@ export type Candidate = {
   /** The run it lies in now; null where it is free or lies in this very run. */
   laidIn: string | null
   marked: BitsPerSecond
+  /** Findings that block it: how far it is from doing the job. */
+  blocks: number
   /** Length beyond the route. */
   spare: Metres
 }
@@ -46,6 +48,7 @@ export function rankCables(index: SiteIndex, run: Run, crossings: readonly Cross
       leading: leadingOf(verdict),
       supplied: cable.suppliedWith !== undefined && here.has(cable.suppliedWith),
       laidIn: laidIn && laidIn.id !== run.id ? laidIn.tag : null,
+      blocks: verdict.findings.filter((finding) => finding.grade === 'blocked').length,
       marked: grade === null ? 0 : gradeFacts[grade].marked,
       spare: cable.length - run.route.length,
     })
@@ -66,6 +69,7 @@ const gradeOrder: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
 function compare(one: Candidate, other: Candidate): number {
   return (
     gradeOrder[one.grade] - gradeOrder[other.grade] ||
+    one.blocks - other.blocks ||
     Number(one.laidIn !== null) - Number(other.laidIn !== null) ||
     Number(other.supplied) - Number(one.supplied) ||
     one.marked - other.marked ||

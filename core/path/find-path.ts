@@ -1,4 +1,4 @@
-import { passesThrough, type Port } from '../plan/device'
+import { type Port, passesThrough } from '../plan/device'
 import type { Need } from '../plan/need'
 import type { Run } from '../plan/run'
 import { type SiteIndex, socketAt } from '../plan/site-index'
@@ -33,7 +33,12 @@ function walkThrough(index: SiteIndex, need: Need, usable: (run: Run) => boolean
   return rest ? [...steps, ...rest.steps] : null
 }
 
-function shortest(index: SiteIndex, start: string, goals: ReadonlySet<string>, usable: (run: Run) => boolean): { steps: Step[]; reached: string } | null {
+function shortest(
+  index: SiteIndex,
+  start: string,
+  goals: ReadonlySet<string>,
+  usable: (run: Run) => boolean,
+): { steps: Step[]; reached: string } | null {
   if (goals.has(start)) return { steps: [], reached: start }
   const cameBy = new Map<string, Step | null>([[start, null]])
   const waiting = [start]
@@ -54,11 +59,17 @@ function shortest(index: SiteIndex, start: string, goals: ReadonlySet<string>, u
 
 function stepsBack(cameBy: ReadonlyMap<string, Step | null>, end: string): Step[] {
   const steps: Step[] = []
-  for (let step = cameBy.get(end); step; step = cameBy.get(step.way === 'down' ? step.run.from.device : step.run.to.device)) steps.unshift(step)
+  for (
+    let step = cameBy.get(end);
+    step;
+    step = cameBy.get(step.way === 'down' ? step.run.from.device : step.run.to.device)
+  )
+    steps.unshift(step)
   return steps
 }
 
-const speaksData = (port: Port): boolean => port.usb !== undefined || port.usb4 !== undefined || port.thunderbolt !== undefined
+const speaksData = (port: Port): boolean =>
+  port.usb !== undefined || port.usb4 !== undefined || port.thunderbolt !== undefined
 const speaksPicture = (port: Port): boolean =>
   port.displayport !== undefined || port.hdmi !== undefined || port.usb4 !== undefined || port.thunderbolt !== undefined
 const speaksPower = (port: Port): boolean => givenWatts(port) > 0 || port.takes !== undefined

@@ -38,7 +38,11 @@ export function parsePictureMode(text: string): Parsed<PictureMode> {
     chroma,
   })
   if (read.success) return parsed(read.data)
-  return unreadable(read.error.issues[0]?.path[0] === 'bits' ? 'Bits per colour are 6, 8, 10, 12 or 16.' : `That mode is outside 320x200 to 16384x16384 at 10 to 480 Hz. ${example}`)
+  return unreadable(
+    read.error.issues[0]?.path[0] === 'bits'
+      ? 'Bits per colour are 6, 8, 10, 12 or 16.'
+      : `That mode is outside 320x200 to 16384x16384 at 10 to 480 Hz. ${example}`,
+  )
 }
 
 /** "3840x2160@60", with bits and chroma only where they are not the usual ones. */

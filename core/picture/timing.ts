@@ -18,7 +18,11 @@ const CLOCK_STEP_HZ = 1000
  *
  * @example reducedBlankingV2({ width: 3840, height: 2160, refresh: 60 }).pixelClockHz // 522614000
  */
-export function reducedBlankingV2({ width, height, refresh }: Pick<PictureMode, 'width' | 'height' | 'refresh'>): Timing {
+export function reducedBlankingV2({
+  width,
+  height,
+  refresh,
+}: Pick<PictureMode, 'width' | 'height' | 'refresh'>): Timing {
   const linePeriodUs = (1e6 / refresh - MIN_V_BLANK_US) / height
   const blankLines = Math.floor(MIN_V_BLANK_US / linePeriodUs) + 1
   const vTotal = height + Math.max(blankLines, V_BACK_PORCH + V_SYNC + MIN_V_FRONT_PORCH)

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { LONGEST_LENGTH, parseLength, SHORTEST_LENGTH } from '../quantity/length'
-import { HIGHEST_RATE, parseRate } from '../quantity/rate'
 import type { Parsed } from '../quantity/parsed'
+import { HIGHEST_RATE, parseRate } from '../quantity/rate'
 import { HIGHEST_WATTS, parseWatts } from '../quantity/watts'
 
 /** A stable id: letters, digits, dot, dash and underscore; people see tags instead. */

@@ -1,12 +1,15 @@
 import { formatPictureMode, parsePictureMode } from '../picture/mode-text'
-import { type Parsed, parsed, unreadable } from '../quantity/parsed'
-import { decimal } from '../quantity/parsed'
+import { decimal, type Parsed, parsed, unreadable } from '../quantity/parsed'
 import { MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
 import { parseWatts } from '../quantity/watts'
 import type { Need, NeedKind } from './need'
 
 /** The size of a need without its ends: what one line of text says. */
-export type NeedSize = Need extends infer N ? (N extends Need ? Omit<N, 'id' | 'from' | 'to' | 'name' | 'through' | 'note'> : never) : never
+export type NeedSize = Need extends infer N
+  ? N extends Need
+    ? Omit<N, 'id' | 'from' | 'to' | 'name' | 'through' | 'note'>
+    : never
+  : never
 
 /** What to type for each kind. */
 export const needExamples: Record<NeedKind, string> = {

@@ -25,16 +25,40 @@ const withPower = { watts: wattsField.optional() }
 
 export const needSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...everyNeed, kind: z.literal('picture'), mode: pictureModeSchema }),
-  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('storage'), rate: rateField.describe('Write and read') }),
+  z.strictObject({
+    ...everyNeed,
+    ...withPower,
+    kind: z.literal('storage'),
+    rate: rateField.describe('Write and read'),
+  }),
   z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('headset'), rate: rateField }),
   z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('camera'), rate: rateField.describe('Raw frames') }),
-  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('sensor'), rate: rateField.describe('Link rate it asks for') }),
+  z.strictObject({
+    ...everyNeed,
+    ...withPower,
+    kind: z.literal('sensor'),
+    rate: rateField.describe('Link rate it asks for'),
+  }),
   z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('audio'), rate: rateField }),
-  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('data'), rate: rateField.describe('Link rate it asks for') }),
+  z.strictObject({
+    ...everyNeed,
+    ...withPower,
+    kind: z.literal('data'),
+    rate: rateField.describe('Link rate it asks for'),
+  }),
   z.strictObject({ ...everyNeed, kind: z.literal('power'), watts: wattsField }),
 ])
 export type Need = z.output<typeof needSchema>
 export type NeedKind = Need['kind']
 
 /** The order in which needs are admitted to a shared link: pictures first, then what cannot wait, then what can. */
-export const NEED_KINDS = ['picture', 'headset', 'camera', 'sensor', 'audio', 'data', 'storage', 'power'] as const satisfies NeedKind[]
+export const NEED_KINDS = [
+  'picture',
+  'headset',
+  'camera',
+  'sensor',
+  'audio',
+  'data',
+  'storage',
+  'power',
+] as const satisfies NeedKind[]

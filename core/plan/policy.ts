@@ -10,7 +10,10 @@ export const policySchema = z.strictObject({
     .enum(['never', 'soaked'])
     .default('never')
     .describe('type-C extensions: never, or where the very chain has passed a soak'),
-  cables: z.enum(['any', 'supplied']).default('any').describe('any known cable, or only the one supplied with a device'),
+  cables: z
+    .enum(['any', 'supplied'])
+    .default('any')
+    .describe('any known cable, or only the one supplied with a device'),
   computerDisplays: z
     .enum(['displayport', 'either'])
     .default('displayport')

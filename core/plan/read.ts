@@ -10,8 +10,10 @@ export const LARGEST_PLAN_BYTES = 8_000_000
 
 /** `runs[3].leads[0].cable` */
 export const pathText = (path: readonly PropertyKey[]): string =>
-  path.reduce<string>((text, step) => (typeof step === 'number' ? `${text}[${step}]` : text ? `${text}.${String(step)}` : String(step)), '') ||
-  '(file)'
+  path.reduce<string>(
+    (text, step) => (typeof step === 'number' ? `${text}[${step}]` : text ? `${text}.${String(step)}` : String(step)),
+    '',
+  ) || '(file)'
 
 /** Text of a plan file to a `Plan`, or every fault in it. */
 export function readPlanText(text: string): ReadPlan {
@@ -30,10 +32,14 @@ export function readPlanText(text: string): ReadPlan {
 /** A parsed JSON value to a `Plan` whose every reference leads somewhere, or every fault in it with its path. */
 export function readPlan(json: unknown): ReadPlan {
   const head = json as { format?: unknown; version?: unknown } | null
-  if (typeof json !== 'object' || json === null || Array.isArray(json)) return refuse('(file)', 'a plan file holds one JSON object')
+  if (typeof json !== 'object' || json === null || Array.isArray(json))
+    return refuse('(file)', 'a plan file holds one JSON object')
   if (head?.format !== PLAN_FORMAT) return refuse('format', `must be "${PLAN_FORMAT}"; this is not a Hallway plan file`)
   if (head.version !== PLAN_VERSION) {
-    return refuse('version', `this Hallway reads version ${PLAN_VERSION}, the file says ${JSON.stringify(head.version)?.slice(0, 40)}`)
+    return refuse(
+      'version',
+      `this Hallway reads version ${PLAN_VERSION}, the file says ${JSON.stringify(head.version)?.slice(0, 40)}`,
+    )
   }
   const shaped = planSchema.safeParse(json)
   if (!shaped.success) return { ok: false, faults: shaped.error.issues.flatMap((issue) => faultsOf(issue)) }
@@ -45,7 +51,10 @@ const refuse = (path: string, reason: string): ReadPlan => ({ ok: false, faults:
 
 function faultsOf(issue: z.core.$ZodIssue): Fault[] {
   if (issue.code === 'unrecognized_keys') {
-    return issue.keys.map((key) => ({ path: pathText([...issue.path, key.slice(0, 60)]), reason: 'not a field of the plan file' }))
+    return issue.keys.map((key) => ({
+      path: pathText([...issue.path, key.slice(0, 60)]),
+      reason: 'not a field of the plan file',
+    }))
   }
   if (issue.code === 'invalid_union' && issue.errors.length > 0) {
     const nearest = [...issue.errors].sort((one, other) => misses(one) - misses(other))[0] ?? []
@@ -59,18 +68,45 @@ const misses = (issues: readonly z.core.$ZodIssue[]): number =>
   issues.length + (issues.some((issue) => issue.code === 'invalid_value' && issue.path[0] === 'basis') ? 100 : 0)
 
 function* repeatedNames(plan: Plan): Iterable<Fault> {
-  const lists = { places: plan.places, devices: plan.devices, kinds: plan.kinds, cables: plan.cables, runs: plan.runs, needs: plan.needs }
+  const lists = {
+    places: plan.places,
+    devices: plan.devices,
+    kinds: plan.kinds,
+    cables: plan.cables,
+    runs: plan.runs,
+    needs: plan.needs,
+  }
   for (const [name, list] of Object.entries<readonly { id: string }[]>(lists)) {
-    yield* repeats(list, (item) => item.id, (index) => `${name}[${index}].id`)
+    yield* repeats(
+      list,
+      (item) => item.id,
+      (index) => `${name}[${index}].id`,
+    )
   }
   for (const [index, device] of plan.devices.entries()) {
-    yield* repeats(device.ports, (port) => port.id, (at) => `devices[${index}].ports[${at}].id`)
+    yield* repeats(
+      device.ports,
+      (port) => port.id,
+      (at) => `devices[${index}].ports[${at}].id`,
+    )
   }
-  yield* repeats(plan.cables, (cable) => cable.tag.toLowerCase(), (index) => `cables[${index}].tag`)
-  yield* repeats(plan.runs, (run) => run.tag.toLowerCase(), (index) => `runs[${index}].tag`)
+  yield* repeats(
+    plan.cables,
+    (cable) => cable.tag.toLowerCase(),
+    (index) => `cables[${index}].tag`,
+  )
+  yield* repeats(
+    plan.runs,
+    (run) => run.tag.toLowerCase(),
+    (index) => `runs[${index}].tag`,
+  )
 }
 
-function* repeats<T>(list: readonly T[], keyOf: (item: T) => string, pathOf: (index: number) => string): Iterable<Fault> {
+function* repeats<T>(
+  list: readonly T[],
+  keyOf: (item: T) => string,
+  pathOf: (index: number) => string,
+): Iterable<Fault> {
   const seen = new Set<string>()
   for (const [index, item] of list.entries()) {
     const key = keyOf(item).toLowerCase()
@@ -92,14 +128,16 @@ function* danglingReferences(plan: Plan): Iterable<Fault> {
   }
   for (const [index, cable] of plan.cables.entries()) {
     if (cable.kind && !kinds.has(cable.kind)) yield missing(`cables[${index}].kind`, 'cable kind', cable.kind)
-    if (cable.suppliedWith && !ports.has(cable.suppliedWith)) yield missing(`cables[${index}].suppliedWith`, 'device', cable.suppliedWith)
+    if (cable.suppliedWith && !ports.has(cable.suppliedWith))
+      yield missing(`cables[${index}].suppliedWith`, 'device', cable.suppliedWith)
   }
   const laid = new Map<string, string>()
   for (const [index, run] of plan.runs.entries()) {
     for (const end of ['from', 'to'] as const) {
       const { device, port } = run[end]
       if (!ports.has(device)) yield missing(`runs[${index}].${end}.device`, 'device', device)
-      else if (!ports.get(device)?.has(port)) yield missing(`runs[${index}].${end}.port`, `port on device "${device}" called`, port)
+      else if (!ports.get(device)?.has(port))
+        yield missing(`runs[${index}].${end}.port`, `port on device "${device}" called`, port)
     }
     if (run.from.device === run.to.device && run.from.port === run.to.port) {
       yield { path: `runs[${index}].to`, reason: 'a run cannot end at the port it starts from' }

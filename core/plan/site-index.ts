@@ -50,7 +50,8 @@ export function indexPlan(plan: Plan): SiteIndex {
   }
 }
 
-const byId = <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> => new Map(list.map((item) => [item.id, item]))
+const byId = <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
+  new Map(list.map((item) => [item.id, item]))
 
 function listed<T>(lists: Map<string, T[]>, key: string): T[] {
   const found = lists.get(key)

@@ -35,7 +35,9 @@ export function levelsOf(port: Port): Level[] {
     [36, 5, 140],
     [48, 5, 180],
   ]
-  return steps.filter(([, , above]) => rating > above).map(([volts, amps]) => ({ volts, amps: Math.min(amps, rating / volts) }))
+  return steps
+    .filter(([, , above]) => rating > above)
+    .map(([volts, amps]) => ({ volts, amps: Math.min(amps, rating / volts) }))
 }
 
 export type Supply = {

@@ -56,7 +56,9 @@ export function parseLength(text: string, bareUnit: LengthUnit = 'm'): Parsed<Me
     const fraction = Number(over ?? loneOver ?? 0) / Number(under ?? loneUnder ?? 1)
     return withinReach(Number(feet ?? 0) * METRES_PER_FOOT + (Number(inches ?? 0) + fraction) * METRES_PER_INCH)
   }
-  return unreadable(`"${text.trim().slice(0, 40)}" is not a length Hallway reads. Write it like 4.2 m, 14 ft or 13' 9".`)
+  return unreadable(
+    `"${text.trim().slice(0, 40)}" is not a length Hallway reads. Write it like 4.2 m, 14 ft or 13' 9".`,
+  )
 }
 
 function withinReach(metres: Metres): Parsed<Metres> {

@@ -34,7 +34,9 @@ export function parseRate(text: string): Parsed<BitsPerSecond> {
   const figure = Number((found[1] ?? '').replace(',', '.'))
   const unit = found[2] ?? ''
   const bytes = /^([GM])B(\/s|ps)?$/.exec(unit)
-  const rate = bytes ? figure * 8 * (bytes[1] === 'G' ? GIGABIT : MEGABIT) : figure * (UNITS[unit.toLowerCase()] ?? Number.NaN)
+  const rate = bytes
+    ? figure * 8 * (bytes[1] === 'G' ? GIGABIT : MEGABIT)
+    : figure * (UNITS[unit.toLowerCase()] ?? Number.NaN)
   if (Number.isNaN(rate)) return unreadable(`"${unit}" is not a unit of rate. Use Gb/s, Mb/s, GB/s or MB/s.`)
   if (rate <= 0 || rate > HIGHEST_RATE) return unreadable('A rate lies above 0 and at most 1000 Gb/s.')
   return parsed(rate)

@@ -12,7 +12,8 @@ export function parseWatts(text: string): Parsed<Watts> {
   const found = text.trim().match(/^(\d+(?:[.,]\d+)?|\.\d+)\s*(?:w|watts?)$/i)
   if (!found) return unreadable('Write power in watts, such as 96 W.')
   const watts = Number((found[1] ?? '').replace(',', '.'))
-  if (watts <= 0 || watts > HIGHEST_WATTS) return unreadable(`Power over a cable lies above 0 and at most ${HIGHEST_WATTS} W.`)
+  if (watts <= 0 || watts > HIGHEST_WATTS)
+    return unreadable(`Power over a cable lies above 0 and at most ${HIGHEST_WATTS} W.`)
   return parsed(watts)
 }
 

@@ -39,15 +39,69 @@ export const linkModeFacts: Record<LinkMode, LinkModeFacts> = {
     tunnel: false,
     source: published('USB 2.0 §5.8.4'),
   },
-  gen1x1: { name: 'USB 5 Gb/s (Gen 1)', line: 5 * GIGABIT, payload: (5 * GIGABIT * 8) / 10, tunnel: false, source: usb32 },
-  gen1x2: { name: 'USB 10 Gb/s (Gen 1x2)', line: 10 * GIGABIT, payload: (10 * GIGABIT * 8) / 10, tunnel: false, source: usb32 },
-  gen2x1: { name: 'USB 10 Gb/s (Gen 2)', line: 10 * GIGABIT, payload: (10 * GIGABIT * 128) / 132, tunnel: false, source: usb32 },
-  gen2x2: { name: 'USB 20 Gb/s (Gen 2x2)', line: 20 * GIGABIT, payload: (20 * GIGABIT * 128) / 132, tunnel: false, source: usb32 },
-  'tbt3-20': { name: 'Thunderbolt 20 Gb/s', line: 20 * GIGABIT, payload: (20 * GIGABIT * 64) / 66, tunnel: true, source: usb4 },
-  'usb4-20': { name: 'USB4 20 Gb/s', line: 20 * GIGABIT, payload: (20 * GIGABIT * 64) / 66, tunnel: true, source: usb4 },
-  'tbt3-40': { name: 'Thunderbolt 40 Gb/s', line: 40 * GIGABIT, payload: (40 * GIGABIT * 128) / 132, tunnel: true, source: usb4 },
-  'usb4-40': { name: 'USB4 40 Gb/s', line: 40 * GIGABIT, payload: (40 * GIGABIT * 128) / 132, tunnel: true, source: usb4 },
-  'usb4-80': { name: 'USB4 80 Gb/s', line: 80 * GIGABIT, payload: 76.8 * GIGABIT, tunnel: true, source: fromMemory('USB4 v2, PAM3 coding') },
+  gen1x1: {
+    name: 'USB 5 Gb/s (Gen 1)',
+    line: 5 * GIGABIT,
+    payload: (5 * GIGABIT * 8) / 10,
+    tunnel: false,
+    source: usb32,
+  },
+  gen1x2: {
+    name: 'USB 10 Gb/s (Gen 1x2)',
+    line: 10 * GIGABIT,
+    payload: (10 * GIGABIT * 8) / 10,
+    tunnel: false,
+    source: usb32,
+  },
+  gen2x1: {
+    name: 'USB 10 Gb/s (Gen 2)',
+    line: 10 * GIGABIT,
+    payload: (10 * GIGABIT * 128) / 132,
+    tunnel: false,
+    source: usb32,
+  },
+  gen2x2: {
+    name: 'USB 20 Gb/s (Gen 2x2)',
+    line: 20 * GIGABIT,
+    payload: (20 * GIGABIT * 128) / 132,
+    tunnel: false,
+    source: usb32,
+  },
+  'tbt3-20': {
+    name: 'Thunderbolt 20 Gb/s',
+    line: 20 * GIGABIT,
+    payload: (20 * GIGABIT * 64) / 66,
+    tunnel: true,
+    source: usb4,
+  },
+  'usb4-20': {
+    name: 'USB4 20 Gb/s',
+    line: 20 * GIGABIT,
+    payload: (20 * GIGABIT * 64) / 66,
+    tunnel: true,
+    source: usb4,
+  },
+  'tbt3-40': {
+    name: 'Thunderbolt 40 Gb/s',
+    line: 40 * GIGABIT,
+    payload: (40 * GIGABIT * 128) / 132,
+    tunnel: true,
+    source: usb4,
+  },
+  'usb4-40': {
+    name: 'USB4 40 Gb/s',
+    line: 40 * GIGABIT,
+    payload: (40 * GIGABIT * 128) / 132,
+    tunnel: true,
+    source: usb4,
+  },
+  'usb4-80': {
+    name: 'USB4 80 Gb/s',
+    line: 80 * GIGABIT,
+    payload: 76.8 * GIGABIT,
+    tunnel: true,
+    source: fromMemory('USB4 v2, PAM3 coding'),
+  },
 }
 
 const order = new Map<LinkMode, number>(LINK_MODES.map((mode, index) => [mode, index]))
@@ -61,4 +115,5 @@ export function bestMode(modes: Iterable<LinkMode>): LinkMode | null {
 }
 
 /** True where `mode` is one that people would choose over `than`. */
-export const isBetterMode = (mode: LinkMode, than: LinkMode | null): boolean => than === null || rankOf(mode) > rankOf(than)
+export const isBetterMode = (mode: LinkMode, than: LinkMode | null): boolean =>
+  than === null || rankOf(mode) > rankOf(than)

@@ -29,10 +29,15 @@ export const displayPortLane: Record<DisplayPortLink, PictureLinkFacts> = {
 export const hdmiLink: Record<HdmiLevel, PictureLinkFacts> = {
   'tmds-10.2': { name: 'HDMI 10.2 Gb/s', payload: 340e6 * 24, source: fromMemory('HDMI 1.4, 340 MHz character rate') },
   'tmds-18': { name: 'HDMI 18 Gb/s', payload: 600e6 * 24, source: fromMemory('HDMI 2.0, 600 MHz character rate') },
-  'frl-48': { name: 'HDMI 48 Gb/s', payload: (48 * GIGABIT * 16) / 18, source: fromMemory('HDMI 2.1, fixed rate link') },
+  'frl-48': {
+    name: 'HDMI 48 Gb/s',
+    payload: (48 * GIGABIT * 16) / 18,
+    source: fromMemory('HDMI 2.1, fixed rate link'),
+  },
 }
 
-const lesser = <T>(ladder: readonly T[], one: T, other: T): T => (ladder.indexOf(one) < ladder.indexOf(other) ? one : other)
+const lesser = <T>(ladder: readonly T[], one: T, other: T): T =>
+  ladder.indexOf(one) < ladder.indexOf(other) ? one : other
 export const lesserDisplayPort = (one: DisplayPortLink, other: DisplayPortLink): DisplayPortLink =>
   lesser(DISPLAYPORT_LINKS, one, other)
 export const lesserHdmi = (one: HdmiLevel, other: HdmiLevel): HdmiLevel => lesser(HDMI_LEVELS, one, other)

@@ -1,5 +1,5 @@
 import type { Metres } from '../quantity/length'
-import { carriesUsb, type Connector, isLegacyUsb } from './connectors'
+import { type Connector, carriesUsb, isLegacyUsb } from './connectors'
 import type { CableGrade, Construction } from './grades'
 import type { LinkMode } from './link-modes'
 import type { DisplayPortLink, HdmiLevel } from './picture-links'
@@ -18,7 +18,9 @@ export type LeadReach = {
 /** What the ends make of a lead: type-C at both, an older USB plug at one or both, a socket to plug extension, or another family. */
 export type LeadShape = 'c-c' | 'legacy' | 'extension' | 'c-extension' | 'other'
 
-export function leadShape(ends: readonly [{ connector: Connector; gender: string }, { connector: Connector; gender: string }]): LeadShape {
+export function leadShape(
+  ends: readonly [{ connector: Connector; gender: string }, { connector: Connector; gender: string }],
+): LeadShape {
   const [one, other] = ends
   const usb = carriesUsb(one.connector) && carriesUsb(other.connector)
   if (!usb) return 'other'
@@ -27,7 +29,8 @@ export function leadShape(ends: readonly [{ connector: Connector; gender: string
   return isLegacyUsb(one.connector) || isLegacyUsb(other.connector) ? 'legacy' : 'c-c'
 }
 
-const rows = <T>(source: Source, ...pairs: [T, Metres][]): Reach<T>[] => pairs.map(([mode, reach]) => ({ mode, reach, source }))
+const rows = <T>(source: Source, ...pairs: [T, Metres][]): Reach<T>[] =>
+  pairs.map(([mode, reach]) => ({ mode, reach, source }))
 
 const cAssembly = fromMemory('USB Type-C, cable assembly lengths')
 const usb2Delay = published('USB 2.0 §7.1.16, 26 ns of cable delay')
@@ -81,7 +84,17 @@ passiveCToC.thunderbolt5 = passiveCToC['usb4-80']
 /** Active leads repeat the signal; one length for all they carry. */
 const evenly = (source: Source, reach: Metres, ...modes: LinkMode[]): Reach<LinkMode>[] =>
   modes.map((mode) => ({ mode, reach, source }))
-const everyMode40 = ['usb2', 'gen1x1', 'gen1x2', 'gen2x1', 'gen2x2', 'tbt3-20', 'usb4-20', 'tbt3-40', 'usb4-40'] as const
+const everyMode40 = [
+  'usb2',
+  'gen1x1',
+  'gen1x2',
+  'gen2x1',
+  'gen2x2',
+  'tbt3-20',
+  'usb4-20',
+  'tbt3-40',
+  'usb4-40',
+] as const
 
 const activeCToC: Partial<Record<CableGrade, readonly Reach<LinkMode>[]>> = {
   usb2: evenly(activeUsb, 5, 'usb2'),

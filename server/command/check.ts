@@ -1,8 +1,15 @@
-import { statSync, readFileSync } from 'node:fs'
+import { readFileSync, statSync } from 'node:fs'
 import { parseArgs } from 'node:util'
-import { assess, type Assessment } from '../../core/checks/assess'
+import { type Assessment, assess } from '../../core/checks/assess'
 import type { Finding } from '../../core/checks/finding'
-import { cautionSentences, formatFigure, gradeWords, needNames, remedySentence, sentence } from '../../core/checks/sentences'
+import {
+  cautionSentences,
+  formatFigure,
+  gradeWords,
+  needNames,
+  remedySentence,
+  sentence,
+} from '../../core/checks/sentences'
 import type { Plan } from '../../core/plan/plan'
 import { type Fault, LARGEST_PLAN_BYTES, type ReadPlan, readPlanText } from '../../core/plan/read'
 import { citeSource } from '../../core/standards/source'
@@ -16,7 +23,11 @@ const UNREADABLE = 2
 
 /** Prints the verdict on a plan file and answers the exit code: 0 nothing blocked, 1 something blocked, 2 unreadable. */
 export function check(words: string[], print: (text: string) => void, complain: (text: string) => void): number {
-  const { values, positionals } = parseArgs({ args: words, options: { json: { type: 'boolean' } }, allowPositionals: true })
+  const { values, positionals } = parseArgs({
+    args: words,
+    options: { json: { type: 'boolean' } },
+    allowPositionals: true,
+  })
   const [file] = positionals
   if (file === undefined || positionals.length > 1) throw new Failure(`One plan file, please: ${checkUsage}`)
   const read = readPlanFile(file)
@@ -27,7 +38,9 @@ export function check(words: string[], print: (text: string) => void, complain: 
   }
   const assessment = assess(read.plan)
   print(values.json ? JSON.stringify(asJson(assessment)) : asText(read.plan, assessment))
-  return [...assessment.runs, ...assessment.needs].some(({ grade }) => grade === 'blocked') ? SOMETHING_BLOCKED : ALL_CLEAR
+  return [...assessment.runs, ...assessment.needs].some(({ grade }) => grade === 'blocked')
+    ? SOMETHING_BLOCKED
+    : ALL_CLEAR
 }
 
 export const faultLine = ({ path, reason }: Fault): string => `${path}: ${reason}`
@@ -37,11 +50,22 @@ export function readPlanFile(file: string): ReadPlan {
   try {
     const { size } = statSync(file)
     if (size > LARGEST_PLAN_BYTES) {
-      return { ok: false, faults: [{ path: '(file)', reason: `${(size / 1e6).toFixed(1)} MB, and a plan file is at most ${LARGEST_PLAN_BYTES / 1e6} MB` }] }
+      return {
+        ok: false,
+        faults: [
+          {
+            path: '(file)',
+            reason: `${(size / 1e6).toFixed(1)} MB, and a plan file is at most ${LARGEST_PLAN_BYTES / 1e6} MB`,
+          },
+        ],
+      }
     }
     return readPlanText(readFileSync(file, 'utf8'))
   } catch (error) {
-    return { ok: false, faults: [{ path: '(file)', reason: error instanceof Error ? error.message : 'it cannot be opened' }] }
+    return {
+      ok: false,
+      faults: [{ path: '(file)', reason: error instanceof Error ? error.message : 'it cannot be opened' }],
+    }
   }
 }
 
@@ -57,7 +81,12 @@ function asJson({ runs, needs }: Assessment) {
   })
   return {
     runs: runs.map(({ id, grade, findings }) => ({ id, grade, findings: findings.map(finding) })),
-    needs: needs.map(({ id, grade, path, findings }) => ({ id, grade, path: path.map((part) => part.id), findings: findings.map(finding) })),
+    needs: needs.map(({ id, grade, path, findings }) => ({
+      id,
+      grade,
+      path: path.map((part) => part.id),
+      findings: findings.map(finding),
+    })),
   }
 }
 
@@ -72,7 +101,9 @@ function asText(plan: Plan, { runs, needs }: Assessment): string {
   lines.push('Needs')
   for (const need of needs) {
     const given = plan.needs.find((candidate) => candidate.id === need.id)
-    const title = given ? `${given.name ?? needNames[given.kind]}: ${nameOf.get(given.from)} -> ${nameOf.get(given.to)}` : need.id
+    const title = given
+      ? `${given.name ?? needNames[given.kind]}: ${nameOf.get(given.from)} -> ${nameOf.get(given.to)}`
+      : need.id
     lines.push(`  ${gradeWords[need.grade].toUpperCase().padEnd(8)}${title}`)
     if (need.runs.length === 0) lines.push(...need.findings.flatMap(findingLines))
   }
@@ -80,7 +111,9 @@ function asText(plan: Plan, { runs, needs }: Assessment): string {
 }
 
 function findingLines(finding: Finding): string[] {
-  const figures = finding.unit ? ` [have ${formatFigure(finding.have, finding.unit)}, need ${formatFigure(finding.need, finding.unit)}]` : ''
+  const figures = finding.unit
+    ? ` [have ${formatFigure(finding.have, finding.unit)}, need ${formatFigure(finding.need, finding.unit)}]`
+    : ''
   return [
     `  ${gradeWords[finding.grade].padEnd(8)}${finding.check}: ${sentence(finding)}${figures}`,
     ...finding.remedies.map((remedy) => `            - ${remedySentence(remedy)}`),

@@ -23,7 +23,11 @@ async function run([command, ...words]: string[]): Promise<number> {
       return 0
     }
     case 'check':
-      return check(words, (text) => console.log(text), (text) => console.error(text))
+      return check(
+        words,
+        (text) => console.log(text),
+        (text) => console.error(text),
+      )
     case 'export':
       await (await import('./transfer')).exportSite(words)
       return 0

@@ -26,7 +26,10 @@ export async function start(words: string[], { demo }: { demo: boolean }): Promi
   const say = (line: string) => console.log(line)
 
   const other = readRunning()
-  if (other) throw new Failure(`Hallway already runs from this folder at ${other.address} (process ${other.pid}). Use that one, or stop it first.`)
+  if (other)
+    throw new Failure(
+      `Hallway already runs from this folder at ${other.address} (process ${other.pid}). Use that one, or stop it first.`,
+    )
   await checkPort(host, port)
 
   const given = process.env[DATABASE_URL_VARIABLE]
@@ -66,7 +69,8 @@ export async function start(words: string[], { demo }: { demo: boolean }): Promi
 
 function portOf(text: string): number {
   const port = Number(text)
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Failure(`--port takes a number from 1 to 65535, not "${text}".`)
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new Failure(`--port takes a number from 1 to 65535, not "${text}".`)
   return port
 }
 
@@ -80,8 +84,12 @@ async function checkPort(host: string, port: number): Promise<void> {
 function listen(server: Server, host: string, port: number): Promise<void> {
   return new Promise((opened, failed) => {
     server.once('error', (error: NodeJS.ErrnoException) => {
-      if (error.code === 'EADDRINUSE') failed(new Failure(`Port ${port} on ${host} is already taken. Choose another: ./hallway start --port ${port + 1}`))
-      else if (error.code === 'EACCES') failed(new Failure(`This user may not open port ${port}. Choose one above 1023: --port ${DEFAULT_PORT}`))
+      if (error.code === 'EADDRINUSE')
+        failed(
+          new Failure(`Port ${port} on ${host} is already taken. Choose another: ./hallway start --port ${port + 1}`),
+        )
+      else if (error.code === 'EACCES')
+        failed(new Failure(`This user may not open port ${port}. Choose one above 1023: --port ${DEFAULT_PORT}`))
       else failed(error)
     })
     server.listen(port, host, () => opened())

@@ -1,7 +1,6 @@
-import { importPlan } from '../sites/sites'
-import { listSites } from '../sites/sites'
-import { readPlan } from '../sites/plan-rows'
 import { Failure } from '../failure'
+import { readPlan } from '../sites/plan-rows'
+import { importPlan, listSites } from '../sites/sites'
 import { faultLine, readPlanFile } from './check'
 import { withDatabase } from './with-database'
 

@@ -25,12 +25,17 @@ export function needProgram(program: string, packageName: string, say: (line: st
   if (found) return found
   const prefix = process.getuid?.() === 0 ? [] : mayUseSudo() ? ['sudo', '-n'] : null
   if (!findProgram('apt-get') || prefix === null) {
-    throw new Failure(`${program} is not installed and Hallway may not install it here. Install Debian's package ${packageName} (apt-get install ${packageName}) and start again.`)
+    throw new Failure(
+      `${program} is not installed and Hallway may not install it here. Install Debian's package ${packageName} (apt-get install ${packageName}) and start again.`,
+    )
   }
   say(`Installing Debian's ${packageName} through apt-get (once).`)
   const apt = (...words: string[]) => {
     const [command, ...rest] = [...prefix, 'apt-get', ...words] as [string, ...string[]]
-    return spawnSync(command, rest, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+    return spawnSync(command, rest, {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    })
   }
   apt('update', '-q')
   // without recommended packages: Hallway starts the program itself and wants no system service
@@ -42,4 +47,5 @@ export function needProgram(program: string, packageName: string, say: (line: st
   return now
 }
 
-const mayUseSudo = (): boolean => findProgram('sudo') !== null && spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0
+const mayUseSudo = (): boolean =>
+  findProgram('sudo') !== null && spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0

@@ -1,6 +1,18 @@
 import type { Knex } from 'knex'
 import { PLAN_FORMAT, PLAN_VERSION, type Plan } from '../../core/plan/plan'
-import { cableOf, cableRow, deviceOf, deviceRow, leadRows, needOf, needRow, pinRows, type Row, runOf, runRow } from './rows'
+import {
+  cableOf,
+  cableRow,
+  deviceOf,
+  deviceRow,
+  leadRows,
+  needOf,
+  needRow,
+  pinRows,
+  type Row,
+  runOf,
+  runRow,
+} from './rows'
 
 /** A site as it stands in the database: its plan, and the revisions that saves are checked against. */
 export type StoredPlan = {
@@ -34,14 +46,23 @@ export async function readPlanWithin(trx: Knex.Transaction, siteId: string): Pro
     version: PLAN_VERSION,
     site: { id: site.id, name: site.name, ...(site.note ? { note: site.note } : {}) },
     policy: site.policy,
-    places: places.map((row) => ({ id: row.id, name: row.name, mains: Boolean(row.mains), ...(row.note ? { note: row.note } : {}) })),
+    places: places.map((row) => ({
+      id: row.id,
+      name: row.name,
+      mains: Boolean(row.mains),
+      ...(row.note ? { note: row.note } : {}),
+    })),
     devices: devices.map((row) => deviceOf(row, ports.get(row.id) ?? [])),
     kinds: kinds.map((row) => row.spec),
     cables: cables.map((row) => cableOf(row, evidence.get(row.id) ?? [])),
     runs: runs.map((row) => runOf(row, leads.get(row.id) ?? [])),
     needs: needs.map((row) => needOf(row, pins.get(row.id) ?? [])),
   }
-  return { plan, revision: site.revision, runRevisions: Object.fromEntries(runs.map((row) => [row.id, Number(row.revision)])) }
+  return {
+    plan,
+    revision: site.revision,
+    runRevisions: Object.fromEntries(runs.map((row) => [row.id, Number(row.revision)])),
+  }
 }
 
 function byOwner(rows: readonly Row[], owner: string): Map<string, Row[]> {
@@ -57,20 +78,78 @@ function byOwner(rows: readonly Row[], owner: string): Map<string, Row[]> {
 /** Writes a plan as a new site. The caller holds the transaction and has made sure that the id is free. */
 export async function insertPlan(trx: Knex.Transaction, plan: Plan): Promise<void> {
   const { site } = plan
-  await trx('sites').insert({ id: site.id, name: site.name, note: site.note ?? null, policy: JSON.stringify(plan.policy), revision: 1 })
+  await trx('sites').insert({
+    id: site.id,
+    name: site.name,
+    note: site.note ?? null,
+    policy: JSON.stringify(plan.policy),
+    revision: 1,
+  })
   const placed = <T>(items: readonly T[], rowOf: (item: T, position: number) => Row): Row[] => items.map(rowOf)
-  await fill(trx, 'places', placed(plan.places, ({ id, name, mains, note }, position) => ({ site_id: site.id, id, position, name, mains, note: note ?? null })))
-  await fill(trx, 'devices', placed(plan.devices, (device, position) => deviceRow(site.id, device, position)))
-  const ports = plan.devices.flatMap((device) => device.ports.map((port) => ({ device_id: device.id, id: port.id, spec: JSON.stringify(port) })))
-  await fill(trx, 'ports', placed(ports, (port, position) => ({ site_id: site.id, position, ...port })))
-  await fill(trx, 'cable_kinds', placed(plan.kinds, (kind, position) => ({ site_id: site.id, id: kind.id, position, spec: JSON.stringify(kind) })))
-  await fill(trx, 'cables', placed(plan.cables, (cable, position) => cableRow(site.id, cable, position)))
-  const evidence = plan.cables.flatMap((cable) => cable.evidence.map((body, position) => ({ site_id: site.id, cable_id: cable.id, position, body: JSON.stringify(body) })))
+  await fill(
+    trx,
+    'places',
+    placed(plan.places, ({ id, name, mains, note }, position) => ({
+      site_id: site.id,
+      id,
+      position,
+      name,
+      mains,
+      note: note ?? null,
+    })),
+  )
+  await fill(
+    trx,
+    'devices',
+    placed(plan.devices, (device, position) => deviceRow(site.id, device, position)),
+  )
+  const ports = plan.devices.flatMap((device) =>
+    device.ports.map((port) => ({ device_id: device.id, id: port.id, spec: JSON.stringify(port) })),
+  )
+  await fill(
+    trx,
+    'ports',
+    placed(ports, (port, position) => ({ site_id: site.id, position, ...port })),
+  )
+  await fill(
+    trx,
+    'cable_kinds',
+    placed(plan.kinds, (kind, position) => ({ site_id: site.id, id: kind.id, position, spec: JSON.stringify(kind) })),
+  )
+  await fill(
+    trx,
+    'cables',
+    placed(plan.cables, (cable, position) => cableRow(site.id, cable, position)),
+  )
+  const evidence = plan.cables.flatMap((cable) =>
+    cable.evidence.map((body, position) => ({
+      site_id: site.id,
+      cable_id: cable.id,
+      position,
+      body: JSON.stringify(body),
+    })),
+  )
   await fill(trx, 'evidence', evidence)
-  await fill(trx, 'runs', placed(plan.runs, (run, position) => runRow(site.id, run, position, 1)))
-  await fill(trx, 'run_leads', plan.runs.flatMap((run) => leadRows(site.id, run)))
-  await fill(trx, 'needs', placed(plan.needs, (need, position) => needRow(site.id, need, position)))
-  await fill(trx, 'need_pins', plan.needs.flatMap((need) => pinRows(site.id, need)))
+  await fill(
+    trx,
+    'runs',
+    placed(plan.runs, (run, position) => runRow(site.id, run, position, 1)),
+  )
+  await fill(
+    trx,
+    'run_leads',
+    plan.runs.flatMap((run) => leadRows(site.id, run)),
+  )
+  await fill(
+    trx,
+    'needs',
+    placed(plan.needs, (need, position) => needRow(site.id, need, position)),
+  )
+  await fill(
+    trx,
+    'need_pins',
+    plan.needs.flatMap((need) => pinRows(site.id, need)),
+  )
 }
 
 /** Rows a statement: far below the server's packet limit, and few round trips. */

@@ -74,7 +74,13 @@ export const runRow = (site_id: string, run: Run, position: number, revision: nu
   revision,
 })
 export const leadRows = (site_id: string, run: Run): Row[] =>
-  run.leads.map((lead, position) => ({ site_id, run_id: run.id, position, cable_id: lead.cable, reversed: lead.reversed }))
+  run.leads.map((lead, position) => ({
+    site_id,
+    run_id: run.id,
+    position,
+    cable_id: lead.cable,
+    reversed: lead.reversed,
+  }))
 export const runOf = (row: Row, leads: readonly Row[]): Run => ({
   id: row.id,
   tag: row.tag,

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
+import { directNeeds, joinsSame, withRun } from '../../core/plan/change'
 import type { Need } from '../../core/plan/need'
+import type { Plan } from '../../core/plan/plan'
 import { readPlan as checkPlan } from '../../core/plan/read'
 import type { Run } from '../../core/plan/run'
-import { directNeeds, joinsSame, withRun } from '../../core/plan/change'
-import type { Plan } from '../../core/plan/plan'
 import { fill, readPlanWithin } from './plan-rows'
 import { leadRows, needRow, pinRows, runRow } from './rows'
 
@@ -23,7 +23,12 @@ export type SaveOutcome =
  * Saves one run and its direct needs in one transaction. `base` is the site's revision the form was made from: changes to other
  * runs since then do not matter, a change to this one is a conflict. `base` of null means: this is a new run.
  */
-export async function saveRun(knex: Knex, siteId: string, base: number | null, change: RunChange): Promise<SaveOutcome> {
+export async function saveRun(
+  knex: Knex,
+  siteId: string,
+  base: number | null,
+  change: RunChange,
+): Promise<SaveOutcome> {
   return knex.transaction(async (trx) => {
     const site = await lockSite(trx, siteId)
     if (!site) return { outcome: 'no-site' }
@@ -52,18 +57,29 @@ export async function removeRun(knex: Knex, siteId: string, runId: string): Prom
     if (!site || !run) return { outcome: 'gone' }
     const twin = site.plan.runs.some((other) => other.id !== runId && joinsSame(other, run))
     const needs = twin ? [] : directNeeds(site.plan, run)
-    const pins = site.plan.needs.filter((need) => need.through?.includes(runId)).map((need) => ({ need: need.id, through: need.through ?? [] }))
+    const pins = site.plan.needs
+      .filter((need) => need.through?.includes(runId))
+      .map((need) => ({ need: need.id, through: need.through ?? [] }))
     const removal: Removal = { run, needs, pins, position: site.plan.runs.indexOf(run) }
     const token = randomUUID()
     await trx('removals').insert({ site_id: siteId, token, body: JSON.stringify(removal) })
-    await trx('needs').where({ site_id: siteId }).whereIn('id', needs.map((need) => need.id)).delete()
+    await trx('needs')
+      .where({ site_id: siteId })
+      .whereIn(
+        'id',
+        needs.map((need) => need.id),
+      )
+      .delete()
     await trx('runs').where({ site_id: siteId, id: runId }).delete()
     await trx('sites').where({ id: siteId }).increment('revision', 1)
     return { outcome: 'removed', token, tag: run.tag }
   })
 }
 
-export type RestoreOutcome = { outcome: 'restored'; runId: string; tag: string } | { outcome: 'refused'; faults: { path: string; reason: string }[] } | { outcome: 'gone' }
+export type RestoreOutcome =
+  | { outcome: 'restored'; runId: string; tag: string }
+  | { outcome: 'refused'; faults: { path: string; reason: string }[] }
+  | { outcome: 'gone' }
 
 /** Puts back what `removeRun` took, if its tag, cables and ports are still there for it. */
 export async function restoreRun(knex: Knex, siteId: string, token: string): Promise<RestoreOutcome> {
@@ -79,7 +95,11 @@ export async function restoreRun(knex: Knex, siteId: string, token: string): Pro
     for (const { need, through } of removal.pins) {
       if (!site.plan.needs.some((other) => other.id === need)) continue
       await trx('need_pins').where({ site_id: siteId, need_id: need }).delete()
-      await fill(trx, 'need_pins', through.map((run_id, position) => ({ site_id: siteId, need_id: need, position, run_id })))
+      await fill(
+        trx,
+        'need_pins',
+        through.map((run_id, position) => ({ site_id: siteId, need_id: need, position, run_id })),
+      )
     }
     await trx('removals').where({ token }).delete()
     await trx('sites').where({ id: siteId }).update({ revision: next })
@@ -93,7 +113,13 @@ async function lockSite(trx: Knex.Transaction, siteId: string) {
   return held ? readPlanWithin(trx, siteId) : null
 }
 
-async function writeRun(trx: Knex.Transaction, plan: Plan, { run, needs }: RunChange, revision: number, at?: number): Promise<void> {
+async function writeRun(
+  trx: Knex.Transaction,
+  plan: Plan,
+  { run, needs }: RunChange,
+  revision: number,
+  at?: number,
+): Promise<void> {
   const site_id = plan.site.id
   const known = plan.runs.findIndex((other) => other.id === run.id)
   const position = known >= 0 ? known : (at ?? plan.runs.length)
@@ -105,14 +131,28 @@ async function writeRun(trx: Knex.Transaction, plan: Plan, { run, needs }: RunCh
 
   const before = plan.runs[known]
   const old = before ? directNeeds(plan, before) : []
-  await trx('needs').where({ site_id }).whereIn('id', old.map((need) => need.id)).delete()
+  await trx('needs')
+    .where({ site_id })
+    .whereIn(
+      'id',
+      old.map((need) => need.id),
+    )
+    .delete()
   const last = plan.needs.length
   const positionOf = (need: Need, offset: number): number => {
     const at = plan.needs.findIndex((other) => other.id === need.id)
     return at >= 0 ? at : last + offset
   }
-  await fill(trx, 'needs', needs.map((need, offset) => needRow(site_id, need, positionOf(need, offset))))
-  await fill(trx, 'need_pins', needs.flatMap((need) => pinRows(site_id, need)))
+  await fill(
+    trx,
+    'needs',
+    needs.map((need, offset) => needRow(site_id, need, positionOf(need, offset))),
+  )
+  await fill(
+    trx,
+    'need_pins',
+    needs.flatMap((need) => pinRows(site_id, need)),
+  )
 }
 
 function current(plan: Plan, runId: string): RunChange | null {

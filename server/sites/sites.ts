@@ -4,13 +4,28 @@ import type { Policy } from '../../core/plan/policy'
 import { isDuplicate } from '../database/connection'
 import { insertPlan } from './plan-rows'
 
-export type SiteListing = { id: string; name: string; note: string | null; revision: number; runs: number; cables: number; devices: number }
+export type SiteListing = {
+  id: string
+  name: string
+  note: string | null
+  revision: number
+  runs: number
+  cables: number
+  devices: number
+}
 
 /** All sites with the size of each, by name. */
 export async function listSites(knex: Knex): Promise<SiteListing[]> {
-  const count = (table: string) => knex(table).count('*').whereRaw('?? = ??', [`${table}.site_id`, 'sites.id'])
+  const count = (table: string) =>
+    knex(table)
+      .count('*')
+      .whereRaw('?? = ??', [`${table}.site_id`, 'sites.id'])
   return knex('sites')
-    .select('id', 'name', 'note', 'revision', { runs: count('runs'), cables: count('cables'), devices: count('devices') })
+    .select('id', 'name', 'note', 'revision', {
+      runs: count('runs'),
+      cables: count('cables'),
+      devices: count('devices'),
+    })
     .orderBy('name')
 }
 

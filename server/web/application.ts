@@ -18,7 +18,15 @@ type Options = { build: ServerBuild; clientFolder: string; names: ReadonlySet<st
 export function application({ build, clientFolder, names }: Options): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(pinoHttp({ logger: log, serializers: { req: ({ method, url }) => ({ method, path: String(url).split('?')[0] }), res: ({ statusCode }) => ({ statusCode }) } }))
+  app.use(
+    pinoHttp({
+      logger: log,
+      serializers: {
+        req: ({ method, url }) => ({ method, path: String(url).split('?')[0] }),
+        res: ({ statusCode }) => ({ statusCode }),
+      },
+    }),
+  )
   app.use((request, response, next) => {
     response.locals.nonce = randomBytes(16).toString('base64')
     // for the page renderer; whatever the sender put there is replaced
@@ -63,8 +71,6 @@ export function application({ build, clientFolder, names }: Options): Express {
     }
   })
   app.use(sizeLimit)
-  app.use(
-    createRequestHandler({ build }),
-  )
+  app.use(createRequestHandler({ build }))
   return app
 }

@@ -2,7 +2,12 @@ import type { RequestHandler } from 'express'
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS'])
 
-export type Asking = { method: string; host: string | undefined; origin: string | undefined; fetchSite: string | undefined }
+export type Asking = {
+  method: string
+  host: string | undefined
+  origin: string | undefined
+  fetchSite: string | undefined
+}
 
 /**
  * Whether a request may change something: it comes from a page of Hallway itself. Browsers say so in Sec-Fetch-Site, older ones in
@@ -30,7 +35,10 @@ export function sameSite(allowed: ReadonlySet<string> | null): RequestHandler {
     const fetchSite = request.get('sec-fetch-site')
     if (!mayAsk(host, allowed)) response.status(421).type('text').send('Hallway does not answer to this name.\n')
     else if (!mayChange({ method: request.method, host, origin, fetchSite })) {
-      response.status(403).type('text').send('This request came from another site, so nothing was changed. Open Hallway itself and try again.\n')
+      response
+        .status(403)
+        .type('text')
+        .send('This request came from another site, so nothing was changed. Open Hallway itself and try again.\n')
     } else next()
   }
 }

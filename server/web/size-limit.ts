@@ -12,7 +12,10 @@ export const sizeLimit: RequestHandler = (request, response, next) => {
   const limit = limitFor(request.path)
   const refuse = () => {
     if (!response.headersSent) {
-      response.status(413).type('text').send(`That is more than Hallway takes here (${Math.floor(limit / 1000)} kB). Nothing was saved.\n`)
+      response
+        .status(413)
+        .type('text')
+        .send(`That is more than Hallway takes here (${Math.floor(limit / 1000)} kB). Nothing was saved.\n`)
     }
   }
   if (Number(request.headers['content-length'] ?? 0) > limit) {
@@ -28,6 +31,7 @@ export const sizeLimit: RequestHandler = (request, response, next) => {
     refuse()
     request.destroy()
   }
-  if (request.headers['content-length'] === undefined && request.method !== 'GET' && request.method !== 'HEAD') request.on('data', count)
+  if (request.headers['content-length'] === undefined && request.method !== 'GET' && request.method !== 'HEAD')
+    request.on('data', count)
   next()
 }

@@ -1,14 +1,14 @@
+import type { z } from 'zod'
 import { assess, type NeedVerdict, type RunVerdict } from '../../core/checks/assess'
 import type { Finding } from '../../core/checks/finding'
 import { sentence } from '../../core/checks/sentences'
-import { type Cable, cableSchema } from '../../core/plan/cable'
-import { deviceSchema, type DeviceKind } from '../../core/plan/device'
+import type { Cable, cableSchema } from '../../core/plan/cable'
+import type { DeviceKind, deviceSchema } from '../../core/plan/device'
 import type { Need } from '../../core/plan/need'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
-import { readPlan } from '../../core/plan/read'
 import type { Policy } from '../../core/plan/policy'
+import { readPlan } from '../../core/plan/read'
 import type { CableGrade, Construction } from '../../core/standards/grades'
-import type { z } from 'zod'
 
 type PortInput = Omit<z.input<typeof deviceSchema>['ports'] extends (infer P)[] | undefined ? P : never, 'id' | 'name'>
 
@@ -62,7 +62,9 @@ export function onePlan({ from, to, leads, need, route = 0.3, policy }: OneRun):
       construction: lead.construction ?? 'passive',
       oneWay: lead.oneWay ?? false,
       evidence: [
-        ...(lead.grade ? [{ basis: 'claimed', on: '2026-03-02', grade: lead.grade, amps: lead.amps, volts: lead.volts }] : []),
+        ...(lead.grade
+          ? [{ basis: 'claimed', on: '2026-03-02', grade: lead.grade, amps: lead.amps, volts: lead.volts }]
+          : []),
         ...(lead.evidence ?? []),
       ],
       ...lead.more,

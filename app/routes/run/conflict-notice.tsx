@@ -1,8 +1,8 @@
 import { Box, Flex, Table, Text } from '@chakra-ui/react'
 import { Link as RouterLink, useLocation } from 'react-router'
+import { needNames } from '../../../core/checks/sentences'
 import type { Need } from '../../../core/plan/need'
 import { formatNeedSize } from '../../../core/plan/need-text'
-import { needNames } from '../../../core/checks/sentences'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import { formatLengthBoth } from '../../../core/quantity/length'
@@ -21,7 +21,10 @@ export function ConflictNotice({ conflict, plan, run, needs }: Props) {
   return (
     <Notice tone="tight">
       <Text fontWeight="700">
-        {theirs ? 'Somebody else saved this run while you had it open.' : 'Somebody else deleted this run while you had it open.'} Nothing was saved; what you typed is still below.
+        {theirs
+          ? 'Somebody else saved this run while you had it open.'
+          : 'Somebody else deleted this run while you had it open.'}{' '}
+        Nothing was saved; what you typed is still below.
       </Text>
       {now && changed.length > 0 && (
         <Table.Root size="sm" my="2" bg="transparent" maxW="640px">

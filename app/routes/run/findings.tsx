@@ -17,8 +17,12 @@ export function Findings({ verdict, plan }: { verdict: RunVerdict | undefined; p
         Findings
       </Heading>
       <Box as="ul" listStyleType="none">
-        {sorted.map((finding, at) => (
-          <FindingItem key={`${finding.check} ${finding.needId ?? ''} ${finding.part.id} ${at}`} finding={finding} plan={plan} />
+        {sorted.map((finding) => (
+          <FindingItem
+            key={`${finding.needId ?? ''} ${finding.part.id} ${JSON.stringify(finding.reason)}`}
+            finding={finding}
+            plan={plan}
+          />
         ))}
       </Box>
     </Box>
@@ -28,38 +32,63 @@ export function Findings({ verdict, plan }: { verdict: RunVerdict | undefined; p
 function FindingItem({ finding, plan }: { finding: Finding; plan: Plan }) {
   const unit = useUnit()
   const need = plan.needs.find((candidate) => candidate.id === finding.needId)
-  const margin = marginOf(finding)
+  const loud = finding.grade === 'blocked' || finding.grade === 'tight'
   return (
-    <Box as="li" bg="card" border="1px solid" borderColor="line" borderLeft="4px solid" borderLeftColor={finding.grade} px="3" py="2" mb="2" borderRadius="2px">
-      <Flex align="center" gap="3" wrap="wrap" mb="1">
-        <GradeMark grade={finding.grade} />
+    <Box
+      as="li"
+      bg={loud ? 'card' : undefined}
+      border={loud ? '1px solid' : 'none'}
+      borderBottom="1px solid"
+      borderColor="line"
+      borderLeft="4px solid"
+      borderLeftColor={finding.grade}
+      px="3"
+      py={loud ? '2' : '1'}
+      mb={loud ? '2' : '0'}
+      fontSize="sm"
+    >
+      <Flex align="baseline" gap="2" wrap="wrap">
+        <GradeMark grade={finding.grade} size="sm" fontSize={loud ? 'sm' : 'xs'} />
         <Text fontWeight="700">
           {finding.check}
           {need ? `, ${need.name ?? needNames[need.kind]}` : ''}
         </Text>
-        {finding.unit && (
-          <Text fontFamily="mono" fontSize="xs" color="quiet">
-            have {formatFigure(finding.have, finding.unit, unit)} · need {formatFigure(finding.need, finding.unit, unit)}
-            {margin !== null && ` · ${margin < 0 ? 'short by' : 'over'} ${formatFigure(Math.abs(margin), finding.unit, unit)}`}
-          </Text>
-        )}
+        <Figures finding={finding} />
       </Flex>
-      <Text fontSize="sm">{sentence(finding, unit)}</Text>
+      <Text mt={loud ? '1' : '0'}>{sentence(finding, unit)}</Text>
       {finding.remedies.length > 0 && (
-        <Box as="ul" pl="5" listStyleType="'→ '" fontSize="sm" mt="1">
+        <Box as="ul" pl="5" listStyleType="'→ '" mt="1">
           {finding.remedies.map((remedy) => (
             <li key={remedy.code}>{remedySentence(remedy, unit)}</li>
           ))}
         </Box>
       )}
       {finding.caution && (
-        <Text fontSize="sm" mt="1" fontWeight="600" color="blocked">
+        <Text mt="1" fontWeight="600" color="blocked">
           Caution: {cautionSentences[finding.caution]}
         </Text>
       )}
-      <Text fontSize="xs" color="quiet" mt="1">
-        {finding.part.label} · {citeSource(finding.source)}
+      <Text fontSize="xs" color="quiet">
+        {finding.part.label}: {citeSource(finding.source)}
       </Text>
     </Box>
+  )
+}
+
+function Figures({ finding }: { finding: Finding }) {
+  const unit = useUnit()
+  const margin = marginOf(finding)
+  if (finding.unit === null) return null
+  const left =
+    margin === null
+      ? ''
+      : margin === 0
+        ? ', nothing over'
+        : `, ${margin < 0 ? 'short by' : 'over'} ${formatFigure(Math.abs(margin), finding.unit, unit)}`
+  return (
+    <Text fontFamily="mono" fontSize="xs" color="quiet">
+      have {formatFigure(finding.have, finding.unit, unit)}, need {formatFigure(finding.need, finding.unit, unit)}
+      {left}
+    </Text>
   )
 }

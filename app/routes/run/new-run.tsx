@@ -1,8 +1,8 @@
 import { nextRunTag } from '../../../core/plan/change'
-import { RunPage } from './run-page'
-import { saveRunForm } from './save-run.server'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/new-run'
+import { RunPage } from './run-page'
+import { saveRunForm } from './save-run.server'
 
 export const action = ({ request, params }: Route.ActionArgs) => saveRunForm(request, params.site, null)
 

@@ -26,7 +26,12 @@ export function PortOptions({ plan }: { plan: Plan }) {
   )
 }
 
-const usbNames: Record<NonNullable<Port['usb']>, string> = { usb2: 'USB 2.0', gen1x1: '5 Gb/s', gen2x1: '10 Gb/s', gen2x2: '20 Gb/s' }
+const usbNames: Record<NonNullable<Port['usb']>, string> = {
+  usb2: 'USB 2.0',
+  gen1x1: '5 Gb/s',
+  gen2x1: '10 Gb/s',
+  gen2x2: '20 Gb/s',
+}
 
 function abilities(port: Port): string {
   const words = [
@@ -42,15 +47,27 @@ function abilities(port: Port): string {
 /** Every cable that may be chosen: those in the drawer first, then those laid elsewhere; the retired are left out. */
 export function LeadOptions({ plan, run }: { plan: Plan; run: Run | null }) {
   const unit = useUnit()
-  const laid = new Map(plan.runs.filter((other) => other.id !== run?.id).flatMap((other) => other.leads.map((lead) => [lead.cable, other.tag])))
-  const usable = plan.cables.filter((cable) => cable.standing !== 'retired' || run?.leads.some((lead) => lead.cable === cable.id))
+  const laid = new Map(
+    plan.runs
+      .filter((other) => other.id !== run?.id)
+      .flatMap((other) => other.leads.map((lead) => [lead.cable, other.tag])),
+  )
+  const usable = plan.cables.filter(
+    (cable) => cable.standing !== 'retired' || run?.leads.some((lead) => lead.cable === cable.id),
+  )
   const option = (cable: Plan['cables'][number]) => {
-    const grade = knownCable(cable, plan.kinds.find((kind) => kind.id === cable.kind)).grade.value
-    const ends = cable.ends.map((end) => connectorNames[end.connector] + (end.gender === 'socket' ? ' socket' : '')).join(' to ')
+    const grade = knownCable(
+      cable,
+      plan.kinds.find((kind) => kind.id === cable.kind),
+    ).grade.value
+    const ends = cable.ends
+      .map((end) => connectorNames[end.connector] + (end.gender === 'socket' ? ' socket' : ''))
+      .join(' to ')
     const place = laid.get(cable.id)
     return (
       <option key={cable.id} value={cable.id}>
-        {cable.tag}: {ends}, {formatLength(cable.length, unit)}, {grade ? gradeFacts[grade].name : 'unknown'} {cable.construction}
+        {cable.tag}: {ends}, {formatLength(cable.length, unit)}, {grade ? gradeFacts[grade].name : 'unknown'}{' '}
+        {cable.construction}
         {place ? ` (lies in ${place})` : ''}
       </option>
     )

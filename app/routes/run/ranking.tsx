@@ -10,7 +10,17 @@ import { Length, useUnit } from '../../ui/units'
 const SHOWN = 8
 
 /** The drawer for this run, best first, with the reason in a line; a click puts the cable into the form. */
-export function Ranking({ candidates, run, formRef, onChange }: { candidates: readonly Candidate[]; run: Run; formRef: RefObject<HTMLFormElement | null>; onChange: () => void }) {
+export function Ranking({
+  candidates,
+  run,
+  formRef,
+  onChange,
+}: {
+  candidates: readonly Candidate[]
+  run: Run
+  formRef: RefObject<HTMLFormElement | null>
+  onChange: () => void
+}) {
   const unit = useUnit()
   const [all, setAll] = useState(false)
   const shown = all ? candidates : candidates.slice(0, SHOWN)
@@ -23,14 +33,22 @@ export function Ranking({ candidates, run, formRef, onChange }: { candidates: re
     onChange()
   }
   return (
-    <Box as="section" aria-labelledby="drawer-heading">
+    <Box as="section" aria-labelledby="drawer-heading" mt="6">
       <Heading as="h2" size="md" mb="2" id="drawer-heading">
         From the drawer, best first
       </Heading>
       {candidates.length === 0 && <Text color="quiet">No single cable of the drawer plugs into both ports.</Text>}
       <Box as="ol" listStyleType="none">
         {shown.map((candidate) => (
-          <Flex as="li" key={candidate.cable.id} gap="3" align="center" py="1.5" borderBottom="1px solid" borderColor="line">
+          <Flex
+            as="li"
+            key={candidate.cable.id}
+            gap="3"
+            align="center"
+            py="1.5"
+            borderBottom="1px solid"
+            borderColor="line"
+          >
             <Box w="96px" flex="none">
               <GradeMark grade={candidate.grade} />
             </Box>
@@ -45,7 +63,13 @@ export function Ranking({ candidates, run, formRef, onChange }: { candidates: re
                 chosen
               </Text>
             ) : (
-              <QuietButton type="button" size="xs" w="84px" onClick={() => choose(candidate.cable.id)} aria-label={`Choose ${candidate.cable.tag}`}>
+              <QuietButton
+                type="button"
+                size="xs"
+                w="84px"
+                onClick={() => choose(candidate.cable.id)}
+                aria-label={`Choose ${candidate.cable.tag}`}
+              >
                 Choose
               </QuietButton>
             )}

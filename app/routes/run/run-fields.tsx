@@ -1,10 +1,10 @@
-import { type FieldMetadata, type FormMetadata, getFormProps } from '@conform-to/react'
 import { Box, Flex, Grid, Text } from '@chakra-ui/react'
+import { type FieldMetadata, type FormMetadata, getFormProps } from '@conform-to/react'
 import { type RefObject, useEffect } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { needNames } from '../../../core/checks/sentences'
-import { NEED_KINDS, type NeedKind } from '../../../core/plan/need'
-import { needExamples } from '../../../core/plan/need-text'
+import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
+import { formatNeedSize, needExamples } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import { MainButton, QuietButton } from '../../ui/controls'
@@ -22,11 +22,13 @@ type Props = {
   plan: Plan
   before: Run | null
   base: number | null
+  /** Needs between other devices whose way leads over this run. */
+  passing: readonly Need[]
   onChange: () => void
 }
 
 /** The form of a run. Every control is the browser's own, so it works before scripts load; `onChange` lets the verdict follow. */
-export function RunFields({ form, fields, formRef, plan, before, base, onChange }: Props) {
+export function RunFields({ form, fields, formRef, plan, before, base, passing, onChange }: Props) {
   const unit = useUnit()
   const saving = useNavigation().state === 'submitting'
   const leads = fields.leads.getFieldList()
@@ -41,7 +43,12 @@ export function RunFields({ form, fields, formRef, plan, before, base, onChange 
       <Flex direction="column" gap="3">
         <Grid templateColumns="1fr 1.4fr" gap="3">
           <TextField field={fields.tag} label="Tag" required fontFamily="mono" />
-          <TextField field={fields.length} label="Route length" hint={unit === 'm' ? 'like 4.2 m, 14 ft, 13\' 9"' : 'like 14 ft, 13\' 9", 4.2 m'} required />
+          <TextField
+            field={fields.length}
+            label="Route length"
+            hint={unit === 'm' ? 'like 4.2 m, 14 ft, 13\' 9"' : 'like 14 ft, 13\' 9", 4.2 m'}
+            required
+          />
         </Grid>
         <SelectField field={fields.from} label="Host port" required>
           <PortOptions plan={plan} />
@@ -54,7 +61,10 @@ export function RunFields({ form, fields, formRef, plan, before, base, onChange 
               </SelectField>
             </Box>
             {at > 0 && (
-              <QuietButton {...form.remove.getButtonProps({ name: fields.leads.name, index: at })} aria-label={`Take out cable ${at + 1}`}>
+              <QuietButton
+                {...form.remove.getButtonProps({ name: fields.leads.name, index: at })}
+                aria-label={`Take out cable ${at + 1}`}
+              >
                 Take out
               </QuietButton>
             )}
@@ -72,19 +82,31 @@ export function RunFields({ form, fields, formRef, plan, before, base, onChange 
           <Box as="legend" fontWeight="700" px="1">
             What must flow between these two
           </Box>
-          {needs.length === 0 && (
+          {needs.length === 0 && passing.length === 0 && (
             <Text fontSize="sm" color="quiet" mb="2">
-              Nothing stated yet. What hangs behind a dock is stated between the devices themselves and crosses this run by itself.
+              Nothing stated yet. What hangs behind a dock is stated between the devices themselves and crosses this run
+              by itself.
             </Text>
           )}
+          {passing.length > 0 && <Passing needs={passing} plan={plan} />}
           {needs.map((need, at) => (
             <NeedLine key={need.key ?? need.id} need={need as never} label={`Need ${at + 1}`}>
-              <QuietButton size="sm" {...form.remove.getButtonProps({ name: fields.needs.name, index: at })} aria-label={`Take out need ${at + 1}`}>
+              <QuietButton
+                size="sm"
+                {...form.remove.getButtonProps({ name: fields.needs.name, index: at })}
+                aria-label={`Take out need ${at + 1}`}
+              >
                 Take out
               </QuietButton>
             </NeedLine>
           ))}
-          <QuietButton size="xs" {...form.insert.getButtonProps({ name: fields.needs.name, defaultValue: { kind: 'picture', way: 'down', size: '' } })}>
+          <QuietButton
+            size="xs"
+            {...form.insert.getButtonProps({
+              name: fields.needs.name,
+              defaultValue: { kind: 'picture', way: 'down', size: '' },
+            })}
+          >
             Add a need
           </QuietButton>
         </Box>
@@ -97,7 +119,35 @@ export function RunFields({ form, fields, formRef, plan, before, base, onChange 
   )
 }
 
-function NeedLine({ need, label, children }: { need: FieldMetadata<RunFormTexts['needs'][number]>; label: string; children: React.ReactNode }) {
+function Passing({ needs, plan }: { needs: readonly Need[]; plan: Plan }) {
+  const nameOf = (id: string) => plan.devices.find((device) => device.id === id)?.name ?? id
+  return (
+    <Box fontSize="sm" mb="3">
+      <Text color="quiet">Crossing from elsewhere:</Text>
+      <Box as="ul" pl="4" listStyleType="disc">
+        {needs.map((need) => (
+          <li key={need.id}>
+            {need.name ?? needNames[need.kind]}{' '}
+            <Box as="span" fontFamily="mono" fontSize="xs">
+              {formatNeedSize(need)}
+            </Box>
+            , {nameOf(need.from)} to {nameOf(need.to)}
+          </li>
+        ))}
+      </Box>
+    </Box>
+  )
+}
+
+function NeedLine({
+  need,
+  label,
+  children,
+}: {
+  need: FieldMetadata<RunFormTexts['needs'][number]>
+  label: string
+  children: React.ReactNode
+}) {
   const parts = need.getFieldset() as { [Name in 'id' | 'kind' | 'way' | 'size']: FieldMetadata<string> }
   const kind = (parts.kind.value ?? 'picture') as NeedKind
   return (
@@ -114,7 +164,13 @@ function NeedLine({ need, label, children }: { need: FieldMetadata<RunFormTexts[
           </SelectField>
         </Box>
         <Box flex="1">
-          <TextField field={parts.size} label="How much" placeholder={needExamples[kind] ?? ''} fontFamily="mono" required />
+          <TextField
+            field={parts.size}
+            label="How much"
+            placeholder={needExamples[kind] ?? ''}
+            fontFamily="mono"
+            required
+          />
         </Box>
       </Flex>
       <Flex gap="2" align="end" mt="2">

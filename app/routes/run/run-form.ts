@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { NEED_KINDS, type Need } from '../../../core/plan/need'
-import { formatNeedSize, type NeedSize, parseNeedSize } from '../../../core/plan/need-text'
 import { directNeeds } from '../../../core/plan/change'
 import { tagField } from '../../../core/plan/fields'
+import { NEED_KINDS, type Need } from '../../../core/plan/need'
+import { formatNeedSize, type NeedSize, parseNeedSize } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import { formatLength, type LengthUnit, parseLength } from '../../../core/quantity/length'
@@ -47,7 +47,15 @@ export const runFormSchema = (unit: LengthUnit) =>
   })
 export type RunForm = z.output<ReturnType<typeof runFormSchema>>
 /** The form's own texts, before anything is read. */
-export type RunFormTexts = { tag: string; from: string; to: string; length: string; leads: string[]; needs: { id?: string; kind: string; way: string; size: string }[]; note?: string }
+export type RunFormTexts = {
+  tag: string
+  from: string
+  to: string
+  length: string
+  leads: string[]
+  needs: { id?: string; kind: string; way: string; size: string }[]
+  note?: string
+}
 
 const addressOf = (text: string) => {
   const [device = '', port = ''] = text.split('/')
@@ -55,7 +63,12 @@ const addressOf = (text: string) => {
 }
 
 /** The run and its direct needs that a form describes. What the form does not show (name, proofs, how leads lie) stays as it was. */
-export function changeOf(form: RunForm, before: Run | null, plan: Plan, ids: { run: string; need: (at: number) => string }): { run: Run; needs: Need[] } {
+export function changeOf(
+  form: RunForm,
+  before: Run | null,
+  plan: Plan,
+  ids: { run: string; need: (at: number) => string },
+): { run: Run; needs: Need[] } {
   const from = addressOf(form.from)
   const to = addressOf(form.to)
   const run: Run = {
@@ -63,7 +76,9 @@ export function changeOf(form: RunForm, before: Run | null, plan: Plan, ids: { r
     tag: form.tag,
     from,
     to,
-    leads: form.leads.filter((cable): cable is string => Boolean(cable)).map((cable) => before?.leads.find((lead) => lead.cable === cable) ?? { cable, reversed: false }),
+    leads: form.leads
+      .filter((cable): cable is string => Boolean(cable))
+      .map((cable) => before?.leads.find((lead) => lead.cable === cable) ?? { cable, reversed: false }),
     route: { ...before?.route, length: form.length },
     note: form.note,
   }
@@ -71,7 +86,14 @@ export function changeOf(form: RunForm, before: Run | null, plan: Plan, ids: { r
   const needs = form.needs.map(({ id, way, size }, at): Need => {
     const old = id ? known.get(id) : undefined
     const ends = way === 'down' ? { from: from.device, to: to.device } : { from: to.device, to: from.device }
-    return { id: old?.id ?? ids.need(at), ...(old?.name ? { name: old.name } : {}), ...(old?.note ? { note: old.note } : {}), ...(old?.through ? { through: old.through } : {}), ...ends, ...(size as NeedSize) } as Need
+    return {
+      id: old?.id ?? ids.need(at),
+      ...(old?.name ? { name: old.name } : {}),
+      ...(old?.note ? { note: old.note } : {}),
+      ...(old?.through ? { through: old.through } : {}),
+      ...ends,
+      ...(size as NeedSize),
+    } as Need
   })
   return { run, needs }
 }
@@ -84,7 +106,12 @@ export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): Run
     to: `${run.to.device}/${run.to.port}`,
     length: lengthText(run.route.length, unit),
     leads: run.leads.length > 0 ? run.leads.map((lead) => lead.cable) : [''],
-    needs: needs.map((need) => ({ id: need.id, kind: need.kind, way: need.from === run.from.device ? 'down' : 'up', size: formatNeedSize(need) })),
+    needs: needs.map((need) => ({
+      id: need.id,
+      kind: need.kind,
+      way: need.from === run.from.device ? 'down' : 'up',
+      size: formatNeedSize(need),
+    })),
     note: run.note,
   }
 }

@@ -1,18 +1,19 @@
+import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
 import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
-import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
 import { type ReactNode, useRef } from 'react'
+import { directNeeds } from '../../../core/plan/change'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
-import { Corridor } from '../../ui/corridor'
 import { Notice } from '../../ui/controls'
+import { Corridor } from '../../ui/corridor'
 import { GradeMark } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { Findings } from './findings'
 import { Ranking } from './ranking'
-import { type RunFormTexts, runFormSchema } from './run-form'
 import { RunFields } from './run-fields'
+import { type RunFormTexts, runFormSchema } from './run-form'
 import { useDraft } from './use-draft'
 
 type Props = {
@@ -42,7 +43,10 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
   })
   const assessment = draft?.assessment ?? stored
   const verdict = assessment.runs.find((candidate) => candidate.id === (draft?.run.id ?? before?.id))
-  const title = `${before?.tag ?? 'New run'}${draft ? ` · ${endsOf(plan, draft.run)}` : ''}`
+  const shownPlan = draft?.plan ?? plan
+  const own = new Set(draft ? directNeeds(shownPlan, draft.run).map((need) => need.id) : [])
+  const crossing = new Set(verdict?.flows.map((flow) => flow.needId).filter((id) => !own.has(id)))
+  const title = `${before?.tag ?? 'New run'}${draft ? `: ${endsOf(plan, draft.run)}` : ''}`
   return (
     <>
       <Flex align="center" gap="4" mb="3" wrap="wrap">
@@ -57,16 +61,27 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
       </Flex>
       {notice}
       {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
-      {verdict ? <Corridor verdict={verdict} title={title} /> : <Text color="quiet">Choose two ports and a length, and the corridor appears here.</Text>}
+      {verdict ? (
+        <Corridor verdict={verdict} title={title} />
+      ) : (
+        <Text color="quiet">Choose two ports and a length, and the corridor appears here.</Text>
+      )}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(330px, 5fr) 6fr' }} gap="7" mt="5" alignItems="start">
         <Box>
-          <RunFields form={form} fields={fields as never} formRef={formRef} plan={plan} before={before} base={base} onChange={read} />
+          <RunFields
+            form={form}
+            fields={fields as never}
+            formRef={formRef}
+            plan={plan}
+            before={before}
+            base={base}
+            passing={shownPlan.needs.filter((need) => crossing.has(need.id))}
+            onChange={read}
+          />
+          {draft && <Ranking candidates={draft.ranking} run={draft.run} formRef={formRef} onChange={read} />}
           {children}
         </Box>
-        <Box>
-          <Findings verdict={verdict} plan={draft?.plan ?? plan} />
-          {draft && <Ranking candidates={draft.ranking} run={draft.run} formRef={formRef} onChange={read} />}
-        </Box>
+        <Findings verdict={verdict} plan={shownPlan} />
       </Grid>
     </>
   )

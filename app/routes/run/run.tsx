@@ -25,7 +25,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   const wanted = await request.clone().formData()
   if (wanted.get('intent') !== 'delete') return saveRunForm(request, params.site, params.run)
   const removed = await save((knex) => removeRun(knex, params.site, params.run))
-  if (removed === null) return data<RunSaveAnswer>({ result: { status: 'error', error: { '': [AWAY_MESSAGE] } } }, { status: 503 })
+  if (removed === null)
+    return data<RunSaveAnswer>({ result: { status: 'error', error: { '': [AWAY_MESSAGE] } } }, { status: 503 })
   if (removed.outcome === 'gone') return redirect(`/sites/${params.site}`)
   return redirect(`/sites/${params.site}?${new URLSearchParams({ removed: removed.token, tag: removed.tag })}`)
 }
@@ -44,7 +45,13 @@ export default function RunRoute({ loaderData, actionData, params }: Route.Compo
       texts={textsOf(run, needs, unit)}
       base={loaderData.base}
       lastResult={actionData?.result}
-      notice={actionData?.conflict ? <ConflictNotice conflict={actionData.conflict} plan={plan} run={run} needs={needs} /> : <Done tag={run.tag} />}
+      notice={
+        actionData?.conflict ? (
+          <ConflictNotice conflict={actionData.conflict} plan={plan} run={run} needs={needs} />
+        ) : (
+          <Done tag={run.tag} />
+        )
+      }
     >
       <Form method="post">
         <Flex mt="5" pt="4" borderTop="1px solid" borderColor="line" align="center" gap="4">

@@ -29,7 +29,10 @@ export async function saveRunForm(request: Request, siteId: string, runId: strin
   const outcome = await save(async (knex) => {
     const { plan } = await loadPlan(siteId)
     const before: Run | null = plan.runs.find((run) => run.id === runId) ?? null
-    const change = changeOf(submission.value, before, plan, { run: runId ?? `run-${randomUUID()}`, need: () => `need-${randomUUID()}` })
+    const change = changeOf(submission.value, before, plan, {
+      run: runId ?? `run-${randomUUID()}`,
+      need: () => `need-${randomUUID()}`,
+    })
     // "save mine over theirs" names the revision it means to replace
     const over = form.get('over')
     const base = runId === null || over === 'deleted' ? null : Number(over ?? submission.value.base)

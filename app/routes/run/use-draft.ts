@@ -1,12 +1,12 @@
 import { parseWithZod } from '@conform-to/zod/v4'
 import { type RefObject, useCallback, useEffect, useMemo, useState } from 'react'
 import { type Assessment, assess, walkNeeds } from '../../../core/checks/assess'
+import { type Candidate, rankCables } from '../../../core/match/rank'
 import { withRun } from '../../../core/plan/change'
 import type { Plan } from '../../../core/plan/plan'
 import { readPlan } from '../../../core/plan/read'
 import type { Run } from '../../../core/plan/run'
 import { indexPlan } from '../../../core/plan/site-index'
-import { type Candidate, rankCables } from '../../../core/match/rank'
 import { useUnit } from '../../ui/units'
 import { changeOf, runFormSchema } from './run-form'
 
@@ -16,9 +16,15 @@ export type Draft = { plan: Plan; run: Run; assessment: Assessment; ranking: Can
  * The plan as the form would make it, judged as it is typed: the same core that the server uses, no request. While the form
  * cannot be read the last readable state stays.
  */
-export function useDraft(form: RefObject<HTMLFormElement | null>, plan: Plan, before: Run | null): { draft: Draft | null; read: () => void } {
+export function useDraft(
+  form: RefObject<HTMLFormElement | null>,
+  plan: Plan,
+  before: Run | null,
+): { draft: Draft | null; read: () => void } {
   const unit = useUnit()
-  const [candidate, setCandidate] = useState<{ plan: Plan; run: Run } | null>(() => (before ? { plan, run: before } : null))
+  const [candidate, setCandidate] = useState<{ plan: Plan; run: Run } | null>(() =>
+    before ? { plan, run: before } : null,
+  )
   const read = useCallback(() => {
     if (!form.current) return
     const submission = parseWithZod(new FormData(form.current), { schema: runFormSchema(unit) })
@@ -41,5 +47,10 @@ export function useDraft(form: RefObject<HTMLFormElement | null>, plan: Plan, be
 /** For a look ahead only: a cable that lies in another run is judged as if it lay here. Saving it still says where it lies. */
 function freedFor(plan: Plan, run: Run): Plan {
   const wanted = new Set(run.leads.map((lead) => lead.cable))
-  return { ...plan, runs: plan.runs.map((other) => (other.id === run.id ? other : { ...other, leads: other.leads.filter((lead) => !wanted.has(lead.cable)) })) }
+  return {
+    ...plan,
+    runs: plan.runs.map((other) =>
+      other.id === run.id ? other : { ...other, leads: other.leads.filter((lead) => !wanted.has(lead.cable)) },
+    ),
+  }
 }

@@ -97,7 +97,10 @@ export async function up(knex: Knex): Promise<void> {
     table.primary(['site_id', 'id'])
     table.unique(['site_id', 'tag'])
     for (const end of ['from', 'to']) {
-      table.foreign(['site_id', `${end}_device`, `${end}_port`]).references(['site_id', 'device_id', 'id']).inTable('ports')
+      table
+        .foreign(['site_id', `${end}_device`, `${end}_port`])
+        .references(['site_id', 'device_id', 'id'])
+        .inTable('ports')
     }
   })
   await knex.schema.createTable('run_leads', (table) => {
@@ -122,7 +125,10 @@ export async function up(knex: Knex): Promise<void> {
     table.json('body').notNullable()
     table.primary(['site_id', 'id'])
     for (const end of ['from', 'to']) {
-      table.foreign(['site_id', `${end}_device`]).references(['site_id', 'id']).inTable('devices')
+      table
+        .foreign(['site_id', `${end}_device`])
+        .references(['site_id', 'id'])
+        .inTable('devices')
     }
   })
   await knex.schema.createTable('need_pins', (table) => {
@@ -144,7 +150,20 @@ export async function up(knex: Knex): Promise<void> {
 }
 
 export async function down(knex: Knex): Promise<void> {
-  for (const table of ['removals', 'need_pins', 'needs', 'run_leads', 'runs', 'evidence', 'cables', 'cable_kinds', 'ports', 'devices', 'places', 'sites']) {
+  for (const table of [
+    'removals',
+    'need_pins',
+    'needs',
+    'run_leads',
+    'runs',
+    'evidence',
+    'cables',
+    'cable_kinds',
+    'ports',
+    'devices',
+    'places',
+    'sites',
+  ]) {
     await knex.schema.dropTableIfExists(table)
   }
 }

@@ -1,0 +1,44 @@
+import { describe, expect, it } from 'vitest'
+import type { Need } from '../plan/need'
+import { linkModeFacts } from '../standards/link-modes'
+import { admit } from './admission'
+import type { PictureLink } from './picture-link'
+
+const tunnel: PictureLink = { payload: 36e9, name: 'tunnel', via: 'tunnel', onDataPins: false, source: linkModeFacts['usb4-40'].source }
+const picture = (id: string, width = 3840, height = 2160): Need => ({ id, kind: 'picture', from: 'a', to: 'b', mode: { width, height, refresh: 60, bits: 8, chroma: '444' } })
+const rate = (id: string, kind: 'storage' | 'data' | 'camera', bits: number): Need => ({ id, kind, from: 'a', to: 'b', rate: bits })
+const crossing = (need: Need, way: 'down' | 'up' = 'down') => ({ need, way })
+const found = (needs: { need: Need; way: 'down' | 'up' }[], mode: Parameters<typeof admit>[1] = 'usb4-40', way: PictureLink | null = tunnel) =>
+  Object.fromEntries(admit(needs, mode, way).map(({ need, have }) => [need.id, have]))
+
+describe('what each need finds on a shared run', () => {
+  const fourK = 522_614_000 * 24
+  it('pictures come first, whatever the order of the list, and storage has what is left', () => {
+    const have = found([crossing(rate('disk', 'storage', 8e9)), crossing(picture('p1')), crossing(picture('p2'))])
+    expect(have.p1).toBe(36e9)
+    expect(have.p2).toBe(36e9 - fourK)
+    expect(have.disk).toBeCloseTo(linkModeFacts['usb4-40'].payload - 2 * fourK, 0)
+  })
+  it('what flows towards the host is not held up by pictures, except storage, which is written as well as read', () => {
+    const have = found([crossing(picture('p1')), crossing(rate('cam', 'camera', 4e9), 'up')])
+    expect(have.cam).toBe(linkModeFacts['usb4-40'].payload)
+  })
+  it('USB 2.0 has one wire for both ways', () => {
+    const have = found([crossing(rate('cam', 'camera', 200e6), 'up'), crossing(rate('disk', 'storage', 100e6))], 'usb2', null)
+    expect(have.disk).toBeCloseTo(linkModeFacts.usb2.payload - 200e6, 0)
+  })
+  it('a data link asked for by its mark is compared with the mark', () => {
+    expect(found([crossing(rate('d', 'data', 10e9))], 'gen2x1', null).d).toBe(10e9)
+  })
+  it('pictures beside the data, not in it, leave the data alone', () => {
+    const own: PictureLink = { ...tunnel, payload: 17.28e9, via: 'displayport' }
+    expect(found([crossing(picture('p1')), crossing(rate('disk', 'storage', 1e9))], 'gen2x1', own).disk).toBe(linkModeFacts.gen2x1.payload)
+  })
+  it('never leaves less than nothing', () => {
+    const have = found([crossing(picture('a', 7680, 4320)), crossing(picture('b', 7680, 4320)), crossing(rate('disk', 'storage', 1e9))])
+    expect([have.b, have.disk]).toEqual([0, 0])
+  })
+  it('without a link there is nothing to have', () => {
+    expect(found([crossing(picture('p')), crossing(rate('d', 'data', 1e9))], null, null)).toEqual({ p: 0, d: 0 })
+  })
+})
