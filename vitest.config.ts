@@ -1,9 +1,19 @@
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  resolve: { tsconfigPaths: true },
   test: {
-    include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'tests/reference/**/*.test.ts'],
     coverage: { include: ['core/**/*.ts'], exclude: ['**/*.test.ts'] },
+    projects: [
+      { test: { name: 'core', include: ['core/**/*.test.ts', 'app/**/*.test.ts', 'tests/reference/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'server',
+          include: ['server/**/*.test.ts'],
+          globalSetup: ['tests/support/private-database.ts'],
+          testTimeout: 20_000,
+          hookTimeout: 40_000,
+        },
+      },
+    ],
   },
 })

@@ -23,6 +23,10 @@ export const loader = ({ request }: Route.LoaderArgs) => ({ unit: readUnit(reque
 
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = useNonce()
+  // tells tests that scripts have taken over
+  useEffect(() => {
+    document.documentElement.dataset.ready = 'true'
+  }, [])
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
@@ -45,10 +49,6 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export default function Root({ loaderData }: Route.ComponentProps) {
-  // tells tests that scripts have taken over
-  useEffect(() => {
-    document.documentElement.dataset.ready = 'true'
-  }, [])
   return (
     <UnitProvider value={loaderData.unit}>
       <Outlet />

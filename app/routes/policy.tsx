@@ -1,8 +1,9 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation } from 'react-router'
+import { z } from 'zod'
 import { type Policy, policySchema } from '../../core/plan/policy'
 import { savePolicy } from '../../server/sites/sites'
-import { AWAY_MESSAGE, loadPlan, save } from '../stored.server'
+import { AWAY_MESSAGE, save } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
 import { useSite } from '../ui/site-context'
 import type { Route } from './+types/policy'
@@ -13,6 +14,12 @@ type Choice = {
     options: [Policy[Name], string, string][]
   }
 }
+
+/** Every question must be answered: a form without one is not taken for the default. */
+const chosenSchema = policySchema
+  .pick({ length: true, extensions: true, cables: true, computerDisplays: true })
+  .required()
+  .extend({ base: z.coerce.number().int() })
 
 /** Where practitioners disagree, both schools with what follows from each. */
 const choices: Choice = {
@@ -56,16 +63,14 @@ const choices: Choice = {
 
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
-  const { plan } = await loadPlan(params.site)
-  const chosen = policySchema.safeParse({
-    ...plan.policy,
-    ...Object.fromEntries(Object.keys(choices).map((name) => [name, form.get(name)])),
-  })
-  if (!chosen.success)
+  const chosen = chosenSchema.safeParse(Object.fromEntries(form))
+  if (!chosen.success) {
     return data({ problem: 'Choose one answer to each question. Nothing was saved.' }, { status: 422 })
-  const saved = await save((knex) => savePolicy(knex, params.site, Number(form.get('base')), chosen.data))
+  }
+  const { base, ...choice } = chosen.data
+  const saved = await save((knex) => savePolicy(knex, params.site, base, choice))
   if (saved === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
-  if (!saved)
+  if (!saved) {
     return data(
       {
         problem:
@@ -73,7 +78,8 @@ export async function action({ request, params }: Route.ActionArgs) {
       },
       { status: 409 },
     )
-  return redirect(`/sites/${params.site}/policy?done`)
+  }
+  return redirect(`/sites/${params.site}/policy`)
 }
 
 /** What this site goes by where practitioners disagree. */

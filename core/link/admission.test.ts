@@ -4,12 +4,33 @@ import { linkModeFacts } from '../standards/link-modes'
 import { admit } from './admission'
 import type { PictureLink } from './picture-link'
 
-const tunnel: PictureLink = { payload: 36e9, name: 'tunnel', via: 'tunnel', onDataPins: false, source: linkModeFacts['usb4-40'].source }
-const picture = (id: string, width = 3840, height = 2160): Need => ({ id, kind: 'picture', from: 'a', to: 'b', mode: { width, height, refresh: 60, bits: 8, chroma: '444' } })
-const rate = (id: string, kind: 'storage' | 'data' | 'camera', bits: number): Need => ({ id, kind, from: 'a', to: 'b', rate: bits })
+const tunnel: PictureLink = {
+  payload: 36e9,
+  name: 'tunnel',
+  via: 'tunnel',
+  onDataPins: false,
+  source: linkModeFacts['usb4-40'].source,
+}
+const picture = (id: string, width = 3840, height = 2160): Need => ({
+  id,
+  kind: 'picture',
+  from: 'a',
+  to: 'b',
+  mode: { width, height, refresh: 60, bits: 8, chroma: '444' },
+})
+const rate = (id: string, kind: 'storage' | 'data' | 'camera', bits: number): Need => ({
+  id,
+  kind,
+  from: 'a',
+  to: 'b',
+  rate: bits,
+})
 const crossing = (need: Need, way: 'down' | 'up' = 'down') => ({ need, way })
-const found = (needs: { need: Need; way: 'down' | 'up' }[], mode: Parameters<typeof admit>[1] = 'usb4-40', way: PictureLink | null = tunnel) =>
-  Object.fromEntries(admit(needs, mode, way).map(({ need, have }) => [need.id, have]))
+const found = (
+  needs: { need: Need; way: 'down' | 'up' }[],
+  mode: Parameters<typeof admit>[1] = 'usb4-40',
+  way: PictureLink | null = tunnel,
+) => Object.fromEntries(admit(needs, mode, way).map(({ need, have }) => [need.id, have]))
 
 describe('what each need finds on a shared run', () => {
   const fourK = 522_614_000 * 24
@@ -24,7 +45,11 @@ describe('what each need finds on a shared run', () => {
     expect(have.cam).toBe(linkModeFacts['usb4-40'].payload)
   })
   it('USB 2.0 has one wire for both ways', () => {
-    const have = found([crossing(rate('cam', 'camera', 200e6), 'up'), crossing(rate('disk', 'storage', 100e6))], 'usb2', null)
+    const have = found(
+      [crossing(rate('cam', 'camera', 200e6), 'up'), crossing(rate('disk', 'storage', 100e6))],
+      'usb2',
+      null,
+    )
     expect(have.disk).toBeCloseTo(linkModeFacts.usb2.payload - 200e6, 0)
   })
   it('a data link asked for by its mark is compared with the mark', () => {
@@ -32,10 +57,16 @@ describe('what each need finds on a shared run', () => {
   })
   it('pictures beside the data, not in it, leave the data alone', () => {
     const own: PictureLink = { ...tunnel, payload: 17.28e9, via: 'displayport' }
-    expect(found([crossing(picture('p1')), crossing(rate('disk', 'storage', 1e9))], 'gen2x1', own).disk).toBe(linkModeFacts.gen2x1.payload)
+    expect(found([crossing(picture('p1')), crossing(rate('disk', 'storage', 1e9))], 'gen2x1', own).disk).toBe(
+      linkModeFacts.gen2x1.payload,
+    )
   })
   it('never leaves less than nothing', () => {
-    const have = found([crossing(picture('a', 7680, 4320)), crossing(picture('b', 7680, 4320)), crossing(rate('disk', 'storage', 1e9))])
+    const have = found([
+      crossing(picture('a', 7680, 4320)),
+      crossing(picture('b', 7680, 4320)),
+      crossing(rate('disk', 'storage', 1e9)),
+    ])
     expect([have.b, have.disk]).toEqual([0, 0])
   })
   it('without a link there is nothing to have', () => {

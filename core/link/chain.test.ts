@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { trialSchema } from '../plan/cable'
 import { judge, type OneRun } from '../../tests/support/one-run'
+import { trialSchema } from '../plan/cable'
 import { trialOf } from './chain'
 
-const trial = (more: object) => trialSchema.parse({ basis: 'measured', on: '2026-04-01', tried: 'usb4-40', cameUp: 'usb4-40', ...more })
+const trial = (more: object) =>
+  trialSchema.parse({ basis: 'measured', on: '2026-04-01', tried: 'usb4-40', cameUp: 'usb4-40', ...more })
 
 describe('what trials say', () => {
   it('a pass counts for its own mode only', () => {
@@ -51,7 +52,10 @@ describe('leads in a row', () => {
     expect(modeOf(extension(5.1, 'active'), tail(1))).toBeNull()
   })
   it('that a trial failed in are out, under either policy', () => {
-    const failed = { ...tail(1), evidence: [{ basis: 'measured', on: '2026-04-01', tried: 'gen1x1', cameUp: 'usb2' }] } as OneRun['leads'][number]
+    const failed = {
+      ...tail(1),
+      evidence: [{ basis: 'measured', on: '2026-04-01', tried: 'gen1x1', cameUp: 'usb2' }],
+    } as OneRun['leads'][number]
     for (const length of ['book', 'bench'] as const) {
       const { run, words } = judge({ from: host, to: device, leads: [failed], policy: { length } })
       expect(run.mode).toBe('usb2')

@@ -3,7 +3,14 @@ import { type Cable, type CableKind, cableKindSchema, cableSchema } from '../pla
 import { knownCable } from './known'
 
 const cable = (evidence: unknown[], more: object = {}): Cable =>
-  cableSchema.parse({ id: 'c', tag: 'C', ends: [{ connector: 'type-c' }, { connector: 'type-c' }], length: 1, evidence, ...more })
+  cableSchema.parse({
+    id: 'c',
+    tag: 'C',
+    ends: [{ connector: 'type-c' }, { connector: 'type-c' }],
+    length: 1,
+    evidence,
+    ...more,
+  })
 const says = (basis: string, on: string, more: object) => ({ basis, on, ...more })
 const kind: CableKind = cableKindSchema.parse({
   id: 'k',
@@ -42,7 +49,13 @@ describe('what is known of a cable', () => {
   })
 
   it('names each disagreement, and none where all agree', () => {
-    const known = knownCable(cable([says('claimed', '2026-05-01', { grade: 'gen2', amps: 5 }), says('chip', '2026-01-01', { grade: 'gen1', amps: 3 })]), kind)
+    const known = knownCable(
+      cable([
+        says('claimed', '2026-05-01', { grade: 'gen2', amps: 5 }),
+        says('chip', '2026-01-01', { grade: 'gen1', amps: 3 }),
+      ]),
+      kind,
+    )
     expect(known.conflicts.map(({ about, believed, overruled }) => [about, overruled.basis, believed.basis])).toEqual([
       ['grade', 'claimed', 'chip'],
       ['amps', 'claimed', 'chip'],

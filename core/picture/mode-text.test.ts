@@ -13,14 +13,20 @@ describe('picture modes as text', () => {
     expect(parsePictureMode(text)).toEqual({ ok: true, value: mode })
   })
 
-  it.each(['', '3840x2160', '3840@60', '1x1@60', '99999x2160@60', '3840x2160@9000', '3840x2160@60 9 bit', '3840x2160@60 bright'])(
-    'refuses %j and shows how it is written',
-    (text) => {
-      const read = parsePictureMode(text)
-      expect(read.ok).toBe(false)
-      if (!read.ok) expect(read.problem).toMatch(/3840x2160@60|Bits per colour/)
-    },
-  )
+  it.each([
+    '',
+    '3840x2160',
+    '3840@60',
+    '1x1@60',
+    '99999x2160@60',
+    '3840x2160@9000',
+    '3840x2160@60 9 bit',
+    '3840x2160@60 bright',
+  ])('refuses %j and shows how it is written', (text) => {
+    const read = parsePictureMode(text)
+    expect(read.ok).toBe(false)
+    if (!read.ok) expect(read.problem).toMatch(/3840x2160@60|Bits per colour/)
+  })
 
   it('reads back every mode it writes', () => {
     const mode = fc.record({

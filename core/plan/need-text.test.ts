@@ -13,7 +13,10 @@ describe('the size of a need as text', () => {
   })
 
   it('takes bus power beside a rate', () => {
-    expect(parseNeedSize('camera', '4 Gb/s + 4.5 W')).toEqual({ ok: true, value: { kind: 'camera', rate: 4e9, watts: 4.5 } })
+    expect(parseNeedSize('camera', '4 Gb/s + 4.5 W')).toEqual({
+      ok: true,
+      value: { kind: 'camera', rate: 4e9, watts: 4.5 },
+    })
   })
 
   it.each([

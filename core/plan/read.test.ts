@@ -36,26 +36,53 @@ describe('a plan file', () => {
     ['no length', (p) => (p.cables[3].length = 0), 'cables[3].length: 0 is outside'],
     ['a negative length', (p) => (p.cables[3].length = -1), 'cables[3].length: -1 is outside'],
     ['an absurd length', (p) => (p.runs[0].route.length = 1e9), 'runs[0].route.length: 1000000000 is outside'],
-    ['a length in parsecs', (p) => (p.runs[0].route.length = '5 parsecs'), 'runs[0].route.length: "5 parsecs" is not a length'],
-    ['a cable that is not there', (p) => (p.runs[0].leads[0].cable = 'c-9'), 'runs[0].leads[0].cable: there is no cable "c-9"'],
+    [
+      'a length in parsecs',
+      (p) => (p.runs[0].route.length = '5 parsecs'),
+      'runs[0].route.length: "5 parsecs" is not a length',
+    ],
+    [
+      'a cable that is not there',
+      (p) => (p.runs[0].leads[0].cable = 'c-9'),
+      'runs[0].leads[0].cable: there is no cable "c-9"',
+    ],
     ['a device that is not there', (p) => (p.needs[1].to = 'ghost'), 'needs[1].to: there is no device "ghost"'],
-    ['a port that is not there', (p) => (p.runs[1].to.port = 'x'), 'runs[1].to.port: there is no port on device "view-2" called "x"'],
+    [
+      'a port that is not there',
+      (p) => (p.runs[1].to.port = 'x'),
+      'runs[1].to.port: there is no port on device "view-2" called "x"',
+    ],
     ['a place that is not there', (p) => (p.devices[1].place = 'moon'), 'devices[1].place: there is no place "moon"'],
     ['a kind that is not there', (p) => (p.cables[0].kind = 'k'), 'cables[0].kind: there is no cable kind "k"'],
     ['a pin that is not there', (p) => (p.needs[0].through = ['r-99']), 'needs[0].through[0]: there is no run "r-99"'],
     ['a repeated id', (p) => (p.cables[1].id = p.cables[0].id), 'cables[1].id: "c-0001" is used twice'],
     ['a repeated tag', (p) => (p.runs[1].tag = 'r-01'), 'runs[1].tag: "r-01" is used twice'],
-    ['a cable in two runs', (p) => (p.runs[1].leads[0].cable = 'c-0003'), 'runs[1].leads[0].cable: cable "c-0003" already lies in run "r-01"'],
-    ['a run onto itself', (p) => (p.runs[0].to = p.runs[0].from), 'runs[0].to: a run cannot end at the port it starts from'],
+    [
+      'a cable in two runs',
+      (p) => (p.runs[1].leads[0].cable = 'c-0003'),
+      'runs[1].leads[0].cable: cable "c-0003" already lies in run "r-01"',
+    ],
+    [
+      'a run onto itself',
+      (p) => (p.runs[0].to = p.runs[0].from),
+      'runs[0].to: a run cannot end at the port it starts from',
+    ],
     ['a need onto itself', (p) => (p.needs[0].to = p.needs[0].from), 'needs[0].to: a need flows between two devices'],
     ['a field nobody knows', (p) => (p.cables[0].colour = 'red'), 'cables[0].colour: not a field of the plan file'],
     ['a trial in no mode', (p) => (p.cables[19].evidence[1].tried = 'warp'), 'cables[19].evidence[1].tried: '],
-    ['a wrong day', (p) => (p.cables[0].evidence[0].on = '2026-02-31'), 'cables[0].evidence[0].on: a day is written 2026-11-25'],
+    [
+      'a wrong day',
+      (p) => (p.cables[0].evidence[0].on = '2026-02-31'),
+      'cables[0].evidence[0].on: a day is written 2026-11-25',
+    ],
     ['a wrong version', (p) => (p.version = 99), 'version: this Hallway reads version 1, the file says 99'],
     ['another format', (p) => (p.format = 'drawing'), 'format: must be "hallway-plan"'],
-  ] as [string, (plan: ReturnType<typeof demo>) => void, string][])('with %s is refused with its path', (_name, change, fault) => {
-    expect(spoilt(change).some((line) => line.startsWith(fault))).toBe(true)
-  })
+  ] as [string, (plan: ReturnType<typeof demo>) => void, string][])(
+    'with %s is refused with its path',
+    (_name, change, fault) => {
+      expect(spoilt(change).some((line) => line.startsWith(fault))).toBe(true)
+    },
+  )
 
   it('is told every fault at once', () => {
     expect(
@@ -67,9 +94,12 @@ describe('a plan file', () => {
     ).toHaveLength(3)
   })
 
-  it.each(['', 'nonsense', '[]', 'null', '7', '{', '{"format":"hallway-plan"}', 'a'.repeat(10_000)])('%j is refused', (given) => {
-    expect(readPlanText(given).ok).toBe(false)
-  })
+  it.each(['', 'nonsense', '[]', 'null', '7', '{', '{"format":"hallway-plan"}', 'a'.repeat(10_000)])(
+    '%j is refused',
+    (given) => {
+      expect(readPlanText(given).ok).toBe(false)
+    },
+  )
 
   it('larger than any plan is refused before it is parsed', () => {
     expect(readPlanText(' '.repeat(LARGEST_PLAN_BYTES + 1))).toMatchObject({ ok: false, faults: [{ path: '(file)' }] })

@@ -1,4 +1,5 @@
 import knex, { type Knex } from 'knex'
+import { log } from '../log'
 
 /** Set by the start command, or by whoever runs Hallway on a server of their own. */
 export const DATABASE_URL_VARIABLE = 'HALLWAY_DATABASE_URL'
@@ -41,7 +42,13 @@ export function connect(url: string): Knex {
     },
     pool: { min: 0, max: 8 },
     acquireConnectionTimeout: 5000,
+    log: { warn: note, error: note, deprecate: note, debug: () => {} },
   })
+}
+
+/** What the query builder has to say goes where all logs go. */
+function note(message: unknown): void {
+  log.warn(typeof message === 'string' ? message.split('\n')[0] : 'a note of the query builder')
 }
 
 const AWAY = new Set([

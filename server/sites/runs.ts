@@ -60,7 +60,7 @@ export async function removeRun(knex: Knex, siteId: string, runId: string): Prom
     const pins = site.plan.needs
       .filter((need) => need.through?.includes(runId))
       .map((need) => ({ need: need.id, through: need.through ?? [] }))
-    const removal: Removal = { run, needs, pins, position: site.plan.runs.indexOf(run) }
+    const removal: Removal = { run, needs, pins, position: (await placesIn(trx, 'runs', siteId))(runId) }
     const token = randomUUID()
     await trx('removals').insert({ site_id: siteId, token, body: JSON.stringify(removal) })
     await trx('needs')
@@ -113,6 +113,7 @@ async function lockSite(trx: Knex.Transaction, siteId: string) {
   return held ? readPlanWithin(trx, siteId) : null
 }
 
+/** Writes a run and its needs, each where it stood in its list; what is new goes to the end, or to `at`. */
 async function writeRun(
   trx: Knex.Transaction,
   plan: Plan,
@@ -121,38 +122,35 @@ async function writeRun(
   at?: number,
 ): Promise<void> {
   const site_id = plan.site.id
-  const known = plan.runs.findIndex((other) => other.id === run.id)
-  const position = known >= 0 ? known : (at ?? plan.runs.length)
-  const row = runRow(site_id, run, position, revision)
-  if (known >= 0) await trx('runs').where({ site_id, id: run.id }).update(row)
+  const before = plan.runs.find((other) => other.id === run.id)
+  const runPosition = await placesIn(trx, 'runs', site_id)
+  const needPosition = await placesIn(trx, 'needs', site_id)
+  const row = runRow(site_id, run, at ?? runPosition(run.id), revision)
+  if (before) await trx('runs').where({ site_id, id: run.id }).update(row)
   else await trx('runs').insert(row)
   await trx('run_leads').where({ site_id, run_id: run.id }).delete()
   await fill(trx, 'run_leads', leadRows(site_id, run))
 
-  const before = plan.runs[known]
-  const old = before ? directNeeds(plan, before) : []
-  await trx('needs')
-    .where({ site_id })
-    .whereIn(
-      'id',
-      old.map((need) => need.id),
-    )
-    .delete()
-  const last = plan.needs.length
-  const positionOf = (need: Need, offset: number): number => {
-    const at = plan.needs.findIndex((other) => other.id === need.id)
-    return at >= 0 ? at : last + offset
-  }
+  const old = before ? directNeeds(plan, before).map((need) => need.id) : []
+  await trx('needs').where({ site_id }).whereIn('id', old).delete()
   await fill(
     trx,
     'needs',
-    needs.map((need, offset) => needRow(site_id, need, positionOf(need, offset))),
+    needs.map((need) => needRow(site_id, need, needPosition(need.id))),
   )
   await fill(
     trx,
     'need_pins',
     needs.flatMap((need) => pinRows(site_id, need)),
   )
+}
+
+/** Where each item of a list stands; the next free place for one that is new. */
+async function placesIn(trx: Knex.Transaction, table: string, site_id: string): Promise<(id: string) => number> {
+  const rows: { id: string; position: number }[] = await trx(table).where({ site_id }).select('id', 'position')
+  const places = new Map(rows.map((row) => [row.id, row.position]))
+  let next = Math.max(-1, ...places.values()) + 1
+  return (id) => places.get(id) ?? next++
 }
 
 function current(plan: Plan, runId: string): RunChange | null {

@@ -70,10 +70,15 @@ export function slugOf(name: string): string {
   return slug || 'site'
 }
 
-/** Changes what a site goes by. Answers false where somebody changed the site since `base`. */
-export async function savePolicy(knex: Knex, siteId: string, base: number, policy: Policy): Promise<boolean> {
-  const changed = await knex('sites')
-    .where({ id: siteId, revision: base })
-    .update({ policy: JSON.stringify(policy), revision: base + 1 })
-  return changed === 1
+/** Changes some of what a site goes by. Answers false where somebody changed the site since `base`. */
+export async function savePolicy(knex: Knex, siteId: string, base: number, choice: Partial<Policy>): Promise<boolean> {
+  return knex.transaction(async (trx) => {
+    const site = await trx('sites').where({ id: siteId, revision: base }).forUpdate().first('policy')
+    if (!site) return false
+    const policy: Policy = { ...site.policy, ...choice }
+    await trx('sites')
+      .where({ id: siteId })
+      .update({ policy: JSON.stringify(policy), revision: base + 1 })
+    return true
+  })
 }

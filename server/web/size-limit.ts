@@ -7,31 +7,17 @@ const FORM_LIMIT = 256_000
 
 export const limitFor = (path: string): number => (/^\/import(\.data)?$/.test(path) ? IMPORT_LIMIT : FORM_LIMIT)
 
-/** Refuses bodies larger than a form of that page can be, said or unsaid. */
+/** Refuses a body larger than a form of that page can be, before any of it is read. Browsers say the size of a form; what does not is refused. */
 export const sizeLimit: RequestHandler = (request, response, next) => {
   const limit = limitFor(request.path)
-  const refuse = () => {
-    if (!response.headersSent) {
-      response
-        .status(413)
-        .type('text')
-        .send(`That is more than Hallway takes here (${Math.floor(limit / 1000)} kB). Nothing was saved.\n`)
-    }
-  }
-  if (Number(request.headers['content-length'] ?? 0) > limit) {
-    // let the sender finish a body it has begun, so that it reads the answer and not a broken line
+  const refuse = (status: number, text: string) => {
+    // let the sender finish what it has begun, so that it reads the answer and not a broken line
     request.resume()
-    refuse()
-    return
+    response.status(status).type('text').send(text)
   }
-  let seen = 0
-  const count = (piece: Buffer) => {
-    seen += piece.length
-    if (seen <= limit) return
-    refuse()
-    request.destroy()
-  }
-  if (request.headers['content-length'] === undefined && request.method !== 'GET' && request.method !== 'HEAD')
-    request.on('data', count)
-  next()
+  if (request.headers['transfer-encoding'] !== undefined) {
+    refuse(411, 'Say how large the body is (Content-Length). Nothing was saved.\n')
+  } else if (Number(request.headers['content-length'] ?? 0) > limit) {
+    refuse(413, `That is more than Hallway takes here (${Math.floor(limit / 1000)} kB). Nothing was saved.\n`)
+  } else next()
 }

@@ -3,10 +3,18 @@ import { describe, expect, it } from 'vitest'
 import { reducedBlankingV2 } from '../../core/picture/timing'
 
 /** Debian's edid-decode computes CVT timings by itself: an implementation nobody here wrote. */
-function byReference(width: number, height: number, refresh: number): { hTotal: number; vTotal: number; kilohertz: number } {
-  const printed = execFileSync('edid-decode', ['--cvt', `w=${width},h=${height},fps=${refresh},rb=2`], { encoding: 'utf8' })
+function byReference(
+  width: number,
+  height: number,
+  refresh: number,
+): { hTotal: number; vTotal: number; kilohertz: number } {
+  const printed = execFileSync('edid-decode', ['--cvt', `w=${width},h=${height},fps=${refresh},rb=2`], {
+    encoding: 'utf8',
+  })
   const line = /(\d+)x(\d+)\s+([\d.]+) Hz\s+\S+\s+[\d.]+ kHz\s+([\d.]+) MHz/.exec(printed)
-  const blank = /Hfront\s+(\d+) Hsync\s+(\d+) Hback\s+(\d+)[\s\S]*?Vfront\s+(\d+) Vsync\s+(\d+) Vback\s+(\d+)/.exec(printed)
+  const blank = /Hfront\s+(\d+) Hsync\s+(\d+) Hback\s+(\d+)[\s\S]*?Vfront\s+(\d+) Vsync\s+(\d+) Vback\s+(\d+)/.exec(
+    printed,
+  )
   if (!line || !blank) throw new Error(`edid-decode printed something else: ${printed}`)
   const sum = (...at: number[]): number => at.reduce((total, index) => total + Number(blank[index]), 0)
   return { hTotal: width + sum(1, 2, 3), vTotal: height + sum(4, 5, 6), kilohertz: Math.round(Number(line[4]) * 1000) }

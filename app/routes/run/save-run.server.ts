@@ -3,8 +3,9 @@ import type { SubmissionResult } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, redirect } from 'react-router'
 import type { Run } from '../../../core/plan/run'
+import { readPlan } from '../../../server/sites/plan-rows'
 import { type RunChange, saveRun } from '../../../server/sites/runs'
-import { AWAY_MESSAGE, loadPlan, save } from '../../stored.server'
+import { AWAY_MESSAGE, save } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 import { changeOf, runFormSchema } from './run-form'
 
@@ -27,7 +28,9 @@ export async function saveRunForm(request: Request, siteId: string, runId: strin
   if (submission.status !== 'success') return answer(submission.status === 'error' ? 422 : 200)
 
   const outcome = await save(async (knex) => {
-    const { plan } = await loadPlan(siteId)
+    const stored = await readPlan(knex, siteId)
+    if (!stored) return 'no-site'
+    const { plan } = stored
     const before: Run | null = plan.runs.find((run) => run.id === runId) ?? null
     const change = changeOf(submission.value, before, plan, {
       run: runId ?? `run-${randomUUID()}`,
@@ -39,10 +42,12 @@ export async function saveRunForm(request: Request, siteId: string, runId: strin
     return { change, saved: await saveRun(knex, siteId, base, change) }
   })
   if (outcome === null) return answer(503, { problem: AWAY_MESSAGE })
+  if (outcome === 'no-site' || outcome.saved.outcome === 'no-site') {
+    return answer(404, { problem: 'This site no longer exists, so nothing was saved.' })
+  }
   const { change, saved } = outcome
   if (saved.outcome === 'saved') return redirect(`/sites/${siteId}/runs/${change.run.id}?done=saved`)
   if (saved.outcome === 'conflict') return answer(409, { conflict: { theirs: saved.theirs, revision: saved.revision } })
-  if (saved.outcome === 'no-site') return answer(404, { problem: 'This site no longer exists, so nothing was saved.' })
   const reasons = saved.faults.map((fault) => fault.reason).join('; ')
   return answer(422, { problem: `This does not fit the site: ${reasons}. Nothing was saved.` })
 }

@@ -1,0 +1,190 @@
+import { describe, expect, it } from 'vitest'
+import { judge, type OneRun, onePlan } from '../../tests/support/one-run'
+import type { Policy } from '../plan/policy'
+import { assess } from './assess'
+
+const host: OneRun['from'] = { connector: 'type-c', role: 'host', usb: 'gen2x1', gives: 15 }
+const device: OneRun['to'] = { connector: 'type-c', role: 'device', usb: 'gen2x1' }
+
+describe('type-C extensions', () => {
+  const leads: OneRun['leads'] = [
+    { grade: 'gen2', length: 0.3, ends: ['type-c', 'type-c socket'] },
+    { grade: 'gen2', length: 0.5 },
+  ]
+  const gradeUnder = (extensions: Policy['extensions'], proof?: object) => {
+    const plan = onePlan({ from: host, to: device, leads, policy: { extensions } })
+    const [run] = plan.runs
+    const proofs = proof
+      ? [
+          {
+            basis: 'soaked',
+            on: '2026-05-01',
+            tried: 'gen2x1',
+            cameUp: 'gen2x1',
+            seconds: 120,
+            leads: ['c1', 'c2'],
+            ...proof,
+          },
+        ]
+      : []
+    return assess({ ...plan, runs: [{ ...run, proofs } as (typeof plan.runs)[number]] }).runs[0]?.findings.find(
+      (finding) => finding.check === 'extension',
+    )?.grade
+  }
+  it('are never used where the site says never, soaked or not', () => {
+    expect(gradeUnder('never', {})).toBe('blocked')
+  })
+  it('are allowed where this very chain held for a minute, and only then', () => {
+    expect(gradeUnder('soaked')).toBe('blocked')
+    expect(gradeUnder('soaked', {})).toBe('note')
+    expect(gradeUnder('soaked', { seconds: 45 })).toBe('blocked')
+    expect(gradeUnder('soaked', { leads: ['c2', 'c1'] })).toBe('blocked')
+    expect(gradeUnder('soaked', { cameUp: 'usb2' })).toBe('blocked')
+  })
+})
+
+describe('supplied cables only', () => {
+  const lead = { grade: 'gen2', length: 0.5 } as const
+  it('blocks a lead that came with nothing, or with something else', () => {
+    const run = (policy: Partial<Policy>, suppliedWith?: string) =>
+      judge({ from: host, to: device, leads: [{ ...lead, more: { suppliedWith } }], policy }).run.grade
+    expect(run({ cables: 'supplied' })).toBe('blocked')
+    expect(run({ cables: 'supplied' }, 'far')).toBe('clear')
+    expect(run({ cables: 'any' })).toBe('clear')
+  })
+})
+
+describe('HDMI to a computer display', () => {
+  const plan = onePlan({
+    from: { connector: 'hdmi', hdmi: { direction: 'out', level: 'tmds-18' } },
+    to: { kind: 'display', connector: 'hdmi', hdmi: { direction: 'in', level: 'tmds-18' } },
+    leads: [{ grade: 'hdmi-18', length: 2, ends: ['hdmi', 'hdmi'] }],
+  })
+  const withDisplayPort = (computerDisplays: Policy['computerDisplays']) => ({
+    ...plan,
+    policy: { ...plan.policy, computerDisplays },
+    devices: plan.devices.map((each) =>
+      each.id === 'far'
+        ? {
+            ...each,
+            ports: [
+              ...each.ports,
+              {
+                id: 'dp',
+                name: 'DP',
+                connector: 'displayport' as const,
+                gender: 'socket' as const,
+                role: 'either' as const,
+                displayport: { direction: 'in' as const, link: 'hbr3' as const, lanes: 4 as const },
+              },
+            ],
+          }
+        : each,
+    ),
+  })
+  const notes = (given: typeof plan) =>
+    assess(given)
+      .runs[0]?.findings.filter((finding) => finding.check === 'display input')
+      .map(({ grade }) => grade)
+  it('gets a note where the display has DisplayPort and the site prefers it, and never a worse verdict', () => {
+    expect(notes(withDisplayPort('displayport'))).toEqual(['note'])
+    expect(assess(withDisplayPort('displayport')).runs[0]?.grade).toBe('clear')
+    expect(notes(withDisplayPort('either'))).toEqual([])
+    expect(notes(plan)).toEqual([])
+  })
+})
+
+describe('direction and fit', () => {
+  it('two devices drive nothing, and a run drawn backwards is told to turn', () => {
+    const lead = { grade: 'gen2', length: 0.5 } as const
+    expect(judge({ from: device, to: device, leads: [lead] }).finding('direction')?.reason.code).toBe('two-devices')
+    expect(judge({ from: device, to: host, leads: [lead] }).finding('direction')?.reason.code).toBe('wrong-way-round')
+    const picture = (direction: 'in' | 'out') =>
+      ({ connector: 'displayport', displayport: { direction, link: 'hbr2' } }) as OneRun['from']
+    const dp = { grade: 'dp-hbr2', length: 1, ends: ['displayport', 'displayport'] } as OneRun['leads'][number]
+    expect(judge({ from: picture('in'), to: picture('out'), leads: [dp] }).finding('direction')?.reason.code).toBe(
+      'wrong-way-round',
+    )
+  })
+  it('a retired lead and a run without one are blocked', () => {
+    expect(
+      judge({ from: host, to: device, leads: [{ grade: 'gen2', length: 0.5, more: { standing: 'retired' } }] }).words,
+    ).toContain('retired and must not be used again')
+    expect(judge({ from: host, to: device, leads: [] }).words).toBe('R-01 has no cable yet.')
+  })
+  it('a lead that does not reach is blocked; one that just reaches is tight', () => {
+    const at = (route: number) =>
+      judge({ from: host, to: device, leads: [{ grade: 'gen2', length: 1 }], route }).finding('length')?.grade
+    expect([at(0.9), at(0.95), at(1.01)]).toEqual(['clear', 'tight', 'blocked'])
+  })
+  it('a link that falls is tight where nobody has said what must flow', () => {
+    const slow = judge({ from: host, to: device, leads: [{ grade: 'usb2', length: 1 }] })
+    expect(slow.run).toMatchObject({ grade: 'tight', mode: 'usb2' })
+    const enough = judge({
+      from: host,
+      to: device,
+      leads: [{ grade: 'usb2', length: 1 }],
+      need: { kind: 'data', rate: 12e6 },
+    })
+    expect(enough.run.grade).toBe('clear')
+  })
+})
+
+describe('pictures', () => {
+  const fourK = { kind: 'picture', mode: { width: 3840, height: 2160, refresh: 60, bits: 8, chroma: '444' } } as const
+  const out: OneRun['from'] = {
+    connector: 'type-c',
+    role: 'host',
+    usb: 'gen2x1',
+    displayport: { direction: 'out', link: 'hbr3' },
+  }
+  const display: OneRun['to'] = {
+    kind: 'display',
+    connector: 'type-c',
+    role: 'device',
+    usb: 'gen2x1',
+    displayport: { direction: 'in', link: 'hbr3' },
+  }
+  it('over type-C need high-speed pairs: a USB 2.0 lead carries none', () => {
+    const { run, finding } = judge({ from: out, to: display, leads: [{ grade: 'usb2', length: 1 }], need: fourK })
+    expect(run.grade).toBe('blocked')
+    expect(finding('rate')).toMatchObject({
+      have: 0,
+      reason: { code: 'no-carrier', cause: 'no-link' },
+      part: { label: 'C-1' },
+    })
+  })
+  it('are bounded by the rating of the pairs: a 5 Gb/s lead carries HBR2 (USB Type-C, from memory)', () => {
+    const have = (grade: 'gen1' | 'gen2') =>
+      judge({ from: out, to: display, leads: [{ grade, length: 1 }], need: fourK }).finding('rate')?.have
+    expect(have('gen1')).toBeCloseTo(17.28e9, 0)
+    expect(have('gen2')).toBeCloseTo(25.92e9, 0)
+  })
+  it('behind a converting lead are bounded by both families', () => {
+    const { finding } = judge({
+      from: out,
+      to: { kind: 'projector', connector: 'hdmi', hdmi: { direction: 'in', level: 'tmds-18' } },
+      leads: [{ grade: 'hdmi-18', length: 2, ends: ['type-c', 'hdmi'], oneWay: true }],
+      need: fourK,
+    })
+    expect(finding('rate')).toMatchObject({ grade: 'clear', have: 600e6 * 24 })
+  })
+  it('beyond the reach of a lead name the length (common practice: passive HDMI 7 m)', () => {
+    const { words, run } = judge({
+      from: { connector: 'hdmi', hdmi: { direction: 'out', level: 'tmds-18' } },
+      to: { kind: 'projector', connector: 'hdmi', hdmi: { direction: 'in', level: 'tmds-18' } },
+      leads: [{ grade: 'hdmi-18', length: 10, ends: ['hdmi', 'hdmi'] }],
+      need: fourK,
+    })
+    expect(run.grade).toBe('blocked')
+    expect(words).toContain('No link comes up that could carry the picture')
+  })
+  it('have nothing to travel on where the ports share nothing, and the port is blamed', () => {
+    const { finding } = judge({ from: host, to: display, leads: [{ grade: 'gen2', length: 0.5 }], need: fourK })
+    expect(finding('rate')).toMatchObject({
+      grade: 'blocked',
+      part: { label: 'Near, port' },
+      reason: { cause: 'nothing-common' },
+    })
+  })
+})

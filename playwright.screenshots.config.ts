@@ -1,0 +1,5 @@
+import { defineConfig } from '@playwright/test'
+import tests from './playwright.config'
+
+/** Makes docs/screenshots anew from the demo data: npm run screenshots. */
+export default defineConfig({ ...tests, testDir: 'tests/screenshots', reporter: [['list']] })

@@ -1,0 +1,87 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import type { AddressInfo } from 'node:net'
+import { connect, createServer, type Server, type Socket } from 'node:net'
+import { expect, open, ownSite, test } from '../support/pages'
+
+const PORT = 4398
+
+/** A door between a second Hallway and the database of the first, which the test can shut. */
+class Door {
+  private readonly sockets = new Set<Socket>()
+  private server: Server | null = null
+  port = 0
+  constructor(private readonly target: number) {}
+  async open(): Promise<void> {
+    this.server = createServer((socket) => {
+      const through = connect(this.target, '127.0.0.1')
+      for (const [one, other] of [
+        [socket, through],
+        [through, socket],
+      ] as const) {
+        this.sockets.add(one)
+        one.on('error', () => other.destroy())
+        one.pipe(other)
+      }
+    })
+    await new Promise<void>((done) => this.server?.listen(this.port, '127.0.0.1', done))
+    this.port = (this.server.address() as AddressInfo).port
+  }
+  async shut(): Promise<void> {
+    for (const socket of this.sockets) socket.destroy()
+    this.sockets.clear()
+    await new Promise((done) => this.server?.close(done))
+  }
+}
+
+let door: Door
+let second: ChildProcess
+test.beforeAll(async () => {
+  const { databaseUrl } = JSON.parse(readFileSync('test-results/home/running.json', 'utf8'))
+  const url = new URL(databaseUrl)
+  door = new Door(Number(url.port))
+  await door.open()
+  url.port = String(door.port)
+  second = spawn('node', ['build/command/hallway.js', 'start', '--port', String(PORT)], {
+    env: { ...process.env, HALLWAY_HOME: 'test-results/second', HALLWAY_DATABASE_URL: url.href, HALLWAY_LOG: 'fatal' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  await new Promise<void>((ready, failed) => {
+    second.stdout?.on('data', (text) => String(text).includes('Hallway is open') && ready())
+    second.once('exit', () => failed(new Error('the second Hallway ended')))
+  })
+})
+test.afterAll(async () => {
+  const ended = new Promise((done) => second.once('exit', done))
+  second.kill('SIGTERM')
+  await ended
+  await door.shut()
+})
+
+test('with the database away a save says that nothing was saved, keeps the form, and works when it is back', async ({
+  page,
+}) => {
+  const site = await ownSite(page)
+  const address = `http://127.0.0.1:${PORT}${site}/runs/r-13`
+  await open(page, address)
+  await page.getByLabel('Note').fill('not to be lost')
+  await door.shut()
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'The database does not answer, so nothing was saved.' }),
+  ).toBeVisible()
+  await expect(page.getByLabel('Note')).toHaveValue('not to be lost')
+
+  const away = await page.request.get(address)
+  expect(away.status()).toBe(503)
+  const text = await away.text()
+  expect(text).toContain('The database does not answer')
+  expect(text).not.toMatch(/ECONN|mysql|at .*\.js:/)
+  expect((await page.request.get(`http://127.0.0.1:${PORT}/health`)).status()).toBe(503)
+
+  await door.open()
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByText('R-13 is saved.')).toBeVisible()
+  await page.reload()
+  await expect(page.getByLabel('Note')).toHaveValue('not to be lost')
+})

@@ -1,0 +1,34 @@
+import { expect, ownSite, test } from '../support/pages'
+
+test.use({ javaScriptEnabled: false })
+
+test('before scripts load a run can be read, changed and saved', async ({ page }) => {
+  const site = await ownSite(page)
+  await page.goto(`${site}/runs/r-09`)
+  await expect(page.getByRole('img', { name: /Gallery dock: Blocked/ })).toBeVisible()
+  await page.getByLabel('Cable', { exact: true }).selectOption('c-0021')
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByText('R-09 is saved.')).toBeVisible()
+  await expect(page.getByRole('img', { name: /Gallery dock: Clear/ })).toBeVisible()
+})
+
+test('before scripts load a line can be added, and a fault keeps what was typed', async ({ page }) => {
+  const site = await ownSite(page)
+  await page.goto(`${site}/runs/r-13`)
+  await page.getByLabel('Note').fill('keep this')
+  await page.getByRole('button', { name: 'Add a need' }).click()
+  await expect(page.getByRole('group', { name: 'Need 2' })).toBeVisible()
+  await expect(page.getByLabel('Note')).toHaveValue('keep this')
+  await page.getByRole('group', { name: 'Need 2' }).getByLabel('How much').fill('lots')
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByText(/Write a picture like/)).toBeVisible()
+  await expect(page.getByLabel('Note')).toHaveValue('keep this')
+})
+
+test('before scripts load a run is deleted and put back', async ({ page }) => {
+  const site = await ownSite(page)
+  await page.goto(`${site}/runs/r-16`)
+  await page.getByRole('button', { name: 'Delete this run' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText('R-16 is back.')).toBeVisible()
+})

@@ -1,0 +1,40 @@
+import { test as base, expect, type Page } from '@playwright/test'
+
+/** Every browser test fails on anything the page complains of, besides the answers a test provokes on purpose. */
+export const test = base.extend<{ complaints: string[] }>({
+  complaints: [
+    async ({ page }, use) => {
+      const complaints: string[] = []
+      page.on('pageerror', (error) => complaints.push(error.message))
+      page.on('console', (message) => {
+        // a refused save is an answer of 4xx or 503, which the browser itself notes as an error
+        if (message.type() === 'error' && !/status of (4\d\d|503)/.test(message.text())) complaints.push(message.text())
+      })
+      await use(complaints)
+      expect(complaints).toEqual([])
+    },
+    { auto: true },
+  ],
+})
+
+export { expect }
+
+/** Opens a page and waits until scripts have taken over. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path)
+  await page.waitForSelector('html[data-ready]')
+}
+
+/** The large verdict beside the title. */
+export const verdictOf = (page: Page) => page.locator('[aria-live=polite]')
+
+/** A site of the test's own, from the demo's file, so that tests do not meet in it. Answers its address. */
+export async function ownSite(page: Page): Promise<string> {
+  const plan = await (await page.request.get('/sites/saltmarsh/plan.json')).text()
+  const answer = await page.request.post('/import', {
+    multipart: { file: { name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(plan) } },
+    maxRedirects: 0,
+  })
+  expect(answer.status()).toBe(302)
+  return answer.headers().location as string
+}
