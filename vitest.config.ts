@@ -14,6 +14,9 @@ export default defineConfig({
           hookTimeout: 40_000,
         },
       },
+      {
+        test: { name: 'command', include: ['tests/command/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 },
+      },
     ],
   },
 })

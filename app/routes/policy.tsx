@@ -16,10 +16,14 @@ type Choice = {
 }
 
 /** Every question must be answered: a form without one is not taken for the default. */
-const chosenSchema = policySchema
-  .pick({ length: true, extensions: true, cables: true, computerDisplays: true })
-  .required()
-  .extend({ base: z.coerce.number().int() })
+const { length, extensions, cables, computerDisplays } = policySchema.shape
+const chosenSchema = z.object({
+  length: length.unwrap(),
+  extensions: extensions.unwrap(),
+  cables: cables.unwrap(),
+  computerDisplays: computerDisplays.unwrap(),
+  base: z.coerce.number().int(),
+})
 
 /** Where practitioners disagree, both schools with what follows from each. */
 const choices: Choice = {

@@ -60,7 +60,7 @@ function ribbonsOf(verdict: RunVerdict, chambers: readonly Chamber[], width: num
   let y = middle - band / 2
   return flows.map((flow) => {
     const share = Math.max(5, band * ((flow.rate ?? 0) / total))
-    const stopAt = flow.grade === 'blocked' ? stoppingChamber(flow, chambers) : null
+    const stopAt = flow.passes ? null : stoppingChamber(flow, chambers)
     const ribbon = spanOf(flow, stopAt, width)
     const placed: Ribbon = { flow, y: y + share / 2, width: share, ...ribbon, stopped: stopAt !== null }
     y += share

@@ -20,6 +20,8 @@ export type Flow = {
   rate: BitsPerSecond | null
   watts: Watts | null
   grade: Verdict
+  /** It gets through by its rate; power it also asks for may still be missing. */
+  passes: boolean
 }
 
 export type RunVerdict = {
@@ -92,14 +94,19 @@ export function assessRun(index: SiteIndex, run: Run, crossings: readonly Crossi
     mode: situation.data.mode,
     doors,
     narrowest: narrowestDoor(doors, crossings),
-    flows: crossings.map(({ need, way }) => ({
-      needId: need.id,
-      kind: need.kind,
-      way,
-      rate: need.kind === 'picture' ? streamRate(need.mode) : 'rate' in need ? need.rate : null,
-      watts: ('watts' in need ? need.watts : undefined) ?? null,
-      grade: worstOf(bearingOn(findings, need.id)),
-    })),
+    flows: crossings.map((crossing) => flowOf(crossing, bearingOn(findings, crossing.need.id))),
+  }
+}
+
+function flowOf({ need, way }: Crossing, findings: readonly Finding[]): Flow {
+  return {
+    needId: need.id,
+    kind: need.kind,
+    way,
+    rate: need.kind === 'picture' ? streamRate(need.mode) : 'rate' in need ? need.rate : null,
+    watts: ('watts' in need ? need.watts : undefined) ?? null,
+    grade: worstOf(findings),
+    passes: findings.every(({ grade, check }) => grade !== 'blocked' || check === 'current'),
   }
 }
 
