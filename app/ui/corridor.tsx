@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react'
 import { useId } from 'react'
 import type { RunVerdict } from '../../core/checks/assess'
-import { gradeWords, needNames } from '../../core/checks/sentences'
+import { gradeWords } from '../../core/checks/sentences'
 import { openingOf } from '../../core/link/doors'
 import type { NeedKind } from '../../core/plan/need'
 import { formatLength } from '../../core/quantity/length'
@@ -140,7 +140,7 @@ function RibbonLabel({ ribbon }: { ribbon: Ribbon }) {
   const { flow, y, width, from, to, stopped } = ribbon
   const forward = to > from ? 1 : -1
   const tip = Math.min(12, width - 1)
-  const label = `${needNames[flow.kind]} ${formatRate(flow.rate ?? 0)}`
+  const label = `${shortened(flow.label, 24)} ${formatRate(flow.rate ?? 0)}`
   // past the words, which stand in the first hall and chamber
   const arrows = stopped ? [] : [0.36, 0.6, 0.84].map((share) => from + (to - from) * share)
   const outside = width < 15
@@ -250,7 +250,7 @@ function described(verdict: RunVerdict): string {
   })
   const flows = verdict.flows.map(
     (flow) =>
-      `${needNames[flow.kind]} ${flow.way === 'down' ? 'from host to device' : 'from device to host'}: ${gradeWords[flow.grade]}`,
+      `${flow.label} ${flow.way === 'down' ? 'from host to device' : 'from device to host'}: ${gradeWords[flow.grade]}`,
   )
   return `${doors.join('; ')}. ${flows.join('; ')}`
 }

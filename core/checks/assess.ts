@@ -15,6 +15,7 @@ import { type Crossing, portPart, situationOf } from './situation'
 /** A need as it walks through one run. */
 export type Flow = {
   needId: string
+  label: string
   kind: NeedKind
   way: 'down' | 'up'
   rate: BitsPerSecond | null
@@ -101,6 +102,7 @@ export function assessRun(index: SiteIndex, run: Run, crossings: readonly Crossi
 function flowOf({ need, way }: Crossing, findings: readonly Finding[]): Flow {
   return {
     needId: need.id,
+    label: need.name ?? need.kind,
     kind: need.kind,
     way,
     rate: need.kind === 'picture' ? streamRate(need.mode) : 'rate' in need ? need.rate : null,

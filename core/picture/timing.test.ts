@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { reducedBlankingV2, streamRate } from './timing'
+import { cvtTiming, streamRate } from './timing'
 
-const at = (width: number, height: number, refresh: number) => reducedBlankingV2({ width, height, refresh })
+const at = (width: number, height: number, refresh: number) => cvtTiming({ width, height, refresh })
 
 describe('reduced blanking v2', () => {
   // VESA CVT 1.2, spot values; tests/reference/timing.test.ts runs a reference program over a grid
