@@ -1,6 +1,50 @@
-import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react'
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react'
+import {
+  breakpoints,
+  buttonRecipe,
+  fieldSlotRecipe,
+  globalCss,
+  headingRecipe,
+  inputRecipe,
+  keyframes,
+  layerStyles,
+  linkRecipe,
+  nativeSelectSlotRecipe,
+  semanticTokens,
+  spinnerRecipe,
+  tableSlotRecipe,
+  textareaRecipe,
+  textStyles,
+  tokens,
+} from '@chakra-ui/react/theme'
 
 const both = (light: string, dark: string) => ({ value: { base: light, _dark: dark } })
+
+const { white, black, gray, red, whiteAlpha } = tokens.colors
+const { bg, fg, border, gray: grayScale, red: redScale } = semanticTokens.colors
+
+/** Of the component library only what Hallway uses: every recipe and colour scale more is more to send with each page. */
+const used = defineConfig({
+  preflight: true,
+  globalCss,
+  theme: {
+    breakpoints,
+    keyframes,
+    tokens: { ...tokens, colors: { white, black, gray, red, whiteAlpha } },
+    semanticTokens: { ...semanticTokens, colors: { bg, fg, border, gray: grayScale, red: redScale } },
+    recipes: {
+      button: buttonRecipe,
+      heading: headingRecipe,
+      input: inputRecipe,
+      link: linkRecipe,
+      spinner: spinnerRecipe,
+      textarea: textareaRecipe,
+    },
+    slotRecipes: { field: fieldSlotRecipe, nativeSelect: nativeSelectSlotRecipe, table: tableSlotRecipe },
+    textStyles,
+    layerStyles,
+  },
+})
 
 /** Hallway's own look: paper, wall and brass; three grades; four flows. */
 const config = defineConfig({
@@ -55,4 +99,4 @@ const config = defineConfig({
   },
 })
 
-export const system = createSystem(defaultConfig, config)
+export const system = createSystem(defaultBaseConfig, used, config)

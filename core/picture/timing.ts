@@ -26,10 +26,26 @@ const MIN_V_BLANK_US = 460
 /** The shortest back porch: 7 lines since CVT 1.2, as the reference programs have it. */
 const V_BACK = 7
 
-type Blanking = { hBlank: number; vFront: number; vSync: (size: Size) => number; vBack: number; step: number; cell: number; round: (steps: number) => number }
+type Blanking = {
+  hBlank: number
+  vFront: number
+  vSync: (size: Size) => number
+  vBack: number
+  step: number
+  cell: number
+  round: (steps: number) => number
+}
 
 const reduced: Record<'cvt-rb1' | 'cvt-rb2' | 'cvt-rb3', Blanking> = {
-  'cvt-rb1': { hBlank: 160, vFront: 3, vSync: syncByShape, vBack: V_BACK, step: 250_000, cell: CELL, round: Math.floor },
+  'cvt-rb1': {
+    hBlank: 160,
+    vFront: 3,
+    vSync: syncByShape,
+    vBack: V_BACK,
+    step: 250_000,
+    cell: CELL,
+    round: Math.floor,
+  },
   'cvt-rb2': { hBlank: 80, vFront: 1, vSync: () => 8, vBack: 6, step: 1000, cell: 1, round: Math.floor },
   'cvt-rb3': { hBlank: 80, vFront: 1, vSync: () => 8, vBack: 6, step: 250_000, cell: CELL, round: Math.ceil },
 }
@@ -93,7 +109,8 @@ function syncByShape({ width, height }: Size): number {
 /** The timing of a CTA-861 format by its video identification code, or the reason there is none. */
 export function ctaTiming(vic: number): Parsed<Timing & { width: number; height: number }> {
   const row = ctaFormats.find(([code]) => code === vic)
-  if (!row) return unreadable(`There is no progressive CTA-861 format ${vic}; codes run from 1 to ${ctaFormats.at(-1)?.[0]}.`)
+  if (!row)
+    return unreadable(`There is no progressive CTA-861 format ${vic}; codes run from 1 to ${ctaFormats.at(-1)?.[0]}.`)
   const [, width, height, hTotal, vTotal, kilohertz] = row
   const pixelClockHz = kilohertz * 1000
   return parsed({ width, height, pixelClockHz, hTotal, vTotal, refreshHz: pixelClockHz / (hTotal * vTotal) })
@@ -114,7 +131,8 @@ export function ctaTimingFor({ width, height, refresh }: Size): Timing | null {
 
 const samplesPerPixel: Record<PictureMode['chroma'], number> = { '444': 3, '422': 2, '420': 1.5 }
 
-export const bitsPerPixel = (mode: Pick<PictureMode, 'bits' | 'chroma'>): number => mode.bits * samplesPerPixel[mode.chroma]
+export const bitsPerPixel = (mode: Pick<PictureMode, 'bits' | 'chroma'>): number =>
+  mode.bits * samplesPerPixel[mode.chroma]
 
 /** What a picture asks of a link: pixel clock times bits per pixel, without compression; by reduced blanking v2 unless told otherwise. */
 export function streamRate(mode: PictureMode, timing: Timing = cvtTiming(mode)): BitsPerSecond {

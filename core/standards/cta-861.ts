@@ -4,7 +4,14 @@ import { published } from './source'
  * The progressive formats of CTA-861 by video identification code: code, width, height, total width, total height and pixel clock in
  * kHz. A reference program's own output; `tests/reference/timing.test.ts` runs it against every row.
  */
-export const ctaFormats: readonly (readonly [vic: number, width: number, height: number, hTotal: number, vTotal: number, kilohertz: number])[] = [
+export const ctaFormats: readonly (readonly [
+  vic: number,
+  width: number,
+  height: number,
+  hTotal: number,
+  vTotal: number,
+  kilohertz: number,
+])[] = [
   [1, 640, 480, 800, 525, 25175],
   [2, 720, 480, 858, 525, 27000],
   [3, 720, 480, 858, 525, 27000],

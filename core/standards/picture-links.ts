@@ -5,8 +5,8 @@ import { fromMemory, published, type Source } from './source'
 export const DISPLAYPORT_LINKS = ['rbr', 'hbr', 'hbr2', 'hbr3', 'uhbr10', 'uhbr13.5', 'uhbr20'] as const
 export type DisplayPortLink = (typeof DISPLAYPORT_LINKS)[number]
 
-/** HDMI levels, slowest first: two of TMDS and the fastest fixed rate link. */
-export const HDMI_LEVELS = ['tmds-10.2', 'tmds-18', 'frl-48'] as const
+/** HDMI levels by payload, smallest first: two of TMDS, the others fixed rate links. */
+export const HDMI_LEVELS = ['frl-9', 'tmds-10.2', 'tmds-18', 'frl-18', 'frl-24', 'frl-32', 'frl-40', 'frl-48'] as const
 export type HdmiLevel = (typeof HDMI_LEVELS)[number]
 
 export type PictureLinkFacts = { name: string; payload: BitsPerSecond; source: Source }
@@ -25,22 +25,31 @@ export const displayPortLane: Record<DisplayPortLink, PictureLinkFacts> = {
   uhbr20: { name: 'UHBR20', payload: (77.37 / 4) * GIGABIT, source: dp21 },
 }
 
-/** Payload of the whole HDMI link: TMDS is 24 bits a character, FRL is 16b/18b. */
-export const hdmiLink: Record<HdmiLevel, PictureLinkFacts> = {
-  'tmds-10.2': { name: 'HDMI 10.2 Gb/s', payload: 340e6 * 24, source: fromMemory('HDMI 1.4, 340 MHz character rate') },
-  'tmds-18': { name: 'HDMI 18 Gb/s', payload: 600e6 * 24, source: fromMemory('HDMI 2.0, 600 MHz character rate') },
-  'frl-48': {
-    name: 'HDMI 48 Gb/s',
-    payload: (48 * GIGABIT * 16) / 18,
-    source: fromMemory('HDMI 2.1, fixed rate link'),
-  },
-}
+const fixedRate = (gigabits: number): PictureLinkFacts => ({
+  name: `HDMI ${gigabits} Gb/s (fixed rate)`,
+  payload: (gigabits * GIGABIT * 16) / 18,
+  source: fromMemory('HDMI 2.1, fixed rate link, 16b/18b'),
+})
 
-const lesser = <T>(ladder: readonly T[], one: T, other: T): T =>
-  ladder.indexOf(one) < ladder.indexOf(other) ? one : other
-export const lesserDisplayPort = (one: DisplayPortLink, other: DisplayPortLink): DisplayPortLink =>
-  lesser(DISPLAYPORT_LINKS, one, other)
-export const lesserHdmi = (one: HdmiLevel, other: HdmiLevel): HdmiLevel => lesser(HDMI_LEVELS, one, other)
+/** Payload of the whole HDMI link: TMDS is 24 bits a character, fixed rate links are 16b/18b. */
+export const hdmiLink: Record<HdmiLevel, PictureLinkFacts> = {
+  'frl-9': fixedRate(9),
+  'tmds-10.2': {
+    name: 'HDMI 10.2 Gb/s',
+    payload: 340e6 * 24,
+    source: fromMemory('HDMI 1.4, 340 MHz character rate'),
+  },
+  'tmds-18': {
+    name: 'HDMI 18 Gb/s',
+    payload: 600e6 * 24,
+    source: fromMemory('HDMI 2.0, 600 MHz character rate'),
+  },
+  'frl-18': fixedRate(18),
+  'frl-24': fixedRate(24),
+  'frl-32': fixedRate(32),
+  'frl-40': fixedRate(40),
+  'frl-48': fixedRate(48),
+}
 
 /** The DisplayPort links at or below `link`. */
 export const displayPortUpTo = (link: DisplayPortLink): readonly DisplayPortLink[] =>

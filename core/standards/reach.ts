@@ -166,7 +166,17 @@ const passiveDisplayPort: Partial<Record<CableGrade, readonly Reach<DisplayPortL
 const passiveHdmi: Partial<Record<CableGrade, readonly Reach<HdmiLevel>[]>> = {
   'hdmi-10': rows(hdmiPractice, ['tmds-10.2', 7]),
   'hdmi-18': rows(hdmiPractice, ['tmds-10.2', 7], ['tmds-18', 5]),
-  'hdmi-48': rows(hdmiPractice, ['tmds-10.2', 7], ['tmds-18', 5], ['frl-48', 3]),
+  'hdmi-48': rows(
+    hdmiPractice,
+    ['tmds-10.2', 7],
+    ['tmds-18', 5],
+    ['frl-9', 5],
+    ['frl-18', 3],
+    ['frl-24', 3],
+    ['frl-32', 3],
+    ['frl-40', 3],
+    ['frl-48', 3],
+  ),
 }
 
 const stretched = <T>(passive: readonly Reach<T>[], reach: Metres): readonly Reach<T>[] =>

@@ -47,6 +47,9 @@ async function run([command, ...words]: string[]): Promise<number> {
   }
 }
 
+// read by React and Express as they load, which is later: without it both run their slow development selves
+process.env.NODE_ENV ??= 'production'
+
 try {
   process.exitCode = await run(process.argv.slice(2))
 } catch (error) {

@@ -45,6 +45,15 @@ export async function saveRun(
   })
 }
 
+/** The site's revision now, for a form on one of its runs; null where there is no such run. */
+export async function revisionOfRun(knex: Knex, siteId: string, runId: string): Promise<number | null> {
+  const found = await knex('runs')
+    .join('sites', 'sites.id', 'runs.site_id')
+    .where({ 'runs.site_id': siteId, 'runs.id': runId })
+    .first('sites.revision')
+  return found?.revision ?? null
+}
+
 export type RemoveOutcome = { outcome: 'removed'; token: string; tag: string } | { outcome: 'gone' }
 
 type Removal = RunChange & { position: number; pins: { need: string; through: string[] }[] }

@@ -9,7 +9,9 @@ type Reference = { hTotal: number; vTotal: number; kilohertz: number }
 
 function parse(printed: string, width: number, height: number): Reference {
   const clock = /([\d.]+) MHz/.exec(printed)
-  const blank = /Hfront\s+(\d+) Hsync\s+(\d+) Hback\s+(\d+)[\s\S]*?Vfront\s+(\d+) Vsync\s+(\d+) Vback\s+(\d+)/.exec(printed)
+  const blank = /Hfront\s+(\d+) Hsync\s+(\d+) Hback\s+(\d+)[\s\S]*?Vfront\s+(\d+) Vsync\s+(\d+) Vback\s+(\d+)/.exec(
+    printed,
+  )
   if (!clock || !blank) throw new Error(`edid-decode printed something else: ${printed}`)
   const sum = (...at: number[]): number => at.reduce((total, index) => total + Number(blank[index]), 0)
   return { hTotal: width + sum(1, 2, 3), vTotal: height + sum(4, 5, 6), kilohertz: Math.round(Number(clock[1]) * 1000) }
@@ -38,7 +40,11 @@ for (const [standard, version] of Object.entries(versions) as [CvtStandard, numb
     it.each(SIZES)('%dx%d at every refresh', (width, height) => {
       for (const refresh of RATES) {
         const ours = cvtTiming({ width, height, refresh }, standard)
-        const reference = parse(edidDecode('--cvt', `w=${width},h=${height},fps=${refresh},rb=${version}`), width, height)
+        const reference = parse(
+          edidDecode('--cvt', `w=${width},h=${height},fps=${refresh},rb=${version}`),
+          width,
+          height,
+        )
         expect([refresh, ours.hTotal, ours.vTotal]).toEqual([refresh, reference.hTotal, reference.vTotal])
         // where the product lands on a clock step to the hertz, the reference's floating point may fall a step of 1 kHz below it
         const onStep = standard === 'cvt-rb2' && (refresh * ours.hTotal * ours.vTotal) % 1000 === 0
@@ -51,7 +57,14 @@ for (const [standard, version] of Object.entries(versions) as [CvtStandard, numb
 describe('CTA-861 formats against edid-decode', () => {
   const listed = edidDecode('--list-vics')
     .split('\n')
-    .flatMap((line) => /^VIC\s+(\d+):\s+(\d+)x(\d+)\s/.exec(line)?.slice(1).map(Number).reduce<number[][]>((one, value) => [[...(one[0] ?? []), value]], []) ?? [])
+    .flatMap(
+      (line) =>
+        /^VIC\s+(\d+):\s+(\d+)x(\d+)\s/
+          .exec(line)
+          ?.slice(1)
+          .map(Number)
+          .reduce<number[][]>((one, value) => [[...(one[0] ?? []), value]], []) ?? [],
+    )
   it('knows every progressive one and no other', () => {
     expect(ctaFormats.map(([vic]) => vic)).toEqual(listed.map(([vic]) => vic))
     expect(listed.length).toBeGreaterThan(100)
@@ -59,7 +72,16 @@ describe('CTA-861 formats against edid-decode', () => {
   it.each(listed)('VIC %d, %dx%d', (vic, width, height) => {
     const reference = parse(edidDecode('--vic', String(vic)), width as number, height as number)
     const ours = ctaTiming(vic as number)
-    expect(ours).toMatchObject({ ok: true, value: { width, height, hTotal: reference.hTotal, vTotal: reference.vTotal, pixelClockHz: reference.kilohertz * 1000 } })
+    expect(ours).toMatchObject({
+      ok: true,
+      value: {
+        width,
+        height,
+        hTotal: reference.hTotal,
+        vTotal: reference.vTotal,
+        pixelClockHz: reference.kilohertz * 1000,
+      },
+    })
   })
 })
 

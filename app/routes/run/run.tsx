@@ -2,8 +2,8 @@ import { Box, Flex, Text } from '@chakra-ui/react'
 import { useEffect } from 'react'
 import { data, Form, isRouteErrorResponse, redirect, useSearchParams } from 'react-router'
 import { directNeeds } from '../../../core/plan/change'
-import { removeRun } from '../../../server/sites/runs'
-import { AWAY_MESSAGE, loadPlan, save } from '../../stored.server'
+import { removeRun, revisionOfRun } from '../../../server/sites/runs'
+import { AWAY_MESSAGE, load, save } from '../../stored.server'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
 import { useSite } from '../../ui/site-context'
@@ -14,11 +14,11 @@ import { textsOf } from './run-form'
 import { RunPage } from './run-page'
 import { type RunSaveAnswer, saveRunForm } from './save-run.server'
 
-/** The run's own revision, for saves to be checked against. The plan itself comes with the site. */
+/** The revision the form is made from. The plan itself comes with the site. */
 export async function loader({ params }: Route.LoaderArgs) {
-  const { plan, revision } = await loadPlan(params.site)
-  if (!plan.runs.some((run) => run.id === params.run)) throw data(null, { status: 404 })
-  return { base: revision }
+  const base = await load((knex) => revisionOfRun(knex, params.site, params.run))
+  if (base === null) throw data(null, { status: 404 })
+  return { base }
 }
 
 export async function action({ request, params }: Route.ActionArgs) {

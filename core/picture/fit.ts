@@ -1,0 +1,96 @@
+import type { PictureMode } from '../plan/need'
+import type { BitsPerSecond } from '../quantity/rate'
+import { isTmds, type LinkSpec, linkFacts } from './link-spec'
+import { bitsPerPixel, ctaTimingFor, cvtTiming, type Timing } from './timing'
+
+/** How a mode stands to a link: what it asks, what there is, and what compression it took. */
+export type Fit = {
+  fits: boolean
+  need: BitsPerSecond
+  have: BitsPerSecond
+  /** Bits a pixel after compression; null where none is used. */
+  compressedBits: number | null
+  timing: Timing
+}
+
+/** Compression never goes below 8 bits a pixel, and 3:1 is the most called visually lossless (VESA DSC 1.2a, from memory). */
+const LEAST_COMPRESSED_BITS = 8
+const MOST_COMPRESSION = 3
+/** Targets are steps of a sixteenth of a bit. */
+const TARGET_STEPS = 16
+
+/** Both ends must have compression; TMDS links have none. */
+export type Ends = { compression: boolean }
+
+/**
+ * Whether a mode fits a link, by what margin. DisplayPort takes reduced blanking v2; HDMI takes the CTA-861 format of the mode
+ * where there is one. On TMDS the character rate counts: pixel clock x bits / 8, halved for 4:2:0, and 4:2:2 costs what 8 bit 4:4:4
+ * costs (HDMI 2.0, from memory). Compression is used only where the mode does not fit without.
+ */
+export function fitPicture(mode: PictureMode, spec: LinkSpec, ends: Ends, timing: Timing = timingOn(mode, spec)): Fit {
+  const have = linkFacts(spec).payload
+  const plain = bitsOnWire(mode, spec)
+  const need = timing.pixelClockHz * plain
+  if (need <= have) return { fits: true, need, have, compressedBits: null, timing }
+  const compressedBits = ends.compression && !isTmds(spec) ? compressedTarget(have, timing, plain) : null
+  if (compressedBits === null) return { fits: false, need, have, compressedBits, timing }
+  return { fits: true, need: timing.pixelClockHz * compressedBits, have, compressedBits, timing }
+}
+
+export const timingOn = (mode: PictureMode, spec: LinkSpec): Timing =>
+  (spec.family === 'hdmi' ? ctaTimingFor(mode) : null) ?? cvtTiming(mode)
+
+function bitsOnWire(mode: PictureMode, spec: LinkSpec): number {
+  if (!isTmds(spec)) return bitsPerPixel(mode)
+  if (mode.chroma === '422') return 24
+  return bitsPerPixel(mode)
+}
+
+/** The most bits a pixel that go through, if those are enough to be called lossless to the eye. */
+function compressedTarget(have: BitsPerSecond, timing: Timing, plain: number): number | null {
+  const target = Math.floor((have / timing.pixelClockHz) * TARGET_STEPS) / TARGET_STEPS
+  return target >= Math.max(LEAST_COMPRESSED_BITS, plain / MOST_COMPRESSION) ? target : null
+}
+
+/** What is given up to make a picture fit, in the order people would rather give it up. */
+export const CONCESSIONS = ['compression', 'fewer bits', 'lower refresh', 'less colour', 'smaller picture'] as const
+export type Concession = (typeof CONCESSIONS)[number]
+export type Alternative = { mode: PictureMode; concession: Concession; fit: Fit }
+
+const REFRESHES = [240, 165, 144, 120, 100, 90, 75, 60, 50, 30, 24]
+const SIZES: readonly [number, number][] = [
+  [7680, 4320],
+  [5120, 2880],
+  [3840, 2160],
+  [3440, 1440],
+  [2560, 1600],
+  [2560, 1440],
+  [1920, 1200],
+  [1920, 1080],
+  [1280, 720],
+]
+const FEWER_BITS: readonly PictureMode['bits'][] = [12, 10, 8]
+
+/**
+ * The best modes that do fit where the wanted one does not, each giving up one thing only, in the order a person would choose:
+ * compression that both ends could use, then fewer bits (not seen in office work), then the highest refresh at this size, then 4:2:0
+ * (text blurs), then the largest picture at this refresh. Empty where the mode fits, or where nothing does.
+ */
+export function alternatives(mode: PictureMode, spec: LinkSpec, ends: Ends): Alternative[] {
+  if (fitPicture(mode, spec, ends).fits) return []
+  const found: Alternative[] = []
+  const tryOne = (concession: Concession, candidate: PictureMode, given: Ends = ends): boolean => {
+    const fit = fitPicture(candidate, spec, given)
+    if (fit.fits) found.push({ mode: candidate, concession, fit })
+    return fit.fits
+  }
+  if (!ends.compression) tryOne('compression', mode, { compression: true })
+  FEWER_BITS.filter((bits) => bits < mode.bits).some((bits) => tryOne('fewer bits', { ...mode, bits }))
+  REFRESHES.filter((refresh) => refresh < mode.refresh).some((refresh) => tryOne('lower refresh', { ...mode, refresh }))
+  if (mode.chroma === '444') tryOne('less colour', { ...mode, chroma: '420' })
+  const area = mode.width * mode.height
+  SIZES.filter(([width, height]) => width * height < area).some(([width, height]) =>
+    tryOne('smaller picture', { ...mode, width, height }),
+  )
+  return found
+}
