@@ -16,12 +16,13 @@ type Choice = {
 }
 
 /** Every question must be answered: a form without one is not taken for the default. */
-const { length, extensions, cables, computerDisplays } = policySchema.shape
+const { length, extensions, cables, computerDisplays, reservation } = policySchema.shape
 const chosenSchema = z.object({
   length: length.unwrap(),
   extensions: extensions.unwrap(),
   cables: cables.unwrap(),
   computerDisplays: computerDisplays.unwrap(),
+  reservation: reservation.unwrap(),
   base: z.coerce.number().int(),
 })
 
@@ -61,6 +62,13 @@ const choices: Choice = {
     options: [
       ['displayport', 'DisplayPort first', 'HDMI gets a note where the display has DisplayPort too.'],
       ['either', 'As good', 'No note.'],
+    ],
+  },
+  reservation: {
+    legend: 'What does a picture reserve in a dock’s tunnel?',
+    options: [
+      ['link', 'A whole link rate', 'What hosts usually do: a second display may come up lower than the first.'],
+      ['stream', 'Its own stream rate', 'What newer hosts do: more displays fit.'],
     ],
   },
 }

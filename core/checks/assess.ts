@@ -8,6 +8,8 @@ import { indexPlan, type SiteIndex, socketAt } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import type { LinkMode } from '../standards/link-modes'
+import { DISPLAYPORT_LINKS } from '../standards/picture-links'
+import type { PictureEnds } from '../tunnel/tunnel'
 import { checks } from './checks'
 import { craft, type Finding, type Part, type Verdict, worstOf } from './finding'
 import { type Crossing, portPart, situationOf } from './situation'
@@ -71,14 +73,26 @@ export function walkNeeds(index: SiteIndex): {
   for (const need of index.plan.needs) {
     const steps = findPath(index, need)
     paths.set(need.id, steps)
+    const ends = need.kind === 'picture' && steps ? pictureEnds(index, steps) : undefined
     for (const [at, { run, way }] of (steps ?? []).entries()) {
       const lastMile = way === 'down' ? at === (steps?.length ?? 0) - 1 : at === 0
       const list = crossings.get(run.id) ?? []
-      list.push({ need, way, lastMile })
+      list.push({ need, way, lastMile, ends })
       crossings.set(run.id, list)
     }
   }
   return { paths, crossings }
+}
+
+/** The DisplayPort link that all ports along a picture's way allow; undefined where none of them names one. */
+function pictureEnds(index: SiteIndex, steps: readonly Step[]): PictureEnds | undefined {
+  const named = steps
+    .flatMap(({ run }) => [socketAt(index, run.from).port, socketAt(index, run.to).port])
+    .flatMap(({ displayport }) => (displayport ? [displayport] : []))
+  if (named.length === 0) return undefined
+  const link = DISPLAYPORT_LINKS[Math.min(...named.map((each) => DISPLAYPORT_LINKS.indexOf(each.link)))]
+  const lanes = Math.min(...named.map((each) => each.lanes)) as PictureEnds['lanes']
+  return link && { link, lanes }
 }
 
 /** The verdict on one run with what crosses it. */

@@ -7,6 +7,7 @@ import type { Policy } from '../plan/policy'
 import type { Run } from '../plan/run'
 import type { SiteIndex, Socket } from '../plan/site-index'
 import { gradeFacts } from '../standards/grades'
+import type { PictureEnds } from '../tunnel/tunnel'
 import type { Finding, LackFigures, Part } from './finding'
 
 /** A need as it crosses one run. */
@@ -16,6 +17,8 @@ export type Crossing = {
   way: 'down' | 'up'
   /** The run ends at the device that is powered over it; further up, docks and hubs have their own supply. */
   lastMile: boolean
+  /** For a picture: what the ports along its whole way speak to each other, where they say so. */
+  ends?: PictureEnds
 }
 
 /** Everything a check may look at: one run as it is laid, what comes up on it, and what crosses it. */
@@ -41,7 +44,15 @@ export function situationOf(index: SiteIndex, run: Run, crossings: readonly Cros
   const dataBeside =
     crossings.some(({ need }) => FAST_DATA.has(need.kind)) && crossings.some(({ need }) => need.kind === 'picture')
   const picture = pictureWay(laid, data, { dataBeside })
-  return { index, policy, laid, crossings, data, picture, admissions: admit(crossings, data.mode, picture.link) }
+  return {
+    index,
+    policy,
+    laid,
+    crossings,
+    data,
+    picture,
+    admissions: admit(crossings, data.mode, picture.link, policy.reservation),
+  }
 }
 
 export const portPart = (socket: Socket): Part => ({

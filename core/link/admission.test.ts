@@ -30,7 +30,7 @@ const found = (
   needs: { need: Need; way: 'down' | 'up' }[],
   mode: Parameters<typeof admit>[1] = 'usb4-40',
   way: PictureLink | null = tunnel,
-) => Object.fromEntries(admit(needs, mode, way).map(({ need, have }) => [need.id, have]))
+) => Object.fromEntries(admit(needs, mode, way, 'stream').map(({ need, have }) => [need.id, have]))
 
 describe('what each need finds on a shared run', () => {
   const fourK = 522_614_000 * 24
@@ -67,7 +67,8 @@ describe('what each need finds on a shared run', () => {
       crossing(picture('b', 7680, 4320)),
       crossing(rate('disk', 'storage', 1e9)),
     ])
-    expect([have.b, have.disk]).toEqual([0, 0])
+    // the second finds the step that is left, too low for it; data is planned for what the pictures want
+    expect([have.b, have.disk]).toEqual([8.64e9, 0])
   })
   it('without a link there is nothing to have', () => {
     expect(found([crossing(picture('p')), crossing(rate('d', 'data', 1e9))], null, null)).toEqual({ p: 0, d: 0 })

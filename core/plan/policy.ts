@@ -18,6 +18,15 @@ export const policySchema = z.strictObject({
     .enum(['displayport', 'either'])
     .default('displayport')
     .describe('HDMI to a computer display: with a note, or as good'),
+  reservation: z
+    .enum(['link', 'stream'])
+    .default('link')
+    .describe('pictures in a tunnel reserve a whole link rate (usual hosts) or their own stream rate (newer hosts)'),
+  storageOverhead: z
+    .strictObject({ low: z.number().min(0).max(0.9), high: z.number().min(0).max(0.9) })
+    .refine(({ low, high }) => low <= high, 'the low end of the band is above its high end')
+    .default({ low: 0.2, high: 0.25 })
+    .describe('Share of a tunnel that storage loses to protocol: a band'),
   slack: z.number().min(0).max(1).default(0.1).describe('Share of the route kept as slack'),
   headroom: z.number().min(0).max(1).default(0.1).describe('Margin below which a rate is called tight'),
   chargeAtLeast: z

@@ -45,7 +45,8 @@ export async function readPlanWithin(trx: Knex.Transaction, siteId: string): Pro
     format: PLAN_FORMAT,
     version: PLAN_VERSION,
     site: { id: site.id, name: site.name, ...(site.note ? { note: site.note } : {}) },
-    policy: site.policy,
+    // fields that are newer than the row take their defaults
+    policy: policySchema.parse(site.policy),
     places: places.map((row) => ({
       id: row.id,
       name: row.name,

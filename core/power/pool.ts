@@ -1,0 +1,39 @@
+import type { Watts } from '../quantity/watts'
+import { commonPractice, type Source } from '../standards/source'
+
+/** How a charger with several ports divides what it has. */
+export type Pool =
+  /** Each port gives its own rating whatever the others do. */
+  | { kind: 'assured'; ports: readonly Watts[] }
+  /** One total for all; each port has a ceiling, and the first plugged in is served first. */
+  | { kind: 'shared'; total: Watts; ports: readonly Watts[] }
+  /** Ratings fall to a second list as soon as anything, even a bare cable, is in another port. */
+  | { kind: 'drops'; alone: readonly Watts[]; together: readonly Watts[] }
+
+export const poolSource: Source = commonPractice(
+  'multi-port chargers: assured, shared, or dropping when another port is used',
+)
+
+/** What each port gives while the ports in `used` have something plugged in, in the order it was plugged in. Unused ports give nothing. */
+export function sharePool(pool: Pool, used: readonly number[]): Watts[] {
+  const ports = pool.kind === 'drops' ? pool.alone : pool.ports
+  const given = ports.map(() => 0)
+  if (pool.kind === 'shared') {
+    let left = pool.total
+    for (const port of used) {
+      const watts = Math.min(left, ports[port] ?? 0)
+      given[port] = watts
+      left -= watts
+    }
+    return given
+  }
+  const ratings = pool.kind === 'drops' && used.length > 1 ? pool.together : ports
+  for (const port of used) given[port] = ratings[port] ?? 0
+  return given
+}
+
+/** What a hub or display passes on of the supply behind it, after keeping some for itself. */
+export const passOn = (supply: Watts, kept: Watts): Watts => Math.max(0, supply - kept)
+
+/** Of two supplies a device takes the stronger; they never add up. */
+export const strongerOf = (supplies: readonly Watts[]): Watts => Math.max(0, ...supplies)

@@ -1,0 +1,112 @@
+import { streamRate } from '../picture/timing'
+import type { PictureMode } from '../plan/need'
+import type { Policy } from '../plan/policy'
+import { type BitsPerSecond, GIGABIT } from '../quantity/rate'
+import { DISPLAYPORT_LINKS, type DisplayPortLink, displayPortLane } from '../standards/picture-links'
+import { fromMemory, published, type Source } from '../standards/source'
+
+/** Tunnels by their rate toward the dock and back, in Gb/s; 120/40 lends two lanes to pictures. */
+export const TUNNELS = ['20', '40', '80', '120/40'] as const
+export type Tunnel = (typeof TUNNELS)[number]
+
+const usb4 = fromMemory('USB4 and USB4 v2, coding of each rate')
+const tunnelFacts: Record<Tunnel, { down: BitsPerSecond; up: BitsPerSecond; payloadShare: number }> = {
+  '20': { down: 20 * GIGABIT, up: 20 * GIGABIT, payloadShare: 64 / 66 },
+  '40': { down: 40 * GIGABIT, up: 40 * GIGABIT, payloadShare: 128 / 132 },
+  '80': { down: 80 * GIGABIT, up: 80 * GIGABIT, payloadShare: 0.96 },
+  '120/40': { down: 120 * GIGABIT, up: 40 * GIGABIT, payloadShare: 0.96 },
+}
+
+/** Pictures get at most nine tenths of the link; the rest is guard band. */
+export const PICTURE_SHARE = 0.9
+export const tunnelSource: Source = published('Linux thunderbolt driver, DisplayPort tunnels')
+
+/** What carries PCIe through a tunnel: early controllers stop near 22 Gb/s, later ones at 32 or 64 (from memory). */
+export const pcieCeilings: Record<3 | 4 | 5, BitsPerSecond> = { 3: 22 * GIGABIT, 4: 32 * GIGABIT, 5: 64 * GIGABIT }
+
+export type PictureEnds = { link: DisplayPortLink; lanes: 1 | 2 | 4 }
+export type TunnelPicture = { mode: PictureMode; ends: PictureEnds }
+
+/** Steps a picture may come up at, best first: a link rate with a number of lanes, as hosts try them. */
+export type Step = PictureEnds & { payload: BitsPerSecond }
+export const LADDER: readonly Step[] = makeLadder()
+
+function makeLadder(): Step[] {
+  const steps: Step[] = []
+  for (const link of DISPLAYPORT_LINKS) {
+    for (const lanes of [1, 2, 4] as const) steps.push({ link, lanes, payload: displayPortLane[link].payload * lanes })
+  }
+  // of equal payloads the one with the faster link and fewer lanes is tried first
+  return steps.sort((one, other) => other.payload - one.payload || one.lanes - other.lanes)
+}
+
+export type Admitted = {
+  mode: PictureMode
+  /** What the picture itself asks. */
+  wanted: BitsPerSecond
+  /** What was left to reserve from when its turn came. */
+  available: BitsPerSecond
+  /** The step it came up at; null: refused. */
+  step: Step | null
+  reserved: BitsPerSecond
+  /** The wanted mode goes through the step it came up at. */
+  fits: boolean
+}
+
+export type TunnelPlan = {
+  pictures: Admitted[]
+  /** Payload left for storage, cards and network, each way. */
+  left: { down: BitsPerSecond; up: BitsPerSecond }
+  source: Source
+}
+
+/**
+ * Admits pictures to a tunnel one after another. Each reserves, of what earlier ones left of 90 % of the link, by the site's policy:
+ * a whole link rate (the best step that its ends and the remainder allow, what hosts usually do) or its own stream rate (newer hosts).
+ * So a second display may come up lower because the first reserved more than it uses. What is left for data is the link's payload
+ * less what the wanted pictures send, as unused reservations stay free for it; pictures load the way toward the dock only.
+ */
+export function admitPictures(
+  tunnel: Tunnel,
+  pictures: readonly TunnelPicture[],
+  policy: Policy['reservation'],
+): TunnelPlan {
+  const { down, up, payloadShare } = tunnelFacts[tunnel]
+  let available = down * PICTURE_SHARE
+  let sent = 0
+  const admitted = pictures.map(({ mode, ends }): Admitted => {
+    const wanted = streamRate(mode)
+    const step =
+      policy === 'link'
+        ? bestStep(ends, available)
+        : wanted <= available
+          ? leastStep(ends, wanted)
+          : bestStep(ends, available)
+    const fits = step !== null && wanted <= step.payload && wanted <= available
+    const reserved = step === null ? 0 : policy === 'stream' && fits ? wanted : step.payload
+    const entry = { mode, wanted, available, step, reserved, fits }
+    available = Math.max(0, available - reserved)
+    sent += wanted
+    return entry
+  })
+  return {
+    pictures: admitted,
+    left: { down: Math.max(0, down * payloadShare - sent), up: up * payloadShare },
+    source: pictures.length > 0 ? tunnelSource : usb4,
+  }
+}
+
+const within = (step: Step, ends: PictureEnds): boolean =>
+  DISPLAYPORT_LINKS.indexOf(step.link) <= DISPLAYPORT_LINKS.indexOf(ends.link) && step.lanes <= ends.lanes
+
+const bestStep = (ends: PictureEnds, available: BitsPerSecond): Step | null =>
+  LADDER.find((step) => within(step, ends) && step.payload <= available) ?? null
+
+/** The smallest step that carries a stream; the largest the ends have where none does. */
+const leastStep = (ends: PictureEnds, wanted: BitsPerSecond): Step | null =>
+  LADDER.findLast((step) => within(step, ends) && step.payload >= wanted) ??
+  LADDER.find((step) => within(step, ends)) ??
+  null
+
+export const tunnelOf = (lineRate: BitsPerSecond): Tunnel =>
+  lineRate >= 80 * GIGABIT ? '80' : lineRate >= 40 * GIGABIT ? '40' : '20'
