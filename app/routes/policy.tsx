@@ -9,7 +9,7 @@ import { useSite } from '../ui/site-context'
 import type { Route } from './+types/policy'
 
 type Choice = {
-  [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays']: {
+  [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays' | 'reservation']: {
     legend: string
     options: [Policy[Name], string, string][]
   }

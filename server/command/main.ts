@@ -1,4 +1,5 @@
 import { Failure } from '../failure'
+import { calc, calcUsage } from './calc'
 import { check, checkUsage } from './check'
 
 const usage = `Hallway plans cable runs: what each door passes at its length, and which one is too narrow.
@@ -7,6 +8,7 @@ const usage = `Hallway plans cable runs: what each door passes at its length, an
   ./hallway start            the same without demo data
   ${checkUsage}
                              the verdict on a plan file; needs no database
+  ${calcUsage}
   ./hallway export SITE      a site as a plan file, to standard output
   ./hallway import FILE      a plan file as a new site
   ./hallway test             everything CI runs
@@ -28,6 +30,9 @@ async function run([command, ...words]: string[]): Promise<number> {
         (text) => console.log(text),
         (text) => console.error(text),
       )
+    case 'calc':
+      calc(words, (text) => console.log(text))
+      return 0
     case 'export':
       await (await import('./transfer')).exportSite(words)
       return 0

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { PLAN_FORMAT, PLAN_VERSION, type Plan } from '../../core/plan/plan'
+import { policySchema } from '../../core/plan/policy'
 import {
   cableOf,
   cableRow,

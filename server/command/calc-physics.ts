@@ -1,0 +1,233 @@
+import { batteryCourse, encodedRate, leadForArea } from '../../core/headset/headset'
+import { addLevels, distanceFor } from '../../core/placement/sound'
+import { portSchema } from '../../core/plan/device'
+import { levelsOf, negotiate } from '../../core/power/negotiate'
+import { ALLOWED_DROP, type Drop, loopDrop, wireDrop } from '../../core/power/wire'
+import { formatLengthBoth, parseLength } from '../../core/quantity/length'
+import { formatRate, MEGABYTE_PER_SECOND, parseRate } from '../../core/quantity/rate'
+import { formatWatts } from '../../core/quantity/watts'
+import { conduitFill, plugPasses } from '../../core/route/conduit'
+import { type Leg, routeLength } from '../../core/route/legs'
+import { LINK_MODES } from '../../core/standards/link-modes'
+import { type Band, jobSeconds, predictStorage, type StorageChain } from '../../core/storage/storage'
+import { Failure } from '../failure'
+import type { Answer, Words } from './calc'
+import { boundedNumber, lengthOf, listOf, must, needText, numberOf, oneOf, textOf, twoNumbers } from './calc-words'
+
+const megabytes = (rate: number): number => Math.round(rate / MEGABYTE_PER_SECOND)
+const rounded = (value: number, places: number): number => Number(value.toFixed(places))
+
+export function storageCalc(words: Words): Answer {
+  const mode = oneOf(words, 'mode', LINK_MODES, 'usb4-40')
+  const drive = (name: string): number => numberOf(words, name, 1, 100_000, 100_000) * MEGABYTE_PER_SECOND
+  const pcie = textOf(words, 'pcie')
+  const chain: StorageChain = {
+    mode,
+    drive: { write: drive('drive-write'), read: drive('drive-read') },
+    pcie: pcie === undefined ? undefined : pcieOf(pcie),
+    bridge: oneOf<'good' | 'poor'>(words, 'bridge', ['good', 'poor'], 'good'),
+    users: numberOf(words, 'users', 1, 64, 1),
+  }
+  const { write, read } = predictStorage(chain)
+  const job = textOf(words, 'job')
+  const bytes = job === undefined ? null : bytesOf(job)
+  const shown = ({ low, high, limitedBy }: Band) => ({ lowMBps: megabytes(low), highMBps: megabytes(high), limitedBy })
+  return {
+    json: {
+      write: shown(write),
+      read: shown(read),
+      ...(bytes === null ? {} : { jobSeconds: jobSeconds(bytes, write) }),
+    },
+    text: [
+      ...(
+        [
+          ['write', write],
+          ['read', read],
+        ] as const
+      ).map(
+        ([way, band]) =>
+          `${way} ${megabytes(band.low)} to ${megabytes(band.high)} MB/s, limited by the ${band.limitedBy}`,
+      ),
+      ...(bytes === null
+        ? []
+        : [
+            `${job} written in ${duration(jobSeconds(bytes, write).quickest)} to ${duration(jobSeconds(bytes, write).slowest)}`,
+          ]),
+    ],
+  }
+}
+
+function pcieOf(text: string): NonNullable<StorageChain['pcie']> {
+  const found = /^([345])x([124])$/.exec(text)
+  if (!found) throw new Failure(`--pcie takes generation x lanes, 3x1 to 5x4, not "${text}".`)
+  return { generation: Number(found[1]) as 3 | 4 | 5, lanes: Number(found[2]) as 1 | 2 | 4 }
+}
+
+function bytesOf(text: string): number {
+  const found = /^(\d+(?:\.\d+)?)\s*(MB|GB|TB)$/i.exec(text.trim())
+  const unit = { mb: 1e6, gb: 1e9, tb: 1e12 }[found?.[2]?.toLowerCase() ?? '']
+  if (!found || !unit) throw new Failure(`--job takes an amount like "100 GB" (decimal units), not "${text}".`)
+  return Number(found[1]) * unit
+}
+
+const duration = (seconds: number | null): string =>
+  seconds === null ? 'no time at all' : seconds < 120 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`
+
+export function powerCalc(words: Words): Answer {
+  const port = portSchema.parse({
+    id: 'p',
+    name: 'supply',
+    connector: 'type-c',
+    role: 'host',
+    gives: numberOf(words, 'supply', 1, 240),
+  })
+  const amps = numberOf(words, 'amps', 0, 5, 3)
+  const volts = numberOf(words, 'volts', 5, 50, 20)
+  const wants = textOf(words, 'wants') === undefined ? null : numberOf(words, 'wants', 0.1, 240)
+  const supply = negotiate(port, [{ amps, volts }])
+  const levels = levelsOf(port)
+  return {
+    json: {
+      levels,
+      watts: supply.watts,
+      level: supply.level,
+      limit: supply.limit,
+      ...(wants === null ? {} : { wants, enough: supply.watts >= wants }),
+    },
+    text: [
+      `offered: ${levels.map((level) => `${level.volts} V x ${rounded(level.amps, 2)} A`).join(', ')}`,
+      `arrives: ${formatWatts(supply.watts)}${supply.level ? ` (${supply.level.volts} V x ${rounded(supply.level.amps, 2)} A)` : ''}, limited by the ${supply.limit}`,
+      ...(wants === null
+        ? []
+        : [supply.watts >= wants ? `enough for ${formatWatts(wants)}` : `less than the ${formatWatts(wants)} wanted`]),
+      'Above 60 W only with a lead marked 5 A, above 100 W only with extended power range parts.',
+    ],
+  }
+}
+
+export function dropCalc(words: Words): Answer {
+  const amps = numberOf(words, 'amps', 0, 20)
+  const drop: Drop =
+    textOf(words, 'loop') === undefined
+      ? must(
+          wireDrop({
+            awg: numberOf(words, 'awg', 0, 40),
+            length: lengthOf(words, 'length'),
+            amps,
+            celsius: numberOf(words, 'celsius', -40, 105, 20),
+          }),
+        )
+      : loopDrop(numberOf(words, 'loop', 0.000001, 100), amps)
+  const { supply, ground, total, watts, allowed } = drop
+  return {
+    json: { supplyVolts: supply, groundVolts: ground, totalVolts: total, watts, allowed },
+    text: [
+      `lost: ${rounded(total, 3)} V (${rounded(supply, 3)} supply, ${rounded(ground, 3)} ground), ${rounded(watts, 2)} W of heat`,
+      `${allowed ? 'within' : 'more than'} the ${ALLOWED_DROP.supply} V on the supply and ${ALLOWED_DROP.ground} V on ground a cable may lose`,
+    ],
+  }
+}
+
+export function headsetCalc(words: Words): Answer {
+  const course = batteryCourse({
+    capacity: numberOf(words, 'capacity', 0.1, 1000),
+    draw: numberOf(words, 'draw', 0.1, 240),
+    supply: numberOf(words, 'supply', 0, 240, 0),
+    start: numberOf(words, 'start', 0, 100, 100) / 100,
+  })
+  const lines = [
+    course.course === 'holds'
+      ? 'the battery holds'
+      : course.course === 'drains'
+        ? `the battery lasts ${rounded(course.hours, 2)} h`
+        : `the battery charges, to its ceiling in ${rounded(course.hoursToCeiling, 2)} h`,
+  ]
+  const measured = textOf(words, 'measured')
+  const link =
+    measured === undefined
+      ? null
+      : encodedRate({ measured: must(parseRate(measured)), decoder: must(parseRate(needText(words, 'decoder'))) })
+  if (link)
+    lines.push(
+      `${formatRate(link.rate)} reach the eye, limited by the ${link.limit}; a faster cable ${link.fasterCableHelps ? 'would' : 'would not'} show`,
+    )
+  const area = textOf(words, 'area')
+  const lead = area === undefined ? null : areaLead(words, area)
+  if (lead !== null)
+    lines.push(
+      `the lead to the far corner at head height: ${formatLengthBoth(lead)}`,
+      'A lead on the floor trips and pulls: guide it overhead or give it a breakaway.',
+    )
+  return {
+    json: { battery: course, ...(link ? { link } : {}), ...(lead === null ? {} : { leadMetres: lead }) },
+    text: lines,
+  }
+}
+
+function areaLead(words: Words, area: string): number {
+  const [width, depth] = twoNumbers(area, '--area', 0.1, 50)
+  return leadForArea({
+    width,
+    depth,
+    portHeight: lengthOf(words, 'port', '0.5 m'),
+    headHeight: lengthOf(words, 'head', '1.7 m'),
+  })
+}
+
+export function soundCalc(words: Words): Answer {
+  const levels = listOf(words, 'level').map((text) => boundedNumber(text, '--level', 0, 140))
+  if (levels.length === 0) throw new Failure('One --level or more, please, in dB.')
+  const together = addLevels(levels)
+  const at = lengthOf(words, 'at')
+  const wanted = numberOf(words, 'wanted', 0, 140)
+  const distance = distanceFor(together, at, wanted)
+  return {
+    json: { togetherDb: together, distanceMetres: distance },
+    text: [
+      `together ${rounded(together, 1)} dB at ${formatLengthBoth(at)}; ${wanted} dB from ${formatLengthBoth(distance)} on, in the open`,
+    ],
+  }
+}
+
+export function routeCalc(words: Words): Answer {
+  const legs = listOf(words, 'leg').map(legOf)
+  const lines: string[] = []
+  const length =
+    legs.length === 0
+      ? null
+      : routeLength(legs, { slackEachEnd: textOf(words, 'slack') === undefined ? 0 : lengthOf(words, 'slack') })
+  if (length !== null) lines.push(`the lead must be ${formatLengthBoth(length)} or longer`)
+  const cables = listOf(words, 'cable').map((text) => millimetres(text, '--cable'))
+  const conduit = textOf(words, 'conduit')
+  const inner = conduit === undefined ? null : millimetres(conduit, '--conduit')
+  const fill = inner === null ? null : { ...conduitFill(inner, cables), plugPasses: plugPasses(inner) }
+  if (fill) {
+    lines.push(
+      `the conduit is ${Math.round(fill.share * 100)} % full, ${fill.allowed ? 'within' : 'above'} the usual ${Math.round(fill.limit * 100)} %; a moulded type-C plug ${fill.plugPasses ? 'passes' : 'does not pass'}`,
+      'Jacket rating, fire stopping and separation from mains follow the local code: ask a licensed person.',
+    )
+  }
+  if (length === null && !fill)
+    throw new Failure('Give --leg for a length, or --conduit with --cable for how full it is.')
+  return {
+    json: { ...(length === null ? {} : { lengthMetres: length }), ...(fill ? { conduit: fill } : {}) },
+    text: lines,
+  }
+}
+
+/** Cross-sections are said in millimetres: "20mm" or "20". */
+const millimetres = (text: string, name: string): number =>
+  boundedNumber(text.trim().replace(/\s*mm$/i, ''), `${name} (in mm)`, 0.5, 500) / 1000
+
+function legOf(text: string): Leg {
+  const diagonal = /^diagonal\s+(\S+)\s*x\s*(\S+)$/i.exec(text.trim())
+  if (diagonal)
+    return {
+      kind: 'diagonal',
+      across: must(parseLength(diagonal[1] ?? '')),
+      along: must(parseLength(diagonal[2] ?? '')),
+    }
+  const plain = /^(along|up|down)\s+(.+)$/i.exec(text.trim())
+  if (!plain) throw new Failure(`A leg is "along 3m", "up 2.4m", "down 0.7m" or "diagonal 3m x 4m", not "${text}".`)
+  return { kind: plain[1]?.toLowerCase() as 'along' | 'up' | 'down', length: must(parseLength(plain[2] ?? '')) }
+}

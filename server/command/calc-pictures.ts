@@ -1,0 +1,150 @@
+import { alternatives, fitPicture } from '../../core/picture/fit'
+import { type LinkSpec, linkFacts, parseLinkSpec } from '../../core/picture/link-spec'
+import { formatPictureMode, parsePictureMode } from '../../core/picture/mode-text'
+import { sharePictures } from '../../core/picture/time-slots'
+import { CVT_STANDARDS, ctaTiming, cvtTiming, streamRate, type Timing } from '../../core/picture/timing'
+import type { PictureMode } from '../../core/plan/need'
+import { defaultPolicy } from '../../core/plan/policy'
+import { formatRate, MEGABYTE_PER_SECOND } from '../../core/quantity/rate'
+import { displayPortLane } from '../../core/standards/picture-links'
+import { predictStorage } from '../../core/storage/storage'
+import { admitPictures, TUNNELS } from '../../core/tunnel/tunnel'
+import { Failure } from '../failure'
+import type { Answer, Words } from './calc'
+import { listOf, modeOf, must, needText, numberOf, oneOf, textOf } from './calc-words'
+
+const megahertz = (hertz: number): string => `${Number((hertz / 1e6).toFixed(3))} MHz`
+
+function timingBy(words: Words, mode: PictureMode | null): Timing {
+  const standard = textOf(words, 'standard') ?? 'cvt-rb2'
+  const vic = /^vic:(\d+)$/.exec(standard)
+  if (vic) return must(ctaTiming(Number(vic[1])))
+  if (mode === null) throw new Failure('One picture mode, please, such as 3840x2160@60; only vic:N needs none.')
+  return cvtTiming(mode, oneOf(words, 'standard', CVT_STANDARDS, 'cvt-rb2'))
+}
+
+export function timingCalc(words: Words): Answer {
+  const mode = words.positionals.length === 0 ? null : modeOf(words)
+  const { pixelClockHz, hTotal, vTotal, refreshHz } = timingBy(words, mode)
+  return {
+    json: { pixelClockHz, hTotal, vTotal, refreshHz: Number(refreshHz.toFixed(5)) },
+    text: [`${megahertz(pixelClockHz)}, ${hTotal} x ${vTotal} in all, ${refreshHz.toFixed(3)} Hz`],
+  }
+}
+
+export function streamCalc(words: Words): Answer {
+  const mode = modeOf(words)
+  const bitsPerSecond = streamRate(mode, timingBy(words, mode))
+  return { json: { bitsPerSecond }, text: [`${formatPictureMode(mode)} streams ${formatRate(bitsPerSecond)}`] }
+}
+
+export function fitCalc(words: Words): Answer {
+  const mode = modeOf(words)
+  const spec = must(parseLinkSpec(needText(words, 'link')))
+  const ends = { compression: words.values.dsc === true }
+  const { fits, need, have, compressedBits } = fitPicture(mode, spec, ends)
+  const instead = alternatives(mode, spec, ends)
+  const how = compressedBits === null ? '' : ` with compression to ${compressedBits} bits a pixel`
+  return {
+    json: {
+      fits,
+      link: linkFacts(spec).name,
+      need,
+      have,
+      margin: have - need,
+      compressedBits,
+      instead: instead.map((one) => ({
+        mode: formatPictureMode(one.mode),
+        concession: one.concession,
+        need: one.fit.need,
+      })),
+    },
+    text: [
+      `${formatPictureMode(mode)} ${fits ? `fits${how}` : 'does not fit'}: it needs ${formatRate(need)}, ${linkFacts(spec).name} carries ${formatRate(have)}`,
+      ...instead.map(
+        (one) => `  instead, ${one.concession}: ${formatPictureMode(one.mode)} (${formatRate(one.fit.need)})`,
+      ),
+    ],
+  }
+}
+
+function displayPort(text: string): Extract<LinkSpec, { family: 'displayport' }> {
+  const spec = must(parseLinkSpec(text))
+  if (spec.family !== 'displayport') throw new Failure('Several displays share a DisplayPort link; HDMI carries one.')
+  return spec
+}
+
+export function mstCalc(words: Words): Answer {
+  const spec = displayPort(needText(words, 'link'))
+  if (words.positionals.length === 0) throw new Failure('One picture mode or more, please, such as 2560x1440@60.')
+  const plan = sharePictures(
+    spec,
+    words.positionals.map((text) => must(parsePictureMode(text))),
+  )
+  return {
+    json: {
+      slots: plan.slots,
+      used: plan.used,
+      pictures: plan.shares.map(({ mode, pbn, slots, fits }) => ({ mode: formatPictureMode(mode), pbn, slots, fits })),
+    },
+    text: [
+      ...plan.shares.map(
+        ({ mode, pbn, slots, fits }) =>
+          `${fits ? 'fits   ' : 'refused'} ${formatPictureMode(mode)}: PBN ${pbn}, ${slots} time slots`,
+      ),
+      `${plan.used} of ${plan.slots} time slots used`,
+    ],
+  }
+}
+
+export function tunnelCalc(words: Words): Answer {
+  const tunnel = oneOf(words, 'link', TUNNELS, '40')
+  const reservation = oneOf(words, 'reserve', ['link', 'stream'], defaultPolicy.reservation)
+  const pictures = listOf(words, 'picture').map((text) => {
+    const [modeText = '', linkText = 'hbr3x4'] =
+      text.split(':').length > 1
+        ? [text.slice(0, text.lastIndexOf(':')), text.slice(text.lastIndexOf(':') + 1)]
+        : [text]
+    const { link, lanes } = displayPort(linkText)
+    return { mode: must(parsePictureMode(modeText)), ends: { link, lanes } }
+  })
+  const plan = admitPictures(tunnel, pictures, reservation)
+  const shown = plan.pictures.map(({ mode, wanted, step, reserved, fits }) => ({
+    mode: formatPictureMode(mode),
+    wanted,
+    step: step && `${step.link}x${step.lanes}`,
+    reserved,
+    fits,
+  }))
+  const storage = textOf(words, 'storage') === undefined ? null : storageBeside(words, tunnel, plan.left)
+  return {
+    json: { pictures: shown, left: plan.left, ...(storage ? { storage } : {}) },
+    text: [
+      ...plan.pictures.map(({ mode, wanted, step, reserved, fits }) => {
+        const at = step
+          ? `at DisplayPort ${displayPortLane[step.link].name} x${step.lanes}, reserving ${formatRate(reserved)}`
+          : 'refused'
+        return `${fits ? 'fits ' : 'FALLS'} ${formatPictureMode(mode)} (${formatRate(wanted)}) ${at}`
+      }),
+      `left toward the dock ${formatRate(plan.left.down)}, back ${formatRate(plan.left.up)}`,
+      ...(storage ? [`storage: write ${storage.write.join(' to ')} MB/s, read ${storage.read.join(' to ')} MB/s`] : []),
+    ],
+  }
+}
+
+function storageBeside(words: Words, tunnel: string, left: { down: number; up: number }) {
+  const drive = numberOf(words, 'storage', 1, 100_000) * MEGABYTE_PER_SECOND
+  const mode = tunnel === '20' ? 'usb4-20' : tunnel === '40' ? 'usb4-40' : 'usb4-80'
+  const { write, read } = predictStorage({
+    mode,
+    share: { write: left.down, read: left.up },
+    drive: { write: drive, read: drive },
+    pcie: { generation: tunnel.length > 2 || tunnel === '80' ? 4 : 3, lanes: 4 },
+  })
+  const megabytes = (rate: number): number => Math.round(rate / MEGABYTE_PER_SECOND)
+  return {
+    write: [megabytes(write.low), megabytes(write.high)],
+    read: [megabytes(read.low), megabytes(read.high)],
+    limitedBy: { write: write.limitedBy, read: read.limitedBy },
+  }
+}

@@ -1,0 +1,102 @@
+import { parseArgs } from 'node:util'
+import { Failure } from '../failure'
+import { dropCalc, headsetCalc, powerCalc, routeCalc, soundCalc, storageCalc } from './calc-physics'
+import { fitCalc, mstCalc, streamCalc, timingCalc, tunnelCalc } from './calc-pictures'
+
+/** What a calculation answers: figures for machines, lines for people. */
+export type Answer = { json: object; text: string[] }
+export type Words = { positionals: string[]; values: Record<string, string | string[] | boolean | undefined> }
+type Calculation = {
+  usage: string
+  options: Record<string, { type: 'string' | 'boolean'; multiple?: true }>
+  answer(words: Words): Answer
+}
+
+const text = { type: 'string' } as const
+const many = { type: 'string', multiple: true } as const
+const flag = { type: 'boolean' } as const
+
+const calculations: Record<string, Calculation> = {
+  timing: {
+    usage: 'timing 3840x2160@60 --standard cvt|cvt-rb1|cvt-rb2|cvt-rb3|vic:97',
+    options: { standard: text },
+    answer: timingCalc,
+  },
+  stream: {
+    usage: 'stream 3840x2160@60 --bpc 8 --chroma 444 --standard cvt-rb2',
+    options: { standard: text, bpc: text, chroma: text },
+    answer: streamCalc,
+  },
+  fit: {
+    usage: 'fit 3840x2160@144 --bpc 10 --link dp:hbr3x4 [--dsc]',
+    options: { link: text, bpc: text, chroma: text, dsc: flag },
+    answer: fitCalc,
+  },
+  mst: { usage: 'mst --link hbr2x4 MODE MODE ...', options: { link: text }, answer: mstCalc },
+  tunnel: {
+    usage: 'tunnel --link 20|40|80|120/40 --picture 3840x2160@60:hbr3x4 ... [--storage 3000] [--reserve link|stream]',
+    options: { link: text, picture: many, storage: text, reserve: text },
+    answer: tunnelCalc,
+  },
+  storage: {
+    usage:
+      'storage --mode usb4-40 [--drive-write 3500] [--drive-read 3500] [--pcie 3x4] [--bridge poor] [--users 2] [--job "100 GB"]',
+    options: { mode: text, 'drive-write': text, 'drive-read': text, pcie: text, bridge: text, users: text, job: text },
+    answer: storageCalc,
+  },
+  power: {
+    usage: 'power --supply 100 --amps 3|5 [--volts 20|50] [--wants 96]',
+    options: { supply: text, amps: text, volts: text, wants: text },
+    answer: powerCalc,
+  },
+  drop: {
+    usage: 'drop --awg 22 --length 2m --amps 5 [--celsius 40] | drop --loop 0.11 --amps 5',
+    options: { awg: text, length: text, amps: text, celsius: text, loop: text },
+    answer: dropCalc,
+  },
+  headset: {
+    usage:
+      'headset --capacity 16 --draw 8 --supply 9.2 [--start 80] [--measured "1.6 Gb/s" --decoder "150 Mb/s"] [--area 2x2 --port 0.5m --head 1.7m]',
+    options: {
+      capacity: text,
+      draw: text,
+      supply: text,
+      start: text,
+      measured: text,
+      decoder: text,
+      area: text,
+      port: text,
+      head: text,
+    },
+    answer: headsetCalc,
+  },
+  sound: {
+    usage: 'sound --level 49 [--level 34 ...] --at 0.7m --wanted 30',
+    options: { level: many, at: text, wanted: text },
+    answer: soundCalc,
+  },
+  route: {
+    usage: 'route --leg "down 0.7m" --leg "along 3m" ... [--slack 0.3m] [--conduit 20mm --cable 5mm --cable 4mm]',
+    options: { leg: many, slack: text, conduit: text, cable: many },
+    answer: routeCalc,
+  },
+}
+
+export const calcUsage = `./hallway calc ...          one calculation by itself; --json for machines:\n${Object.values(
+  calculations,
+)
+  .map(({ usage }) => `                               ${usage}`)
+  .join('\n')}`
+
+/** `./hallway calc NAME ...`: readable by default, `--json` for machines. Bad input is a sentence with the allowed range. */
+export function calc([name, ...words]: string[], print: (text: string) => void): void {
+  const calculation = name === undefined ? undefined : calculations[name]
+  if (!calculation) throw new Failure(`There is no calculation "${name ?? ''}".\n  ${calcUsage}`)
+  const { values, positionals } = parseArgs({
+    args: words,
+    options: { ...calculation.options, json: flag },
+    allowPositionals: true,
+  })
+  const { json, text: lines } = calculation.answer({ values: values as Words['values'], positionals })
+  print(values.json ? JSON.stringify(json) : lines.join('\n'))
+}
