@@ -92,7 +92,7 @@ function pictureEnds(index: SiteIndex, steps: readonly Step[]): PictureEnds | un
   if (named.length === 0) return undefined
   const link = DISPLAYPORT_LINKS[Math.min(...named.map((each) => DISPLAYPORT_LINKS.indexOf(each.link)))]
   const lanes = Math.min(...named.map((each) => each.lanes)) as PictureEnds['lanes']
-  return link && { link, lanes }
+  return link && { link, lanes, compression: named.every((each) => each.compression) }
 }
 
 /** The verdict on one run with what crosses it. */

@@ -1,5 +1,6 @@
 import type { Lack } from '../link/chain'
 import type { Conflict } from '../link/known'
+import type { Concession } from '../picture/fit'
 import type { NeedKind, PictureMode } from '../plan/need'
 import type { Metres } from '../quantity/length'
 import type { Amps, Volts } from '../quantity/watts'
@@ -94,6 +95,7 @@ export type Remedy =
   | { code: 'retire' }
   | { code: 'lay-run' }
   | { code: 'ask-less' }
+  | { code: 'picture-instead'; concession: Concession; mode: PictureMode }
 
 /** The usual caution where a finding touches something that can hurt people or equipment. */
 export type Caution = 'two-supplies' | 'above-60-watts' | 'above-100-watts'

@@ -75,7 +75,7 @@ describe('HDMI to a computer display', () => {
                 connector: 'displayport' as const,
                 gender: 'socket' as const,
                 role: 'either' as const,
-                displayport: { direction: 'in' as const, link: 'hbr3' as const, lanes: 4 as const },
+                displayport: { direction: 'in' as const, link: 'hbr3' as const, lanes: 4 as const, compression: false },
               },
             ],
           }

@@ -1,5 +1,6 @@
 import type { Admission } from '../link/admission'
-import { craft, type Finding } from './finding'
+import { alternatives } from '../picture/fit'
+import { craft, type Finding, type Remedy } from './finding'
 import { remediesFor } from './link-mode'
 import { type Check, lackFigures, leadPart, portPart, runPart, type Situation } from './situation'
 
@@ -46,10 +47,21 @@ function rateFinding({ laid, data, picture, policy }: Situation, admission: Admi
       before,
       lack: limit ? lackFigures(limit) : null,
       picture: need.kind === 'picture' ? need.mode : null,
+      compressedBits: admission.compressedBits ?? null,
     },
-    remedies: short || tight ? [...(limit ? remediesFor(lackFigures(limit)) : []), { code: 'ask-less' }] : [],
+    remedies: short || tight ? [...(limit ? remediesFor(lackFigures(limit)) : []), ...askLess(admission)] : [],
     source: limit && 'source' in limit ? limit.source : carrier.source,
   }
+}
+
+const INSTEAD_SHOWN = 3
+
+/** The best pictures that do fit, or, for anything else, less of it. */
+function* askLess({ need, spec }: Admission): Iterable<Remedy> {
+  const instead = need.kind === 'picture' && spec ? alternatives(need.mode, spec, { compression: false }) : []
+  for (const { concession, mode } of instead.slice(0, INSTEAD_SHOWN))
+    yield { code: 'picture-instead', concession, mode }
+  if (instead.length === 0) yield { code: 'ask-less' }
 }
 
 /** Why no link comes up at all. */

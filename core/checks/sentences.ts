@@ -1,4 +1,5 @@
 import { basisNames } from '../link/known'
+import type { Concession } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
 import type { NeedKind } from '../plan/need'
 import { formatLength, type LengthUnit } from '../quantity/length'
@@ -143,7 +144,11 @@ function writeRate(
   const need = finding.need ?? 0
   const figure = (rate: number): string =>
     reason.kind === 'storage' ? `${formatBytesPerSecond(rate)} (${formatRate(rate)})` : formatRate(rate)
-  const what = reason.picture ? `The picture ${formatPictureMode(reason.picture)}` : `The ${needNames[reason.kind]}`
+  const compressed =
+    reason.compressedBits === null ? '' : `, compressed to ${decimal(reason.compressedBits, 2)} bits a pixel,`
+  const what = reason.picture
+    ? `The picture ${formatPictureMode(reason.picture)}${compressed}`
+    : `The ${needNames[reason.kind]}`
   const shared = reason.before > 0 ? ` after ${formatRate(reason.before)} for what goes before it` : ''
   const link = `${reason.carrier} leaves ${figure(have)}${shared}`
   if (have >= need) return `${what} needs ${figure(need)}; ${link}.`
@@ -218,8 +223,25 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
       return 'Retire it, or keep it for a lesser job.'
     case 'lay-run':
       return 'Lay a run between them, or between a dock on the way and them.'
+    case 'picture-instead':
+      return insteadSentence(remedy.concession, formatPictureMode(remedy.mode))
     case 'ask-less':
       return 'Or ask for less: a lower rate, or fewer needs on this run.'
+  }
+}
+
+function insteadSentence(concession: Concession, mode: string): string {
+  switch (concession) {
+    case 'compression':
+      return 'With compression, if both ends have it, this very picture fits.'
+    case 'fewer bits':
+      return `With fewer bits it fits: ${mode}.`
+    case 'lower refresh':
+      return `At a lower refresh it fits: ${mode}.`
+    case 'less colour':
+      return `With less colour it fits, and text blurs: ${mode}.`
+    case 'smaller picture':
+      return `A smaller one fits: ${mode}.`
   }
 }
 

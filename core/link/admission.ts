@@ -1,9 +1,10 @@
+import { fitPicture } from '../picture/fit'
+import { type LinkSpec, linkFacts } from '../picture/link-spec'
 import { streamRate } from '../picture/timing'
 import { NEED_KINDS, type Need } from '../plan/need'
 import type { Policy } from '../plan/policy'
 import type { BitsPerSecond } from '../quantity/rate'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
-import { displayPortLane } from '../standards/picture-links'
 import type { Source } from '../standards/source'
 import { admitPictures, type PictureEnds, tunnelOf } from '../tunnel/tunnel'
 import type { PictureLink } from './picture-link'
@@ -16,7 +17,11 @@ export type Admission = {
   /** What earlier needs have taken, in the same figures as `have`. */
   before: BitsPerSecond
   /** The link that carries it; null where there is none. */
-  carrier: { name: string; source: Source; picture: boolean } | null
+  carrier: { name: string; source: Source } | null
+  /** The link a picture came up at, for what fits instead; null in the middle of a shared one. */
+  spec?: LinkSpec | null
+  /** Bits a pixel where it goes through compressed. */
+  compressedBits?: number | null
 }
 
 type Way = 'down' | 'up'
@@ -70,40 +75,39 @@ function throughTunnel(
   const wanted = pictures.map(({ need, ends = USUAL_ENDS }) => ({ mode: need.mode, ends }))
   const plan = admitPictures(tunnelOf(linkModeFacts[mode].line), wanted, reservation)
   let reserved = 0
-  return pictures.map(({ need, way }, at) => {
+  return pictures.map(({ need, way, ends = USUAL_ENDS }, at) => {
     const admitted = plan.pictures[at]
     if (!admitted) throw new Error('the tunnel lost a picture')
+    const { step, available, fits } = admitted
     taken[way] += admitted.wanted
-    const open =
-      reservation === 'stream' && admitted.fits
-        ? admitted.available
-        : Math.min(admitted.step?.payload ?? 0, admitted.available)
-    const step = admitted.step
-      ? `, at DisplayPort ${displayPortLane[admitted.step.link].name} x${admitted.step.lanes},`
-      : ''
     const before = reserved
     reserved += admitted.reserved
-    return {
-      need,
-      wanted: admitted.wanted,
-      before,
-      have: open,
-      carrier: { name: `${link.name}${step}`, source: link.source, picture: true },
-    }
+    const spec: LinkSpec | null = step && { family: 'displayport', link: step.link, lanes: step.lanes }
+    const step_ = spec ? `, at ${linkFacts(spec).name},` : ''
+    const carrier = { name: `${link.name}${step_}`, source: link.source }
+    const have = reservation === 'stream' && fits ? available : Math.min(step?.payload ?? 0, available)
+    // compression is what a host tries before it lets the picture fall
+    const compressed = !fits && spec && ends.compression ? fitPicture(need.mode, spec, { compression: true }) : null
+    if (compressed?.fits)
+      return { need, wanted: compressed.need, before, have, carrier, spec, compressedBits: compressed.compressedBits }
+    return { need, wanted: admitted.wanted, before, have, carrier, spec }
   })
 }
 
 function besideData(pictures: readonly CrossedPicture[], link: PictureLink | null): Admission[] {
   let before = 0
   return pictures.map(({ need }) => {
-    const wanted = streamRate(need.mode)
     const have = Math.max(0, (link?.payload ?? 0) - before)
+    const fit = link?.spec ? fitPicture(need.mode, link.spec, { compression: link.compression && before === 0 }) : null
+    const wanted = fit?.need ?? streamRate(need.mode)
     const admission: Admission = {
       need,
       wanted,
       before,
       have,
-      carrier: link && { name: link.name, source: link.source, picture: true },
+      carrier: link && { name: link.name, source: link.source },
+      spec: before === 0 ? (link?.spec ?? null) : null,
+      compressedBits: fit?.compressedBits,
     }
     before += wanted
     return admission
@@ -128,7 +132,7 @@ function admitData(
     wanted,
     before: before * scale,
     have: Math.max(0, payload - before) * scale,
-    carrier: { name, source, picture: false },
+    carrier: { name, source },
   }
 }
 

@@ -1,18 +1,18 @@
+import { type LinkSpec, linkFacts } from '../picture/link-spec'
 import type { Port } from '../plan/device'
 import type { BitsPerSecond } from '../quantity/rate'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
 import {
   DISPLAYPORT_LINKS,
   type DisplayPortLink,
-  displayPortLane,
   displayPortUpTo,
   HDMI_LEVELS,
   type HdmiLevel,
-  hdmiLink,
   hdmiUpTo,
 } from '../standards/picture-links'
 import type { Reach } from '../standards/reach'
 import { published, type Source } from '../standards/source'
+import type { PictureEnds } from '../tunnel/tunnel'
 import { chainLack, type Lack } from './chain'
 import type { DataLink } from './data-link'
 import type { LaidLead, LaidRun } from './lay'
@@ -23,9 +23,11 @@ export type PictureLink = {
   name: string
   /** A tunnel carries pictures beside the data; the others take pins or a cable of their own. */
   via: 'tunnel' | 'displayport' | 'hdmi'
-  /** Pictures take the fast pairs of a type-C lead, so that data has what they leave. */
-  onDataPins: boolean
   source: Source
+  /** The link itself; null for a tunnel, where each picture comes up at a step of its own. */
+  spec: LinkSpec | null
+  /** Both ends can compress. */
+  compression: boolean
 }
 
 export type PictureLack = Lack<DisplayPortLink> | Lack<HdmiLevel> | Lack<LinkMode>
@@ -62,8 +64,9 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { data
       payload: line * TUNNEL_SHARE,
       name: `${name} tunnel`,
       via: 'tunnel',
-      onDataPins: false,
       source: tunnelSource,
+      spec: null,
+      compression: false,
     }
     return { link, lack: data.lack }
   }
@@ -79,19 +82,13 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { data
   const ways: PictureWay[] = []
   if (families.has('displayport')) {
     const onDataPins = from.port.connector === 'type-c' && to.port.connector === 'type-c'
-    ways.push(displayPortWay([start, end], leads, { onDataPins, mostLanes: dataBeside && onDataPins ? 2 : 4 }))
+    ways.push(displayPortWay([start, end], leads, dataBeside && onDataPins ? 2 : 4))
   }
   if (families.has('hdmi')) ways.push(hdmiWay([start, end], leads))
   return ways.reduce((narrow, next) => ((next.link?.payload ?? 0) < (narrow.link?.payload ?? 0) ? next : narrow))
 }
 
-type Offer = NonNullable<ReturnType<typeof portPicture>>
-
-function displayPortWay(
-  sides: readonly Offer[],
-  leads: readonly LaidLead[],
-  pins: { onDataPins: boolean; mostLanes: number },
-): PictureWay {
+function displayPortWay(sides: readonly Offered[], leads: readonly LaidLead[], mostLanes: 2 | 4): PictureWay {
   const offered = sides.flatMap((side) => (side.family === 'displayport' ? [side.displayport] : []))
   const shared = lowest(
     DISPLAYPORT_LINKS,
@@ -103,21 +100,11 @@ function displayPortWay(
     (lead) => lead.reach.displayport,
   )
   if (best === null) return { link: null, lack }
-  const lanes = Math.min(pins.mostLanes, ...offered.map((side) => side.lanes))
-  const { name, payload, source } = displayPortLane[best]
-  return {
-    link: {
-      payload: payload * lanes,
-      name: `DisplayPort ${name} x${lanes}`,
-      via: 'displayport',
-      onDataPins: pins.onDataPins,
-      source,
-    },
-    lack,
-  }
+  const lanes = Math.min(mostLanes, ...offered.map((side) => side.lanes)) as PictureEnds['lanes']
+  return { link: linkOf({ family: 'displayport', link: best, lanes }, sides), lack }
 }
 
-function hdmiWay(sides: readonly Offer[], leads: readonly LaidLead[]): PictureWay {
+function hdmiWay(sides: readonly Offered[], leads: readonly LaidLead[]): PictureWay {
   const shared = lowest(
     HDMI_LEVELS,
     sides.flatMap((side) => (side.family === 'hdmi' ? [side.level] : [])),
@@ -128,22 +115,29 @@ function hdmiWay(sides: readonly Offer[], leads: readonly LaidLead[]): PictureWa
     (lead) => lead.reach.hdmi,
   )
   if (best === null) return { link: null, lack }
-  const { name, payload, source } = hdmiLink[best]
-  return { link: { payload, name, via: 'hdmi', onDataPins: false, source }, lack }
+  return { link: linkOf({ family: 'hdmi', level: best }, sides), lack }
 }
 
+const linkOf = (spec: LinkSpec, sides: readonly Offered[]): PictureLink => ({
+  ...linkFacts(spec),
+  via: spec.family,
+  spec,
+  compression: sides.every((side) => side.compression),
+})
+
 /** What a picture port offers; a type-C port of a charger or a disk offers nothing. */
-export function portPicture(
-  port: Port,
-  direction: 'out' | 'in',
-):
-  | { family: 'displayport'; displayport: { link: DisplayPortLink; lanes: number } }
-  | { family: 'hdmi'; level: HdmiLevel }
-  | null {
-  if (port.hdmi?.direction === direction) return { family: 'hdmi', level: port.hdmi.level }
-  if (port.displayport?.direction === direction) return { family: 'displayport', displayport: port.displayport }
-  return null
+export function portPicture(port: Port, direction: 'out' | 'in'): Offered | null {
+  const { hdmi, displayport } = port
+  if (hdmi?.direction === direction) return { family: 'hdmi', level: hdmi.level, compression: hdmi.compression }
+  if (displayport?.direction !== direction) return null
+  const { link, lanes, compression } = displayport
+  return { family: 'displayport', displayport: { link, lanes }, compression }
 }
+
+export type Offered = { compression: boolean } & (
+  | { family: 'displayport'; displayport: PictureEnds }
+  | { family: 'hdmi'; level: HdmiLevel }
+)
 
 const lowest = <T>(ladder: readonly T[], steps: readonly T[]): T =>
   ladder[Math.min(ladder.length - 1, ...steps.map((step) => ladder.indexOf(step)))] as T

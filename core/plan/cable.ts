@@ -60,6 +60,11 @@ export const cableSchema = z.strictObject({
   oneWay: z.boolean().default(false).describe('Carries from its first end to its second only'),
   length: lengthField,
   construction: z.enum(CONSTRUCTIONS).default('passive'),
+  awg: z.number().min(0).max(40).optional().describe('Gauge of its supply conductors, where it is printed or known'),
+  feed: z
+    .enum(['bus', 'optional', 'required'])
+    .default('bus')
+    .describe('Whether an active lead takes power of its own at its far end'),
   suppliedWith: idField.optional().describe('The device it came in the box of'),
   standing: z.enum(CABLE_STANDINGS).default('drawer'),
   evidence: z.array(evidenceSchema).max(200).default([]),

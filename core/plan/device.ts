@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { CONNECTORS, GENDERS } from '../standards/connectors'
 import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
-import { idField, nameField, noteField, wattsField } from './fields'
+import { idField, nameField, noteField, rateField, wattsField } from './fields'
 
 export const DEVICE_KINDS = [
   'computer',
@@ -39,10 +39,17 @@ export const portSchema = z.strictObject({
       direction: z.enum(['out', 'in']),
       link: z.enum(DISPLAYPORT_LINKS),
       lanes: z.literal([1, 2, 4]).default(4),
+      compression: z.boolean().default(false).describe('Display stream compression'),
     })
     .optional()
     .describe('DisplayPort, on its own connector or as the alternate mode of type-C'),
-  hdmi: z.strictObject({ direction: z.enum(['out', 'in']), level: z.enum(HDMI_LEVELS) }).optional(),
+  hdmi: z
+    .strictObject({
+      direction: z.enum(['out', 'in']),
+      level: z.enum(HDMI_LEVELS),
+      compression: z.boolean().default(false),
+    })
+    .optional(),
   gives: wattsField.optional().describe('The most power it gives'),
   takes: wattsField.optional().describe('The most power it takes'),
   controller: nameField.optional().describe('The controller or bus behind the port'),
@@ -54,6 +61,25 @@ export const deviceSchema = z.strictObject({
   name: nameField,
   kind: z.enum(DEVICE_KINDS),
   place: idField.optional(),
+  battery: z
+    .strictObject({
+      wattHours: z.number().min(0.1).max(1000),
+      draw: wattsField.describe('What it draws while it is used'),
+    })
+    .optional()
+    .describe('A headset that must hold or charge while it is worn'),
+  disk: z
+    .strictObject({
+      write: rateField,
+      read: rateField,
+      pcie: z
+        .enum(['3x1', '3x2', '3x4', '4x1', '4x2', '4x4', '5x2', '5x4'])
+        .optional()
+        .describe('Lanes inside the enclosure'),
+      bridge: z.enum(['good', 'poor']).default('good'),
+    })
+    .optional()
+    .describe('What the drive inside can do'),
   ports: z.array(portSchema).max(64).default([]),
   note: noteField.optional(),
 })

@@ -10,6 +10,20 @@ const runLeadSchema = z.strictObject({
   reversed: z.boolean().default(false).describe('Its second end faces the host'),
 })
 
+/** What a route passes that somebody must ask about, or take care of. */
+export const SURROUNDINGS = [
+  'wall',
+  'ceiling',
+  'riser',
+  'conduit',
+  'outdoors',
+  'other-earth',
+  'at-height',
+  'play-area',
+  'open-floor',
+] as const
+export type Surrounding = (typeof SURROUNDINGS)[number]
+
 /** A trial of the whole chain as it lay: the leads it had then, in order. */
 const proofSchema = trialSchema.extend({ leads: z.array(idField).min(1).max(8) })
 
@@ -24,7 +38,11 @@ export const runSchema = z.strictObject({
     .max(8, 'a run has at most 8 leads in series')
     .default([])
     .describe('Leads, extensions and adapters in series, from the host end on'),
-  route: z.strictObject({ length: lengthField, note: noteField.optional() }),
+  route: z.strictObject({
+    length: lengthField,
+    through: z.array(z.enum(SURROUNDINGS)).max(9).optional().describe('What the route passes'),
+    note: noteField.optional(),
+  }),
   proofs: z.array(proofSchema).max(100).default([]),
   note: noteField.optional(),
 })

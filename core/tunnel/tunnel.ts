@@ -24,11 +24,11 @@ export const tunnelSource: Source = published('Linux thunderbolt driver, Display
 /** What carries PCIe through a tunnel: early controllers stop near 22 Gb/s, later ones at 32 or 64 (from memory). */
 export const pcieCeilings: Record<3 | 4 | 5, BitsPerSecond> = { 3: 22 * GIGABIT, 4: 32 * GIGABIT, 5: 64 * GIGABIT }
 
-export type PictureEnds = { link: DisplayPortLink; lanes: 1 | 2 | 4 }
+export type PictureEnds = { link: DisplayPortLink; lanes: 1 | 2 | 4; compression?: boolean }
 export type TunnelPicture = { mode: PictureMode; ends: PictureEnds }
 
 /** Steps a picture may come up at, best first: a link rate with a number of lanes, as hosts try them. */
-export type Step = PictureEnds & { payload: BitsPerSecond }
+export type Step = { link: DisplayPortLink; lanes: 1 | 2 | 4; payload: BitsPerSecond }
 export const LADDER: readonly Step[] = makeLadder()
 
 function makeLadder(): Step[] {

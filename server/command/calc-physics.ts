@@ -1,4 +1,4 @@
-import { batteryCourse, encodedRate, leadForArea } from '../../core/headset/headset'
+import { type BatteryCourse, batteryCourse, CHARGE_CEILING, encodedRate, leadForArea } from '../../core/headset/headset'
 import { addLevels, distanceFor } from '../../core/placement/sound'
 import { portSchema } from '../../core/plan/device'
 import { levelsOf, negotiate } from '../../core/power/negotiate'
@@ -135,13 +135,7 @@ export function headsetCalc(words: Words): Answer {
     supply: numberOf(words, 'supply', 0, 240, 0),
     start: numberOf(words, 'start', 0, 100, 100) / 100,
   })
-  const lines = [
-    course.course === 'holds'
-      ? 'the battery holds'
-      : course.course === 'drains'
-        ? `the battery lasts ${rounded(course.hours, 2)} h`
-        : `the battery charges, to its ceiling in ${rounded(course.hoursToCeiling, 2)} h`,
-  ]
+  const lines = [courseWords(course)]
   const measured = textOf(words, 'measured')
   const link =
     measured === undefined
@@ -162,6 +156,14 @@ export function headsetCalc(words: Words): Answer {
     json: { battery: course, ...(link ? { link } : {}), ...(lead === null ? {} : { leadMetres: lead }) },
     text: lines,
   }
+}
+
+function courseWords(course: BatteryCourse): string {
+  if (course.course === 'holds') return 'the battery holds'
+  if (course.course === 'drains') return `the battery lasts ${rounded(course.hours, 2)} h`
+  return course.hoursToCeiling === 0
+    ? `the battery stays at its ceiling of charging, near ${CHARGE_CEILING * 100} %`
+    : `the battery charges, to its ceiling near ${CHARGE_CEILING * 100} % in ${rounded(course.hoursToCeiling, 2)} h`
 }
 
 function areaLead(words: Words, area: string): number {

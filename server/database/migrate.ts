@@ -1,11 +1,15 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import type { Knex } from 'knex'
 import * as sites from './migrations/0001-sites'
+import * as inside from './migrations/0002-inside-and-surroundings'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
 /** An explicit list, so that migrations run from the build as they do from source. */
-const migrations: readonly Migration[] = [{ name: '0001-sites', ...sites }]
+const migrations: readonly Migration[] = [
+  { name: '0001-sites', ...sites },
+  { name: '0002-inside-and-surroundings', ...inside },
+]
 
 const migrationSource: Knex.MigrationSource<Migration> = {
   getMigrations: async () => [...migrations],

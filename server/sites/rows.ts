@@ -19,13 +19,14 @@ export const deviceRow = (site_id: string, device: Device, position: number): Ro
   name: device.name,
   kind: device.kind,
   place_id: device.place ?? null,
+  inside: JSON.stringify({ battery: device.battery, disk: device.disk }),
   note: device.note ?? null,
 })
 export const deviceOf = (row: Row, ports: readonly Row[]): Device => ({
   id: row.id,
   name: row.name,
   kind: row.kind,
-  ...present({ place: row.place_id, note: row.note }),
+  ...present({ place: row.place_id, ...row.inside, note: row.note }),
   ports: ports.map((port) => port.spec),
 })
 
@@ -40,6 +41,8 @@ export const cableRow = (site_id: string, cable: Cable, position: number): Row =
   construction: cable.construction,
   standing: cable.standing,
   one_way: cable.oneWay,
+  awg: cable.awg ?? null,
+  feed: cable.feed,
   ends: JSON.stringify(cable.ends),
   note: cable.note ?? null,
 })
@@ -51,7 +54,8 @@ export const cableOf = (row: Row, evidence: readonly Row[]): Cable => ({
   oneWay: Boolean(row.one_way),
   length: row.length,
   construction: row.construction,
-  ...present({ suppliedWith: row.supplied_with }),
+  feed: row.feed,
+  ...present({ awg: row.awg, suppliedWith: row.supplied_with }),
   standing: row.standing,
   evidence: evidence.map((piece) => piece.body),
   ...present({ note: row.note }),
@@ -69,6 +73,7 @@ export const runRow = (site_id: string, run: Run, position: number, revision: nu
   to_port: run.to.port,
   route_length: run.route.length,
   route_note: run.route.note ?? null,
+  route_through: run.route.through ? JSON.stringify(run.route.through) : null,
   note: run.note ?? null,
   proofs: JSON.stringify(run.proofs),
   revision,
@@ -88,7 +93,7 @@ export const runOf = (row: Row, leads: readonly Row[]): Run => ({
   from: { device: row.from_device, port: row.from_port },
   to: { device: row.to_device, port: row.to_port },
   leads: leads.map((lead) => ({ cable: lead.cable_id, reversed: Boolean(lead.reversed) })),
-  route: { length: row.route_length, ...present({ note: row.route_note }) },
+  route: { length: row.route_length, ...present({ through: row.route_through, note: row.route_note }) },
   proofs: row.proofs,
   ...present({ note: row.note }),
 })
