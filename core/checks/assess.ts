@@ -9,6 +9,7 @@ import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import type { LinkMode } from '../standards/link-modes'
 import { DISPLAYPORT_LINKS } from '../standards/picture-links'
+import { leadShape } from '../standards/reach'
 import type { PictureEnds } from '../tunnel/tunnel'
 import { checks } from './checks'
 import { craft, type Finding, type Part, type Verdict, worstOf } from './finding'
@@ -74,14 +75,31 @@ export function walkNeeds(index: SiteIndex): {
     const steps = findPath(index, need)
     paths.set(need.id, steps)
     const ends = need.kind === 'picture' && steps ? pictureEnds(index, steps) : undefined
+    const hubs = hubsAlong(index, steps ?? [])
     for (const [at, { run, way }] of (steps ?? []).entries()) {
       const lastMile = way === 'down' ? at === (steps?.length ?? 0) - 1 : at === 0
       const list = crossings.get(run.id) ?? []
-      list.push({ need, way, lastMile, ends })
+      list.push({ need, way, lastMile, ends, hubs })
       crossings.set(run.id, list)
     }
   }
   return { paths, crossings }
+}
+
+/** Hubs and docks between the ends of a way, active extensions, and a hub for each pair of extender ends. */
+function hubsAlong(index: SiteIndex, steps: readonly Step[]): number {
+  let hubs = 0
+  for (const [at, { run, way }] of steps.entries()) {
+    for (const { cable } of run.leads) {
+      const lead = index.cables.get(cable)
+      if (lead?.construction === 'active' && leadShape(lead.ends).endsWith('extension')) hubs += 1
+    }
+    const reached = index.devices.get(way === 'down' ? run.to.device : run.from.device)
+    if (at === steps.length - 1) continue
+    if (reached?.kind === 'hub' || reached?.kind === 'dock') hubs += 1
+    if (reached?.kind === 'extender') hubs += 0.5
+  }
+  return Math.ceil(hubs)
 }
 
 /** The DisplayPort link that all ports along a picture's way allow; undefined where none of them names one. */

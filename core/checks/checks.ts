@@ -1,14 +1,22 @@
+import { batteryCheck } from './battery'
 import { currentCheck } from './current'
 import { directionCheck } from './direction'
 import { displayInputCheck } from './display-input'
 import { evidenceCheck } from './evidence'
 import { extensionCheck } from './extension'
+import { farEndPowerCheck } from './far-end-power'
 import { fitCheck } from './fit'
+import { historyCheck } from './history'
+import { hubDepthCheck } from './hub-depth'
 import { lengthCheck } from './length'
 import { linkModeCheck } from './link-mode'
 import { pairingCheck } from './pairing'
 import { rateCheck } from './rate'
 import type { Check } from './situation'
+import { storageTargetCheck } from './storage-target'
+import { surroundingsCheck } from './surroundings'
+import { valueCheck } from './value'
+import { voltsLostCheck } from './volts-lost'
 
 /** Every check, in the order findings are read. */
 export const checks: readonly Check[] = [
@@ -17,9 +25,17 @@ export const checks: readonly Check[] = [
   lengthCheck,
   linkModeCheck,
   rateCheck,
+  storageTargetCheck,
   currentCheck,
+  batteryCheck,
+  voltsLostCheck,
+  hubDepthCheck,
+  farEndPowerCheck,
+  surroundingsCheck,
   extensionCheck,
   pairingCheck,
   evidenceCheck,
+  historyCheck,
+  valueCheck,
   displayInputCheck,
 ]

@@ -2,7 +2,7 @@ import { negotiate } from '../power/negotiate'
 import type { Watts } from '../quantity/watts'
 import { commonPractice } from '../standards/source'
 import type { Caution, Finding, Remedy } from './finding'
-import { type Check, type Crossing, leadPart, portPart, type Situation } from './situation'
+import { type Check, type Crossing, leadPart, portPart, type Situation, wantedWatts } from './situation'
 
 const source = commonPractice('no mark, no more than 3 A: 60 W; a 5 A mark 100 W; an extended range mark 240 W')
 
@@ -16,12 +16,6 @@ export const currentCheck: Check = {
       if (wanted !== null) yield powerFinding(situation, crossing, wanted)
     }
   },
-}
-
-function wantedWatts({ need, lastMile }: Crossing): Watts | null {
-  if (need.kind === 'picture') return null
-  if (need.kind === 'power') return need.watts
-  return lastMile ? (need.watts ?? null) : null
 }
 
 function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, wanted: Watts): Finding {

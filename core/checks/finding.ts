@@ -1,13 +1,16 @@
+import type { BatteryCourse } from '../headset/headset'
 import type { Lack } from '../link/chain'
 import type { Conflict } from '../link/known'
 import type { Concession } from '../picture/fit'
 import type { NeedKind, PictureMode } from '../plan/need'
+import type { Surrounding } from '../plan/run'
 import type { Metres } from '../quantity/length'
 import type { Amps, Volts } from '../quantity/watts'
 import type { End } from '../standards/connectors'
 import type { LinkMode } from '../standards/link-modes'
 import type { DisplayPortLink, HdmiLevel } from '../standards/picture-links'
 import { commonPractice, type Source } from '../standards/source'
+import type { Limit } from '../storage/storage'
 
 /** Worst first. A note never makes a verdict worse. */
 export const GRADES = ['blocked', 'tight', 'clear', 'note'] as const
@@ -25,12 +28,20 @@ export type CheckName =
   | 'pairing'
   | 'evidence'
   | 'display input'
+  | 'storage target'
+  | 'battery'
+  | 'volts lost'
+  | 'hub depth'
+  | 'far-end power'
+  | 'surroundings'
+  | 'history'
+  | 'value'
   | 'path'
 
 /** The element of a path that a finding is about. `id` is `device/port`, or the id of the cable, run or need. */
 export type Part = { kind: 'port' | 'lead' | 'run' | 'need'; id: string; label: string }
 
-export type Unit = 'm' | 'bit/s' | 'W'
+export type Unit = 'm' | 'bit/s' | 'W' | 'V'
 
 /** A lack as a finding keeps it: the figures, without the laid lead they came from. */
 export type LackFigures = {
@@ -66,6 +77,7 @@ export type Reason =
       before: number
       lack: LackFigures | null
       picture: PictureMode | null
+      compressedBits: number | null
     }
   | { code: 'no-carrier'; kind: NeedKind; cause: 'charge-only' | 'unknown-lead' | 'nothing-common' | 'no-link' }
   | { code: 'power'; limit: 'supply' | 'lead'; amps: Amps; volts: Volts; unmarked: boolean; charging: boolean }
@@ -76,6 +88,15 @@ export type Reason =
   | { code: 'bench-pass'; mode: LinkMode; counts: boolean; on: string }
   | { code: 'conflict'; conflict: Conflict }
   | { code: 'hdmi-to-display' }
+  | { code: 'storage-band'; low: number; high: number; way: 'write' | 'read'; limitedBy: Limit }
+  | { code: 'battery'; course: BatteryCourse }
+  | { code: 'volts-lost'; total: Volts; amps: Amps; watts: number }
+  | { code: 'hubs'; hubs: number; most: number }
+  | { code: 'far-end-power'; required: boolean; mains: boolean; place: string }
+  | { code: 'passes'; what: Surrounding; copper: boolean }
+  | { code: 'optical' }
+  | { code: 'history'; passed: number; tried: number; mode: LinkMode; controller: string | null }
+  | { code: 'more-than-needed'; mode: string }
   | { code: 'no-path'; from: string; to: string }
 
 export type Remedy =
@@ -95,10 +116,23 @@ export type Remedy =
   | { code: 'retire' }
   | { code: 'lay-run' }
   | { code: 'ask-less' }
+  | { code: 'expect-less' }
+  | { code: 'thicker-or-shorter' }
+  | { code: 'fewer-hubs' }
+  | { code: 'optical-only' }
   | { code: 'picture-instead'; concession: Concession; mode: PictureMode }
 
 /** The usual caution where a finding touches something that can hurt people or equipment. */
-export type Caution = 'two-supplies' | 'above-60-watts' | 'above-100-watts'
+export type Caution =
+  | 'two-supplies'
+  | 'above-60-watts'
+  | 'above-100-watts'
+  | 'local-code'
+  | 'earths'
+  | 'height'
+  | 'trip'
+  | 'optical-end'
+  | 'approved-supply'
 
 export type Finding = {
   check: CheckName

@@ -1,7 +1,9 @@
+import type { BatteryCourse } from '../headset/headset'
 import { basisNames } from '../link/known'
 import type { Concession } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
 import type { NeedKind } from '../plan/need'
+import type { Surrounding } from '../plan/run'
 import { formatLength, type LengthUnit } from '../quantity/length'
 import { decimal } from '../quantity/parsed'
 import { formatBytesPerSecond, formatRate } from '../quantity/rate'
@@ -10,6 +12,7 @@ import { describeEnd } from '../standards/connectors'
 import { type CableGrade, gradeFacts } from '../standards/grades'
 import { LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { DISPLAYPORT_LINKS, type DisplayPortLink, displayPortLane, hdmiLink } from '../standards/picture-links'
+import type { Limit } from '../storage/storage'
 import type { Caution, Finding, LackFigures, Reason, Remedy, Unit } from './finding'
 
 export const needNames: Record<NeedKind, string> = {
@@ -29,7 +32,14 @@ export const gradeWords = { clear: 'Clear', tight: 'Tight', blocked: 'Blocked', 
 export function formatFigure(value: number | null, unit: Unit | null, lengthUnit: LengthUnit = 'm'): string {
   if (value === null || unit === null) return '-'
   const size = Math.abs(value)
-  const text = unit === 'm' ? formatLength(size, lengthUnit) : unit === 'W' ? formatWatts(size) : formatRate(size)
+  const text =
+    unit === 'V'
+      ? `${decimal(size, 2)} V`
+      : unit === 'm'
+        ? formatLength(size, lengthUnit)
+        : unit === 'W'
+          ? formatWatts(size)
+          : formatRate(size)
   return value < 0 ? `-${text}` : text
 }
 
@@ -115,9 +125,55 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     }
     case 'hdmi-to-display':
       return `${label} is HDMI, and this display has DisplayPort too; straight DisplayPort is the surer way.`
+    case 'storage-band':
+      return `Expect ${formatBytesPerSecond(reason.low)} to ${formatBytesPerSecond(reason.high)} (${reason.way}), limited by ${limitNames[reason.limitedBy]}; ${formatBytesPerSecond(finding.need ?? 0)} are asked.`
+    case 'battery':
+      return batterySentence(reason.course, finding)
+    case 'volts-lost':
+      return `${label} loses ${decimal(reason.total, 2)} V there and back at ${decimal(reason.amps, 2)} A, ${decimal(reason.watts, 1)} W of heat; a cable may lose ${decimal(finding.need ?? 0, 2)} V on its supply.`
+    case 'hubs':
+      return `${reason.hubs} hubs, docks and active extensions lie in a row on this way; USB allows ${reason.most}.`
+    case 'far-end-power':
+      return `${label} ${reason.required ? 'needs' : 'may need'} a supply of its own at ${reason.place}, which ${reason.mains ? 'has mains' : 'has no mains'}.`
+    case 'passes':
+      return reason.copper
+        ? 'The route joins places with different earths, and there is copper in this run: it can carry fault current.'
+        : `The route ${surroundingNames[reason.what]}.`
+    case 'optical':
+      return 'Part of this run is optical.'
+    case 'history':
+      return `Cables of this kind: ${reason.passed} of ${reason.tried} held ${linkModeFacts[reason.mode].name}${reason.controller ? ` on ${reason.controller}` : ''}.`
+    case 'more-than-needed':
+      return `${label} could carry more than these ports use (${reason.mode}); a dearer one adds nothing here, and a lesser one would do.`
     case 'no-path':
       return `There is no way of runs, docks and hubs from ${reason.from} to ${reason.to}.`
   }
+}
+
+const limitNames: Record<Limit, string> = {
+  link: 'the link',
+  share: 'what is left of the link',
+  pcie: 'the lanes inside the enclosure',
+  drive: 'the drive itself',
+}
+
+const surroundingNames: Record<Surrounding, string> = {
+  wall: 'passes a wall',
+  ceiling: 'passes a ceiling',
+  riser: 'passes a riser',
+  conduit: 'passes a conduit; the plugs must pass it too',
+  outdoors: 'passes outdoors',
+  'other-earth': 'joins places with different earths; this run has no copper in it',
+  'at-height': 'is laid at height',
+  'play-area': 'ends in a play area',
+  'open-floor': 'crosses an open floor',
+}
+
+function batterySentence(course: BatteryCourse, finding: Finding): string {
+  const figures = `${formatWatts(finding.have ?? 0)} arrive and ${formatWatts(finding.need ?? 0)} are drawn`
+  if (course.course === 'holds') return `The battery holds: ${figures}.`
+  if (course.course === 'charges') return `The battery charges, to about 92 %: ${figures}.`
+  return `The battery drains though it is plugged in, and lasts about ${decimal(course.hours, 1)} h: ${figures}.`
 }
 
 /** Why a lead does not carry a mode. */
@@ -223,6 +279,14 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
       return 'Retire it, or keep it for a lesser job.'
     case 'lay-run':
       return 'Lay a run between them, or between a dock on the way and them.'
+    case 'expect-less':
+      return 'Plan with the band, or share the link with less.'
+    case 'thicker-or-shorter':
+      return 'Take a shorter lead, or one with thicker wire.'
+    case 'fewer-hubs':
+      return 'Take a port nearer the host.'
+    case 'optical-only':
+      return 'Use a non-conductive optical run, and ask a licensed electrician.'
     case 'picture-instead':
       return insteadSentence(remedy.concession, formatPictureMode(remedy.mode))
     case 'ask-less':
@@ -250,6 +314,13 @@ export const cautionSentences: Record<Caution, string> = {
     'Never join two supplies with a type-A to type-A or "Y" lead: it ties them together and can destroy both or start a fire.',
   'above-60-watts':
     'Above 60 W only with a lead marked 5 A. A lead or plug that gets hot: disconnect at the supply, let it cool, retire it.',
+  'local-code':
+    'Jacket rating, fire stopping and separation from mains follow the local code and belong to licensed people. Hallway does not declare this route compliant.',
+  earths: 'Never lift a safety earth to cure hum. Ask a licensed electrician about the earths first.',
+  height: 'Work at height: proper access equipment, not alone, nothing overhead without a secondary fixing.',
+  trip: 'A lead on the floor or on a head trips people and pulls necks: guide it overhead, tape it down or give it a breakaway.',
+  'optical-end': 'Do not look into a disconnected optical end.',
+  'approved-supply': 'Use an approved supply only, of the stated voltage and polarity.',
   'above-100-watts':
     'Above 100 W only with extended power range parts, never modified and never extended. A lead that gets hot: disconnect at the supply, let it cool, retire it.',
 }

@@ -6,6 +6,7 @@ import type { Need } from '../plan/need'
 import type { Policy } from '../plan/policy'
 import type { Run } from '../plan/run'
 import type { SiteIndex, Socket } from '../plan/site-index'
+import type { Watts } from '../quantity/watts'
 import { gradeFacts } from '../standards/grades'
 import type { PictureEnds } from '../tunnel/tunnel'
 import type { Finding, LackFigures, Part } from './finding'
@@ -19,6 +20,8 @@ export type Crossing = {
   lastMile: boolean
   /** For a picture: what the ports along its whole way speak to each other, where they say so. */
   ends?: PictureEnds
+  /** Hubs, docks and active extensions on its whole way. */
+  hubs?: number
 }
 
 /** Everything a check may look at: one run as it is laid, what comes up on it, and what crosses it. */
@@ -73,4 +76,11 @@ export function lackFigures(lack: PictureLack): LackFigures {
     length: lack.why === 'chain' ? lack.total : lead.cable.length,
     passive: lead.cable.construction === 'passive',
   }
+}
+
+/** The watts a need asks of this run: its own, or the bus power beside it where the run ends at the device. */
+export function wantedWatts({ need, lastMile }: Crossing): Watts | null {
+  if (need.kind === 'picture') return null
+  if (need.kind === 'power') return need.watts
+  return lastMile ? (need.watts ?? null) : null
 }

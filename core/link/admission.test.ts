@@ -8,8 +8,9 @@ const tunnel: PictureLink = {
   payload: 36e9,
   name: 'tunnel',
   via: 'tunnel',
-  onDataPins: false,
   source: linkModeFacts['usb4-40'].source,
+  spec: null,
+  compression: false,
 }
 const picture = (id: string, width = 3840, height = 2160): Need => ({
   id,

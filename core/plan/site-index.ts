@@ -1,7 +1,7 @@
 import type { Cable, CableKind } from './cable'
 import type { Device, Port } from './device'
 import type { Need } from './need'
-import type { Plan } from './plan'
+import type { Place, Plan } from './plan'
 import type { PortAddress, Run } from './run'
 
 /** A port with the device it belongs to. */
@@ -10,6 +10,7 @@ export type Socket = { device: Device; port: Port }
 /** A plan with its references resolved once, so that every later question is a look-up. */
 export type SiteIndex = {
   plan: Plan
+  places: ReadonlyMap<string, Place>
   devices: ReadonlyMap<string, Device>
   cables: ReadonlyMap<string, Cable>
   kinds: ReadonlyMap<string, CableKind>
@@ -39,6 +40,7 @@ export function indexPlan(plan: Plan): SiteIndex {
   }
   return {
     plan,
+    places: byId(plan.places),
     devices: byId(plan.devices),
     cables: byId(plan.cables),
     kinds: byId(plan.kinds),

@@ -5,9 +5,10 @@ import { sentence } from '../../core/checks/sentences'
 import type { Cable, cableSchema } from '../../core/plan/cable'
 import type { DeviceKind, deviceSchema } from '../../core/plan/device'
 import type { Need } from '../../core/plan/need'
-import { emptyPlan, type Plan } from '../../core/plan/plan'
+import { emptyPlan, type Plan, type placeSchema } from '../../core/plan/plan'
 import type { Policy } from '../../core/plan/policy'
 import { readPlan } from '../../core/plan/read'
+import type { Surrounding } from '../../core/plan/run'
 import type { CableGrade, Construction } from '../../core/standards/grades'
 
 type PortInput = Omit<z.input<typeof deviceSchema>['ports'] extends (infer P)[] | undefined ? P : never, 'id' | 'name'>
@@ -31,6 +32,10 @@ export type NeedInput = Need extends infer N ? (N extends Need ? Omit<N, 'id' | 
 export type OneRun = {
   from: PortInput & { kind?: DeviceKind }
   to: PortInput & { kind?: DeviceKind }
+  /** More about the far device: its place, its battery or drive. */
+  far?: Partial<z.input<typeof deviceSchema>>
+  places?: z.input<typeof placeSchema>[]
+  through?: Surrounding[]
   leads: LeadInput[]
   need?: NeedInput & { upstream?: boolean }
   route?: number
@@ -44,15 +49,16 @@ function end(text: string): { connector: never; gender: never } {
 }
 
 /** A plan of one run between two devices, read through the same door as every plan file. */
-export function onePlan({ from, to, leads, need, route = 0.3, policy }: OneRun): Plan {
+export function onePlan({ from, to, leads, need, route = 0.3, policy, far, places = [], through }: OneRun): Plan {
   const { kind: fromKind = 'computer', ...fromPort } = from
   const { kind: toKind = 'other', ...toPort } = to
   const file = {
     ...emptyPlan({ id: 'one', name: 'One run' }),
     policy: { ...policy },
+    places,
     devices: [
       { id: 'near', name: 'Near', kind: fromKind, ports: [{ id: 'p', name: 'port', ...fromPort }] },
-      { id: 'far', name: 'Far', kind: toKind, ports: [{ id: 'p', name: 'port', ...toPort }] },
+      { id: 'far', name: 'Far', kind: toKind, ports: [{ id: 'p', name: 'port', ...toPort }], ...far },
     ],
     cables: leads.map((lead, at) => ({
       id: `c${at + 1}`,
@@ -76,7 +82,7 @@ export function onePlan({ from, to, leads, need, route = 0.3, policy }: OneRun):
         from: { device: 'near', port: 'p' },
         to: { device: 'far', port: 'p' },
         leads: leads.map((_, at) => ({ cable: `c${at + 1}` })),
-        route: { length: route },
+        route: { length: route, through },
       },
     ],
     needs: need ? [needOf(need)] : [],

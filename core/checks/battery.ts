@@ -1,0 +1,31 @@
+import { batteryCourse, headsetSource } from '../headset/headset'
+import { negotiate } from '../power/negotiate'
+import type { Finding } from './finding'
+import { type Check, portPart, type Situation } from './situation'
+
+/** Whether a headset's battery holds, charges or drains on what arrives over the run while it is worn. */
+export const batteryCheck: Check = {
+  name: 'battery',
+  *findings({ laid, crossings }: Situation): Iterable<Finding> {
+    const { battery } = laid.to.device
+    if (!battery || laid.leads.length === 0) return
+    for (const { need, lastMile } of crossings) {
+      if (need.kind !== 'headset' || !lastMile) continue
+      const leads = laid.leads.map((lead) => ({ amps: lead.known.amps.value, volts: lead.known.volts.value }))
+      const taken = Math.min(negotiate(laid.from.port, leads).watts, laid.to.port.takes ?? Number.POSITIVE_INFINITY)
+      const course = batteryCourse({ capacity: battery.wattHours, draw: battery.draw, supply: taken })
+      yield {
+        check: 'battery',
+        grade: course.course === 'drains' ? 'tight' : 'clear',
+        part: portPart(laid.from),
+        needId: need.id,
+        have: taken,
+        need: battery.draw,
+        unit: 'W',
+        reason: { code: 'battery', course },
+        remedies: course.course === 'drains' ? [{ code: 'stronger-supply', watts: battery.draw }] : [],
+        source: headsetSource,
+      }
+    }
+  },
+}

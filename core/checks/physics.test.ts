@@ -1,0 +1,118 @@
+import { describe, expect, it } from 'vitest'
+import { judge, type OneRun } from '../../tests/support/one-run'
+
+const host: OneRun['from'] = { connector: 'type-c', role: 'host', usb: 'gen2x1', thunderbolt: 4, gives: 15 }
+const disk = (more: object, rate: number, grade: 'gen2' | 'usb4-40' = 'gen2') =>
+  judge({
+    from: host,
+    to: {
+      kind: 'storage',
+      connector: 'type-c',
+      role: 'device',
+      usb: 'gen2x1',
+      ...(grade === 'usb4-40' ? { thunderbolt: 4 } : {}),
+    },
+    far: { disk: { write: '3500 MB/s', read: '3500 MB/s', ...more } },
+    leads: [{ grade, length: 0.5 }],
+    need: { kind: 'storage', rate: rate * 8e6 },
+  }).finding('storage target')
+
+describe('storage target', () => {
+  it('is clear below the band, tight within it and blocked above it (10 Gb/s disks do 950 to 1060 MB/s, common practice)', () => {
+    expect([900, 1000, 1100].map((rate) => disk({}, rate)?.grade)).toEqual(['clear', 'tight', 'blocked'])
+  })
+  it('names the lanes inside an enclosure that 40 Gb/s on the box does not show', () => {
+    expect(disk({ pcie: '3x4' }, 3300, 'usb4-40')).toMatchObject({ grade: 'blocked', reason: { limitedBy: 'pcie' } })
+    expect(disk({ pcie: '4x4', write: '1200 MB/s' }, 1300, 'usb4-40')).toMatchObject({
+      grade: 'blocked',
+      reason: { limitedBy: 'drive', way: 'write' },
+    })
+  })
+  it('takes the overhead the site goes by', () => {
+    const band = (storageOverhead: { low: number; high: number }) =>
+      judge({
+        from: host,
+        to: { kind: 'storage', connector: 'type-c', role: 'device', thunderbolt: 4 },
+        far: { disk: { write: '9000 MB/s', read: '9000 MB/s' } },
+        leads: [{ grade: 'usb4-40', length: 0.5 }],
+        need: { kind: 'storage', rate: 24e9 },
+        policy: { storageOverhead },
+      }).finding('storage target')?.have
+    expect(band({ low: 0, high: 0.1 })).toBeGreaterThan(band({ low: 0.3, high: 0.4 }) ?? Number.POSITIVE_INFINITY)
+  })
+})
+
+describe('battery', () => {
+  const worn = (gives: number, draw: number) =>
+    judge({
+      from: { connector: 'type-c', role: 'host', usb: 'gen1x1', gives },
+      to: { kind: 'headset', connector: 'type-c', role: 'device', usb: 'gen1x1', takes: 10 },
+      far: { battery: { wattHours: 16, draw } },
+      leads: [{ grade: 'gen1', length: 2 }],
+      need: { kind: 'headset', rate: 1e9 },
+    })
+  it('that drains while plugged in is tight and says how long it lasts (common practice)', () => {
+    const { finding, words } = worn(4.5, 8)
+    expect(finding('battery')).toMatchObject({ grade: 'tight', have: 4.5, need: 8 })
+    expect(words).toContain('drains though it is plugged in, and lasts about 4.6 h')
+  })
+  it('that holds or charges is clear, and takes no more than the headset does', () => {
+    expect(worn(8, 8).finding('battery')).toMatchObject({ grade: 'clear', reason: { course: { course: 'holds' } } })
+    expect(worn(15, 8).finding('battery')).toMatchObject({
+      grade: 'clear',
+      have: 10,
+      reason: { course: { course: 'charges' } },
+    })
+  })
+})
+
+describe('volts lost', () => {
+  const charging = (awg: number, length: number, watts = 96) =>
+    judge({
+      from: { kind: 'charger', connector: 'type-c', role: 'host', gives: 100 },
+      to: { connector: 'type-c', takes: 100, usb: 'gen2x1' },
+      leads: [{ grade: 'usb2', amps: 5, length, more: { awg } }],
+      need: { kind: 'power', watts },
+    }).finding('volts lost')
+  it('by wire, length and the current that flows: half a volt is what a supply conductor may lose (USB Type-C, from memory)', () => {
+    expect(charging(20, 1)).toMatchObject({ grade: 'clear', unit: 'V', need: 0.5 })
+    expect(charging(28, 1)).toMatchObject({ grade: 'tight', remedies: [{ code: 'thicker-or-shorter' }] })
+    expect(charging(28, 1, 20)?.grade).toBe('clear')
+    expect(charging(22, 2)?.have).toBeCloseTo(0.5296 * (4.8 / 5), 3)
+  })
+  it('is not guessed where the gauge is not known', () => {
+    expect(
+      judge({
+        from: { kind: 'charger', connector: 'type-c', role: 'host', gives: 100 },
+        to: { connector: 'type-c', takes: 100 },
+        leads: [{ grade: 'usb2', amps: 5, length: 1 }],
+        need: { kind: 'power', watts: 96 },
+      }).finding('volts lost'),
+    ).toBeUndefined()
+  })
+})
+
+describe('pictures that are too large', () => {
+  const picture = (text: { width: number; height: number; refresh: number; bits: 8 | 10 }, compression = false) =>
+    judge({
+      from: { connector: 'displayport', displayport: { direction: 'out', link: 'hbr3', compression } },
+      to: { kind: 'display', connector: 'displayport', displayport: { direction: 'in', link: 'hbr3', compression } },
+      leads: [{ grade: 'dp-hbr3', length: 1.5, ends: ['displayport', 'displayport'] }],
+      need: { kind: 'picture', mode: { ...text, chroma: '444' } },
+    })
+  const large = { width: 3840, height: 2160, refresh: 144, bits: 10 } as const
+  it('are told what fits instead', () => {
+    const { finding } = picture(large)
+    expect(finding('rate')?.grade).toBe('blocked')
+    expect(finding('rate')?.remedies).toMatchObject([
+      { code: 'picture-instead', concession: 'compression' },
+      { code: 'picture-instead', concession: 'lower refresh', mode: { refresh: 90 } },
+      { code: 'picture-instead', concession: 'less colour' },
+    ])
+  })
+  it('fit compressed where both ends can', () => {
+    const { finding, words } = picture(large, true)
+    expect(finding('rate')).toMatchObject({ grade: 'clear', reason: { compressedBits: 19.8125 } })
+    expect(words).toContain('compressed to 19.81 bits a pixel')
+  })
+})

@@ -1,0 +1,45 @@
+import { predictStorage, type StorageChain } from '../storage/storage'
+import type { Finding } from './finding'
+import { type Check, runPart, type Situation } from './situation'
+
+/** Whether a disk will really reach what is asked: the drive, its lanes, its bridge and the protocol each take their share. */
+export const storageTargetCheck: Check = {
+  name: 'storage target',
+  *findings({ laid, crossings, admissions, data, policy }: Situation): Iterable<Finding> {
+    if (data.mode === null) return
+    for (const { need, lastMile } of crossings) {
+      const disk = laid.to.device.disk
+      if (need.kind !== 'storage' || !lastMile || !disk) continue
+      const left = admissions.find((admission) => admission.need.id === need.id)?.have ?? 0
+      const [generation, lanes] = (disk.pcie ?? '').split('x').map(Number)
+      const chain: StorageChain = {
+        mode: data.mode,
+        share: { write: left, read: left },
+        drive: { write: disk.write, read: disk.read },
+        pcie: generation && lanes ? { generation: generation as 3, lanes: lanes as 4 } : undefined,
+        bridge: disk.bridge,
+        overhead: policy.storageOverhead,
+      }
+      const { write, read, source } = predictStorage(chain)
+      const slower = write.high <= read.high ? write : read
+      yield {
+        check: 'storage target',
+        grade: need.rate <= slower.low ? 'clear' : need.rate <= slower.high ? 'tight' : 'blocked',
+        part: runPart(laid.run),
+        needId: need.id,
+        have: slower.high,
+        need: need.rate,
+        unit: 'bit/s',
+        reason: {
+          code: 'storage-band',
+          low: slower.low,
+          high: slower.high,
+          way: slower === write ? 'write' : 'read',
+          limitedBy: slower.limitedBy,
+        },
+        remedies: need.rate <= slower.low ? [] : [{ code: 'expect-less' }],
+        source,
+      }
+    }
+  },
+}
