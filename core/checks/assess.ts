@@ -116,7 +116,9 @@ function pictureEnds(index: SiteIndex, steps: readonly Step[]): PictureEnds | un
 /** The verdict on one run with what crosses it. */
 export function assessRun(index: SiteIndex, run: Run, crossings: readonly Crossing[]): RunVerdict {
   const situation = situationOf(index, run, crossings)
-  const findings = checks.flatMap((check) => [...check.findings(situation)])
+  // a plain loop: this is the innermost step of everything
+  const findings: Finding[] = []
+  for (const check of checks) for (const finding of check.findings(situation)) findings.push(finding)
   const kinds = new Set(crossings.map(({ need }) => need.kind))
   const doors = doorsOf(situation.laid, situation.data, situation.picture.link, situation.policy, kinds)
   return {

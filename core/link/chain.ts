@@ -79,10 +79,17 @@ export function dataLack(
   policy: Policy,
   controller: string | undefined,
 ): Lack<LinkMode> | null {
-  const verdicts = new Map(leads.map((lead) => [lead, trialOf(lead.known.trials, mode, controller)]))
-  for (const [lead, verdict] of verdicts) {
+  let passes: Set<LaidLead> | null = null
+  for (const lead of leads) {
+    if (lead.known.trials.length === 0) continue
+    const verdict = trialOf(lead.known.trials, mode, controller)
     if (verdict && !verdict.passed) return { why: 'failed', lead, mode, trial: verdict.trial }
+    if (verdict && policy.length === 'bench') {
+      passes ??= new Set()
+      passes.add(lead)
+    }
   }
-  const passed = (lead: LaidLead): boolean => policy.length === 'bench' && verdicts.get(lead)?.passed === true
-  return chainLack(leads, mode, (lead) => lead.reach.data, passed)
+  return chainLack(leads, mode, dataRows, (lead) => passes?.has(lead) ?? false)
 }
+
+const dataRows = (lead: LaidLead): readonly Reach<LinkMode>[] => lead.reach.data

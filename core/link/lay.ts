@@ -30,40 +30,45 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
   for (const { cable: id, reversed } of run.leads) {
     const cable = index.cables.get(id)
     if (!cable) throw new Error(`the plan has no cable ${id}`)
-    const lead = layLead(cable, knownOf(index, cable), facing, reversed)
+    const lead = layLead(cable, factsOf(index, cable), facing, reversed)
     leads.push(lead)
     facing = lead.farEnd
   }
   return { run, from, to, leads }
 }
 
+/** What follows from a cable alone. */
+type CableFacts = { known: KnownCable; shape: LeadShape; reach: LeadReach }
+
 /** Facts of a cable are folded once for each plan. */
-const knownByPlan = new WeakMap<SiteIndex, Map<string, KnownCable>>()
-export function knownOf(index: SiteIndex, cable: Cable): KnownCable {
-  let known = knownByPlan.get(index)
-  if (!known) {
-    known = new Map()
-    knownByPlan.set(index, known)
+const factsByPlan = new WeakMap<SiteIndex, Map<string, CableFacts>>()
+
+export function factsOf(index: SiteIndex, cable: Cable): CableFacts {
+  let facts = factsByPlan.get(index)
+  if (!facts) {
+    facts = new Map()
+    factsByPlan.set(index, facts)
   }
-  let found = known.get(cable.id)
+  let found = facts.get(cable.id)
   if (!found) {
-    found = knownCable(cable, cable.kind ? index.kinds.get(cable.kind) : undefined)
-    known.set(cable.id, found)
+    const known = knownCable(cable, cable.kind ? index.kinds.get(cable.kind) : undefined)
+    const shape = leadShape(cable.ends)
+    found = { known, shape, reach: leadReach(known.grade.value, cable.construction, shape) }
+    facts.set(cable.id, found)
   }
   return found
 }
 
-function layLead(cable: Cable, known: KnownCable, facing: End, statedReversed: boolean): LaidLead {
+export const knownOf = (index: SiteIndex, cable: Cable): KnownCable => factsOf(index, cable).known
+
+function layLead(cable: Cable, facts: CableFacts, facing: End, statedReversed: boolean): LaidLead {
   const [first, second] = cable.ends
   const reversed = statedReversed || (!endsMate(facing, first) && endsMate(facing, second))
-  const shape = leadShape(cable.ends)
   return {
     cable,
-    known,
+    ...facts,
     reversed,
     hostEnd: reversed ? second : first,
     farEnd: reversed ? first : second,
-    shape,
-    reach: leadReach(known.grade.value, cable.construction, shape),
   }
 }

@@ -18,11 +18,18 @@ const thunderboltModes: Record<NonNullable<Port['thunderbolt']>, readonly LinkMo
   5: ['tbt3-20', 'tbt3-40', 'usb4-20', 'usb4-40', 'usb4-80'],
 }
 
+/** Ports are asked again and again; a plan's ports do not change. */
+const known = new WeakMap<Port, ReadonlySet<LinkMode>>()
+
 /** Every mode a port can come up in, from what its data sheet says: the better modes imply the lesser of their family. */
 export function portModes(port: Port): ReadonlySet<LinkMode> {
-  return new Set([
+  const found = known.get(port)
+  if (found) return found
+  const modes = new Set([
     ...(port.usb ? usbModes[port.usb] : []),
     ...(port.usb4 ? usb4Modes[port.usb4] : []),
     ...(port.thunderbolt ? thunderboltModes[port.thunderbolt] : []),
   ])
+  known.set(port, modes)
+  return modes
 }

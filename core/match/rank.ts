@@ -59,7 +59,8 @@ export function rankCables(index: SiteIndex, run: Run, crossings: readonly Cross
 const withLead = (run: Run, cable: Cable): Run => ({ ...run, leads: [{ cable: cable.id, reversed: false }] })
 const leadingOf = (verdict: RunVerdict): Finding | null => leadingFinding(verdict.findings)
 
-function plugsInto(cable: Cable, from: Cable['ends'][0], to: Cable['ends'][0]): boolean {
+/** One end in each port, either way round. */
+export function plugsInto(cable: Cable, from: Cable['ends'][0], to: Cable['ends'][0]): boolean {
   const [first, second] = cable.ends
   return (endsMate(from, first) && endsMate(second, to)) || (endsMate(from, second) && endsMate(first, to))
 }

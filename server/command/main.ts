@@ -11,6 +11,7 @@ const usage = `Hallway plans cable runs: what each door passes at its length, an
   ${calcUsage}
   ./hallway export SITE      a site as a plan file, to standard output
   ./hallway import FILE      a plan file as a new site
+  ./hallway bench            how fast the core is here, as figures and ratios
   ./hallway test             everything CI runs
 
   demo and start take --port N and --host ADDRESS; HALLWAY_DATABASE_URL=mysql://... uses a database of yours.`
@@ -33,6 +34,11 @@ async function run([command, ...words]: string[]): Promise<number> {
     case 'calc':
       calc(words, (text) => console.log(text))
       return 0
+    case 'bench': {
+      const { bench } = await import('./bench')
+      bench(words, (text) => console.log(text))
+      return 0
+    }
     case 'export':
       await (await import('./transfer')).exportSite(words)
       return 0

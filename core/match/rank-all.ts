@@ -1,0 +1,160 @@
+import { assessRun, walkNeeds } from '../checks/assess'
+import { GRADES, type Verdict } from '../checks/finding'
+import type { Crossing } from '../checks/situation'
+import { factsOf } from '../link/lay'
+import type { Cable } from '../plan/cable'
+import type { Run } from '../plan/run'
+import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
+import { gradeFacts } from '../standards/grades'
+import { plugsInto } from './rank'
+
+/** The drawer ranked for one run: positions in `cables`, best first, and the verdict on each. */
+export type Ranked = { order: Uint32Array; grades: Uint8Array }
+export type Ranking = { cables: readonly Cable[]; byRun: ReadonlyMap<string, Ranked> }
+
+/** Index into GRADES as `Ranked.grades` keeps it. */
+export const gradeAt = (ranked: Ranked, place: number): Verdict => GRADES[ranked.grades[place] ?? 0] as Verdict
+
+/** What the verdict on a pair is, apart from whether the lead reaches: it repeats over leads and runs that are alike. */
+type Rest = { grade: Verdict; blocks: number }
+
+/** Lengths closer to a limit than this count as at it, as in the chain's own arithmetic. */
+const HAIR = 1e-9
+
+/**
+ * Every cable ranked for every run: the same order as `rankCables` gives run by run.
+ *
+ * A verdict depends on a lead's length only through whether it spans the route and between which limits of its reach it lies. So
+ * leads of one kind and one such interval are judged once for all runs that are alike, and only the span is looked at pair by pair. The
+ * drawer is sorted once by what breaks ties, and each run deals it into the classes of its order.
+ */
+export function rankAll(index: SiteIndex): Ranking {
+  const drawer = index.plan.cables.filter((cable) => cable.standing === 'drawer')
+  const cables = drawer.sort(
+    (one, other) =>
+      markedOf(index, one) - markedOf(index, other) || one.length - other.length || (one.tag < other.tag ? -1 : 1),
+  )
+  const sorts = cables.map((cable) => sortOf(index, cable))
+  const numbers = numbered(sorts)
+  const { crossings } = walkNeeds(index)
+  const memo = new Map<string, (Rest | null | undefined)[]>()
+  const byRun = new Map<string, Ranked>()
+  for (const run of index.plan.runs) {
+    const crossed = crossings.get(run.id) ?? []
+    const likeness = likenessOf(index, run, crossed)
+    const rests = memo.get(likeness) ?? []
+    memo.set(likeness, rests)
+    byRun.set(run.id, rankOne(index, run, crossed, cables, numbers, rests))
+  }
+  return { cables, byRun }
+}
+
+/** Deals the drawer, already in the order that breaks ties, into classes by verdict, blocks, whether it lies elsewhere, and pairing. */
+function rankOne(
+  index: SiteIndex,
+  run: Run,
+  crossed: readonly Crossing[],
+  cables: readonly Cable[],
+  numbers: readonly number[],
+  rests: (Rest | null | undefined)[],
+): Ranked {
+  const route = run.route.length
+  const wanted = route * (1 + index.plan.policy.slack)
+  const classes = new Map<number, number[]>()
+  for (const [at, cable] of cables.entries()) {
+    const number = numbers[at] as number
+    const alone = number < 0
+    let rest = alone ? undefined : rests[number]
+    if (rest === undefined) {
+      rest = judge(index, run, crossed, cable)
+      if (!alone) rests[number] = rest
+    }
+    if (rest === null) continue
+    const short = cable.length < route
+    const grade = short || rest.grade === 'blocked' ? 0 : cable.length < wanted || rest.grade === 'tight' ? 1 : 2
+    const blocks = rest.blocks + (short ? 1 : 0)
+    const laidIn = index.runOf.get(cable.id)
+    const elsewhere = laidIn !== undefined && laidIn.id !== run.id ? 1 : 0
+    const supplied = cable.suppliedWith === run.from.device || cable.suppliedWith === run.to.device ? 0 : 1
+    const key = (2 - grade) * 10_000 + blocks * 4 + elsewhere * 2 + supplied
+    const list = classes.get(key)
+    if (list) list.push(at)
+    else classes.set(key, [at])
+  }
+  const keys = [...classes.keys()].sort((one, other) => one - other)
+  const order = Uint32Array.from(keys.flatMap((key) => classes.get(key) ?? []))
+  const grades = new Uint8Array(order.length)
+  let place = 0
+  for (const key of keys) {
+    const count = classes.get(key)?.length ?? 0
+    grades.fill(2 - Math.floor(key / 10_000), place, place + count)
+    place += count
+  }
+  return { order, grades }
+}
+
+/** The verdict without the span; null where the cable does not plug into both ports. */
+function judge(index: SiteIndex, run: Run, crossed: readonly Crossing[], cable: Cable): Rest | null {
+  if (!plugsInto(cable, socketAt(index, run.from).port, socketAt(index, run.to).port)) return null
+  const { findings } = assessRun(index, { ...run, leads: [{ cable: cable.id, reversed: false }] }, crossed)
+  const others = findings.filter((finding) => finding.check !== 'length')
+  const blocks = others.filter((finding) => finding.grade === 'blocked').length
+  return {
+    grade: blocks > 0 ? 'blocked' : others.some((finding) => finding.grade === 'tight') ? 'tight' : 'clear',
+    blocks,
+  }
+}
+
+const markedOf = (index: SiteIndex, cable: Cable): number => {
+  const grade = factsOf(index, cable).known.grade.value
+  return grade === null ? 0 : gradeFacts[grade].marked
+}
+
+/** Leads of one sort are judged alike; null for one that is like no other: its wire makes every centimetre count. */
+function sortOf(index: SiteIndex, cable: Cable): string | null {
+  if (cable.awg !== undefined) return null
+  const { reach } = factsOf(index, cable)
+  const limits = [...reach.data, ...reach.displayport, ...reach.hdmi].map((row) => row.reach)
+  const interval = limits.filter((limit) => cable.length > limit + HAIR).length
+  const supplied = index.plan.policy.cables === 'supplied' ? cable.suppliedWith : null
+  return JSON.stringify([
+    cable.ends,
+    cable.oneWay,
+    cable.construction,
+    cable.feed,
+    cable.kind,
+    cable.evidence,
+    supplied,
+    interval,
+  ])
+}
+
+/** A small number for each sort; -1 for what is like no other. */
+function numbered(sorts: readonly (string | null)[]): number[] {
+  const numbers = new Map<string, number>()
+  return sorts.map((sort) => {
+    if (sort === null) return -1
+    const known = numbers.get(sort) ?? numbers.size
+    numbers.set(sort, known)
+    return known
+  })
+}
+
+/** What of a run a verdict may depend on, apart from the length of its route and from names. */
+function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): string {
+  const ends = [run.from, run.to].map((address) => {
+    const { device, port } = socketAt(index, address)
+    const taken = (index.runsIn.get(portKey(address))?.length ?? 0) > 1
+    const supplied = index.plan.policy.cables === 'supplied' ? device.id : null
+    const mains = device.place ? index.places.get(device.place)?.mains : null
+    const other = device.ports.some((each) => each.displayport?.direction === 'in')
+    return [{ ...port, id: '', name: '' }, device.kind, device.battery, device.disk, taken, supplied, mains, other]
+  })
+  const needs = crossed.map(({ need, ...way }) => [
+    { ...need, id: '', name: '', note: '', from: '', to: '', through: '' },
+    way,
+  ])
+  // the order of admission among needs of a kind is by id
+  const precedence = crossed.map(({ need }) => need.id).map((id, _, all) => [...all].sort().indexOf(id))
+  return JSON.stringify([ends, needs, precedence, run.route.through, run.proofs])
+}

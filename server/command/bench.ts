@@ -1,0 +1,73 @@
+import { writeFileSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import { assess, assessRun, walkNeeds } from '../../core/checks/assess'
+import { rankCables } from '../../core/match/rank'
+import { rankAll } from '../../core/match/rank-all'
+import type { Plan } from '../../core/plan/plan'
+import { indexPlan } from '../../core/plan/site-index'
+import { benchSite } from './bench-site'
+
+export const benchUsage = './hallway bench [--out FILE.json]'
+
+/** Milliseconds of one go. */
+function timed(work: () => void): number {
+  const start = performance.now()
+  work()
+  return performance.now() - start
+}
+
+const median = (values: readonly number[]): number =>
+  [...values].sort((one, other) => one - other)[Math.floor(values.length / 2)] ?? 0
+const repeated = (times: number, work: () => void): number => median(Array.from({ length: times }, () => timed(work)))
+
+/** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
+export function bench(words: string[], print: (text: string) => void): void {
+  const { values } = parseArgs({ args: words, options: { out: { type: 'string' } } })
+  const sites = [250, 500, 1000, 2000].map((runs) => ({ runs, plan: benchSite(runs, 2000) }))
+  const whole = sites.map(({ runs, plan }) => ({ runs, milliseconds: repeated(5, () => void assess(plan)) }))
+  const [smallest] = whole
+  const largest = whole.at(-1)
+  const growth =
+    (largest?.milliseconds ?? 0) / (smallest?.milliseconds ?? 1) / ((largest?.runs ?? 1) / (smallest?.runs ?? 1))
+  const plan = sites.at(-1)?.plan as Plan
+  const one = medianRun(plan)
+  const small = benchSite(100, 200)
+  const plainly = repeated(3, () => rankPlainly(small))
+  const smartly = repeated(3, () => void rankAll(indexPlan(small)))
+  const everyPair = timed(() => void rankAll(indexPlan(plan)))
+  const results = {
+    oneRunMicroseconds: one,
+    assess: whole,
+    /** 1 where time grows with the number of runs, 8 where it grows with its square, from 250 to 2,000. */
+    growthBeyondLinear: growth,
+    rankAll: { runs: plan.runs.length, cables: plan.cables.length, milliseconds: everyPair },
+    /** How many times quicker than the plain double loop, with the same result, on 100 runs and 200 cables. */
+    rankingGain: plainly / smartly,
+    memoryMegabytes: process.memoryUsage().rss / 1e6,
+  }
+  print(
+    [
+      `one run assessed          ${one.toFixed(1)} us (median)`,
+      ...whole.map(
+        ({ runs, milliseconds }) => `assess, ${String(runs).padStart(4)} runs         ${milliseconds.toFixed(1)} ms`,
+      ),
+      `growth beyond linear      ${growth.toFixed(2)}`,
+      `every cable, every run    ${everyPair.toFixed(0)} ms (${plan.runs.length} runs x ${plan.cables.length} cables)`,
+      `quicker than the plain loop by ${results.rankingGain.toFixed(1)} (100 runs x 200 cables)`,
+      `memory                    ${results.memoryMegabytes.toFixed(0)} MB`,
+    ].join('\n'),
+  )
+  if (values.out) writeFileSync(values.out, `${JSON.stringify(results, null, 2)}\n`)
+}
+
+function medianRun(plan: Plan): number {
+  const index = indexPlan(plan)
+  const { crossings } = walkNeeds(index)
+  return median(plan.runs.map((run) => timed(() => void assessRun(index, run, crossings.get(run.id) ?? [])))) * 1000
+}
+
+function rankPlainly(plan: Plan): void {
+  const index = indexPlan(plan)
+  const { crossings } = walkNeeds(index)
+  for (const run of plan.runs) rankCables(index, run, crossings.get(run.id) ?? [])
+}
