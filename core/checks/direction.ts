@@ -1,6 +1,6 @@
 import { portPicture } from '../link/picture-link'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
+import type { Finding, Part, Reason, Remedy } from './finding'
 import { type Check, leadPart, portPart, runPart, type Situation } from './situation'
 
 const source = commonPractice('one-way leads and USB roles')
@@ -10,51 +10,14 @@ export const directionCheck: Check = {
   name: 'direction',
   *findings({ laid }: Situation): Iterable<Finding> {
     const bare = { check: 'direction', have: null, need: null, unit: null, source } as const
-    const { from, to, leads, run } = laid
-    let wrong = false
-    const roles = [from.port.role, to.port.role]
-    if (roles.every((role) => role === 'host')) {
-      wrong = true
-      const typeA = [from.port, to.port].every((port) => port.connector === 'type-a')
-      yield {
-        ...bare,
-        grade: 'blocked',
-        part: portPart(to),
-        reason: { code: 'two-hosts', typeA },
-        remedies: [{ code: 'other-port' }],
-        caution: typeA ? 'two-supplies' : undefined,
-      }
-    } else if (roles.every((role) => role === 'device')) {
-      wrong = true
-      yield {
-        ...bare,
-        grade: 'blocked',
-        part: portPart(from),
-        reason: { code: 'two-devices' },
-        remedies: [{ code: 'other-port' }],
-      }
-    } else if (roles[0] === 'device' && roles[1] === 'host') {
-      wrong = true
-      yield {
-        ...bare,
-        grade: 'blocked',
-        part: runPart(run),
-        reason: { code: 'wrong-way-round' },
-        remedies: [{ code: 'turn-round' }],
-      }
-    } else if (portPicture(from.port, 'in') && portPicture(to.port, 'out')) {
-      wrong = true
-      yield {
-        ...bare,
-        grade: 'blocked',
-        part: runPart(run),
-        reason: { code: 'wrong-way-round' },
-        remedies: [{ code: 'turn-round' }],
-      }
+    const misjoined = misjoinedPorts(laid)
+    if (misjoined) {
+      const { part, reason, remedy } = misjoined
+      const caution = reason.code === 'two-hosts' && reason.typeA ? 'two-supplies' : undefined
+      yield { ...bare, grade: 'blocked', part, reason, remedies: [remedy], caution }
     }
-    for (const lead of leads) {
-      if (!lead.cable.oneWay || !lead.reversed) continue
-      wrong = true
+    const backwards = laid.leads.filter((lead) => lead.cable.oneWay && lead.reversed)
+    for (const lead of backwards) {
       const [start, end] = lead.cable.ends
       yield {
         ...bare,
@@ -64,8 +27,24 @@ export const directionCheck: Check = {
         remedies: [{ code: start.connector === end.connector ? 'turn-round' : 'two-way-lead' }],
       }
     }
-    if (!wrong && leads.some((lead) => lead.cable.oneWay)) {
-      yield { ...bare, grade: 'clear', part: runPart(run), reason: { code: 'right-way-round' }, remedies: [] }
+    if (!misjoined && backwards.length === 0 && laid.leads.some((lead) => lead.cable.oneWay)) {
+      yield { ...bare, grade: 'clear', part: runPart(laid.run), reason: { code: 'right-way-round' }, remedies: [] }
     }
   },
+}
+
+/** What is wrong with joining these two ports this way; null where nothing is. */
+function misjoinedPorts({ from, to, run }: Situation['laid']): { part: Part; reason: Reason; remedy: Remedy } | null {
+  const near = from.port.role
+  const far = to.port.role
+  if (near === 'host' && far === 'host') {
+    const typeA = from.port.connector === 'type-a' && to.port.connector === 'type-a'
+    return { part: portPart(to), reason: { code: 'two-hosts', typeA }, remedy: { code: 'other-port' } }
+  }
+  if (near === 'device' && far === 'device') {
+    return { part: portPart(from), reason: { code: 'two-devices' }, remedy: { code: 'other-port' } }
+  }
+  const backwards =
+    (near === 'device' && far === 'host') || (portPicture(from.port, 'in') && portPicture(to.port, 'out'))
+  return backwards ? { part: runPart(run), reason: { code: 'wrong-way-round' }, remedy: { code: 'turn-round' } } : null
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { directNeeds, nextRunTag, withRun } from './change'
+import { canBeJudged, directNeeds, nextRunTag, withRun } from './change'
 import { emptyPlan, type Plan } from './plan'
 import { readPlan, readPlanText } from './read'
 
@@ -43,4 +43,12 @@ describe('changing one run of a plan', () => {
 it('the next tag is one nobody has', () => {
   expect(nextRunTag(demo)).toBe('R-21')
   expect(nextRunTag(emptyPlan({ id: 's', name: 'S' }))).toBe('R-01')
+})
+
+it('a run can be judged where all it names is there', () => {
+  const run = runOf('r-09')
+  expect(canBeJudged(demo, run)).toBe(true)
+  expect(canBeJudged(demo, { ...run, to: run.from })).toBe(false)
+  expect(canBeJudged(demo, { ...run, to: { device: 'view-1', port: 'none' } })).toBe(false)
+  expect(canBeJudged(demo, { ...run, leads: [{ cable: 'none', reversed: false }] })).toBe(false)
 })

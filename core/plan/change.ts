@@ -36,3 +36,12 @@ export function nextRunTag(plan: Plan): string {
   const taken = plan.runs.flatMap((run) => /^R-(\d+)$/i.exec(run.tag)?.[1] ?? [])
   return `R-${String(Math.max(0, ...taken.map(Number)) + 1).padStart(2, '0')}`
 }
+
+/** True where every port and cable a run names is there and its two ports differ: enough to judge it. Saving it asks more. */
+export function canBeJudged(plan: Plan, run: Run): boolean {
+  const ends = [run.from, run.to].map(({ device, port }) =>
+    plan.devices.find((each) => each.id === device)?.ports.find((each) => each.id === port),
+  )
+  const cables = new Set(plan.cables.map((cable) => cable.id))
+  return ends.every(Boolean) && ends[0] !== ends[1] && run.leads.every((lead) => cables.has(lead.cable))
+}

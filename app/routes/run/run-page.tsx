@@ -41,8 +41,7 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
     shouldValidate: 'onBlur',
     shouldRevalidate: 'onInput',
   })
-  const assessment = draft?.assessment ?? stored
-  const verdict = assessment.runs.find((candidate) => candidate.id === (draft?.run.id ?? before?.id))
+  const verdict = draft?.verdict ?? stored.runs.find((candidate) => candidate.id === before?.id)
   const shownPlan = draft?.plan ?? plan
   const own = new Set(draft ? directNeeds(shownPlan, draft.run).map((need) => need.id) : [])
   const crossing = new Set(verdict?.flows.map((flow) => flow.needId).filter((id) => !own.has(id)))

@@ -1,20 +1,19 @@
 import { parseWithZod } from '@conform-to/zod/v4'
-import { type RefObject, useCallback, useEffect, useMemo, useState } from 'react'
-import { type Assessment, assess, walkNeeds } from '../../../core/checks/assess'
+import { type RefObject, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { assessRun, type RunVerdict, walkNeeds } from '../../../core/checks/assess'
 import { type Candidate, rankCables } from '../../../core/match/rank'
-import { withRun } from '../../../core/plan/change'
+import { canBeJudged, withRun } from '../../../core/plan/change'
 import type { Plan } from '../../../core/plan/plan'
-import { readPlan } from '../../../core/plan/read'
 import type { Run } from '../../../core/plan/run'
 import { indexPlan } from '../../../core/plan/site-index'
 import { useUnit } from '../../ui/units'
 import { changeOf, runFormSchema } from './run-form'
 
-export type Draft = { plan: Plan; run: Run; assessment: Assessment; ranking: Candidate[] }
+export type Draft = { plan: Plan; run: Run; verdict: RunVerdict; ranking: Candidate[] }
 
 /**
- * The plan as the form would make it, judged as it is typed: the same core that the server uses, no request. While the form
- * cannot be read the last readable state stays.
+ * The run as the form would make it, judged as it is typed: the same core that the server uses, no request. While the form
+ * cannot be read the last readable state stays. The drawer is ranked after the verdict is shown, so that typing never waits for it.
  */
 export function useDraft(
   form: RefObject<HTMLFormElement | null>,
@@ -30,18 +29,19 @@ export function useDraft(
     const submission = parseWithZod(new FormData(form.current), { schema: runFormSchema(unit) })
     if (submission.status !== 'success') return
     const { run, needs } = changeOf(submission.value, before, plan, { run: 'draft', need: (at) => `draft-need-${at}` })
-    const changed = readPlan(freedFor(withRun(plan, run, needs), run))
-    if (changed.ok) setCandidate({ plan: changed.plan, run })
+    if (canBeJudged(plan, run)) setCandidate({ plan: freedFor(withRun(plan, run, needs), run), run })
   }, [form, plan, before, unit])
-
   useEffect(read, [read])
-  const draft = useMemo(() => {
+
+  const judged = useMemo(() => {
     if (!candidate) return null
     const index = indexPlan(candidate.plan)
     const crossings = walkNeeds(index).crossings.get(candidate.run.id) ?? []
-    return { ...candidate, assessment: assess(candidate.plan), ranking: rankCables(index, candidate.run, crossings) }
+    return { ...candidate, index, crossings, verdict: assessRun(index, candidate.run, crossings) }
   }, [candidate])
-  return { draft, read }
+  const settled = useDeferredValue(judged)
+  const ranking = useMemo(() => (settled ? rankCables(settled.index, settled.run, settled.crossings) : []), [settled])
+  return { draft: judged && { plan: judged.plan, run: judged.run, verdict: judged.verdict, ranking }, read }
 }
 
 /** For a look ahead only: a cable that lies in another run is judged as if it lay here. Saving it still says where it lies. */
