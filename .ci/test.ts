@@ -67,6 +67,7 @@ const needed = [
   ['mariadbd', 'mariadb-server'],
   ['chromium', 'chromium'],
   ['edid-decode', 'edid-decode'],
+  ['cvt', 'xcvt'],
 ].map(([program, name]) =>
   run(`Debian's ${name}`, 'node', ['build/command/hallway.js', 'need-program', String(program), String(name)]),
 )
