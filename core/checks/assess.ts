@@ -211,10 +211,13 @@ function noPath(index: SiteIndex, need: Need): Finding {
   }
 }
 
+/** What a run is laid for. */
+const PURPOSE: ReadonlySet<Finding['check']> = new Set(['picture', 'rate', 'current'])
+
 /** The one finding that matters: the first of the worst grade, and where all is clear what the run was laid for. */
 export function leadingFinding(findings: readonly Finding[]): Finding | null {
   const grade = worstOf(findings)
   const graded = findings.filter((finding) => finding.grade === grade)
-  const purpose = grade === 'clear' ? graded.find(({ check }) => check === 'rate' || check === 'current') : undefined
+  const purpose = grade === 'clear' ? graded.find(({ check }) => PURPOSE.has(check)) : undefined
   return purpose ?? graded[0] ?? findings[0] ?? null
 }

@@ -11,7 +11,9 @@ import { hubDepthCheck } from './hub-depth'
 import { lengthCheck } from './length'
 import { linkModeCheck } from './link-mode'
 import { pairingCheck } from './pairing'
+import { pictureCheck } from './picture'
 import { rateCheck } from './rate'
+import { sharedUplinkCheck } from './shared-uplink'
 import type { Check } from './situation'
 import { storageTargetCheck } from './storage-target'
 import { surroundingsCheck } from './surroundings'
@@ -24,7 +26,9 @@ export const checks: readonly Check[] = [
   directionCheck,
   lengthCheck,
   linkModeCheck,
+  pictureCheck,
   rateCheck,
+  sharedUplinkCheck,
   storageTargetCheck,
   currentCheck,
   batteryCheck,

@@ -22,7 +22,9 @@ export type CheckName =
   | 'direction'
   | 'length'
   | 'link mode'
+  | 'picture'
   | 'rate'
+  | 'shared uplink'
   | 'current'
   | 'extension'
   | 'pairing'
@@ -89,6 +91,7 @@ export type Reason =
   | { code: 'conflict'; conflict: Conflict }
   | { code: 'hdmi-to-display' }
   | { code: 'storage-band'; low: number; high: number; way: 'write' | 'read'; limitedBy: Limit }
+  | { code: 'shared'; link: string; count: number; down: number; up: number }
   | { code: 'battery'; course: BatteryCourse }
   | { code: 'volts-lost'; total: Volts; amps: Amps; watts: number }
   | { code: 'hubs'; hubs: number; most: number }

@@ -103,8 +103,8 @@ describe('pictures that are too large', () => {
   const large = { width: 3840, height: 2160, refresh: 144, bits: 10 } as const
   it('are told what fits instead', () => {
     const { finding } = picture(large)
-    expect(finding('rate')?.grade).toBe('blocked')
-    expect(finding('rate')?.remedies).toMatchObject([
+    expect(finding('picture')?.grade).toBe('blocked')
+    expect(finding('picture')?.remedies).toMatchObject([
       { code: 'picture-instead', concession: 'compression' },
       { code: 'picture-instead', concession: 'lower refresh', mode: { refresh: 90 } },
       { code: 'picture-instead', concession: 'less colour' },
@@ -112,7 +112,7 @@ describe('pictures that are too large', () => {
   })
   it('fit compressed where both ends can', () => {
     const { finding, words } = picture(large, true)
-    expect(finding('rate')).toMatchObject({ grade: 'clear', reason: { compressedBits: 19.8125 } })
+    expect(finding('picture')).toMatchObject({ grade: 'clear', reason: { compressedBits: 19.8125 } })
     expect(words).toContain('compressed to 19.81 bits a pixel')
   })
 })

@@ -148,7 +148,7 @@ describe('pictures', () => {
   it('over type-C need high-speed pairs: a USB 2.0 lead carries none', () => {
     const { run, finding } = judge({ from: out, to: display, leads: [{ grade: 'usb2', length: 1 }], need: fourK })
     expect(run.grade).toBe('blocked')
-    expect(finding('rate')).toMatchObject({
+    expect(finding('picture')).toMatchObject({
       have: 0,
       reason: { code: 'no-carrier', cause: 'no-link' },
       part: { label: 'C-1' },
@@ -156,7 +156,7 @@ describe('pictures', () => {
   })
   it('are bounded by the rating of the pairs: a 5 Gb/s lead carries HBR2 (USB Type-C, from memory)', () => {
     const have = (grade: 'gen1' | 'gen2') =>
-      judge({ from: out, to: display, leads: [{ grade, length: 1 }], need: fourK }).finding('rate')?.have
+      judge({ from: out, to: display, leads: [{ grade, length: 1 }], need: fourK }).finding('picture')?.have
     expect(have('gen1')).toBeCloseTo(17.28e9, 0)
     expect(have('gen2')).toBeCloseTo(25.92e9, 0)
   })
@@ -167,7 +167,7 @@ describe('pictures', () => {
       leads: [{ grade: 'hdmi-18', length: 2, ends: ['type-c', 'hdmi'], oneWay: true }],
       need: fourK,
     })
-    expect(finding('rate')).toMatchObject({ grade: 'clear', have: 600e6 * 24 })
+    expect(finding('picture')).toMatchObject({ grade: 'clear', have: 600e6 * 24 })
   })
   it('beyond the reach of a lead name the length (common practice: passive HDMI 7 m)', () => {
     const { words, run } = judge({
@@ -181,7 +181,7 @@ describe('pictures', () => {
   })
   it('have nothing to travel on where the ports share nothing, and the port is blamed', () => {
     const { finding } = judge({ from: host, to: display, leads: [{ grade: 'gen2', length: 0.5 }], need: fourK })
-    expect(finding('rate')).toMatchObject({
+    expect(finding('picture')).toMatchObject({
       grade: 'blocked',
       part: { label: 'Near, port' },
       reason: { cause: 'nothing-common' },

@@ -127,6 +127,8 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return `${label} is HDMI, and this display has DisplayPort too; straight DisplayPort is the surer way.`
     case 'storage-band':
       return `Expect ${formatBytesPerSecond(reason.low)} to ${formatBytesPerSecond(reason.high)} (${reason.way}), limited by ${limitNames[reason.limitedBy]}; ${formatBytesPerSecond(finding.need ?? 0)} are asked.`
+    case 'shared':
+      return `${reason.count} needs share ${reason.link}; ${formatRate(reason.down)} are left toward the device end and ${formatRate(reason.up)} back.`
     case 'battery':
       return batterySentence(reason.course, finding)
     case 'volts-lost':

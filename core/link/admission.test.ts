@@ -62,6 +62,19 @@ describe('what each need finds on a shared run', () => {
       linkModeFacts.gen2x1.payload,
     )
   })
+  it('several displays on one DisplayPort link get whole time slots of it, one fewer than 64 (DisplayPort 1.2)', () => {
+    const spec = { family: 'displayport', link: 'hbr2', lanes: 4 } as const
+    const own: PictureLink = { ...tunnel, payload: 17.28e9, via: 'displayport', spec }
+    const slot = 17.28e9 / 64
+    const [first, second] = admit(
+      [crossing(picture('p1', 2560, 1440)), crossing(picture('p2', 2560, 1440))],
+      null,
+      own,
+      'link',
+    )
+    expect([first?.wanted, first?.have].map((rate) => Math.round((rate ?? 0) / slot))).toEqual([21, 63])
+    expect([second?.wanted, second?.have].map((rate) => Math.round((rate ?? 0) / slot))).toEqual([21, 42])
+  })
   it('never leaves less than nothing', () => {
     const have = found([
       crossing(picture('a', 7680, 4320)),

@@ -1,5 +1,6 @@
 import { fitPicture } from '../picture/fit'
 import { type LinkSpec, linkFacts } from '../picture/link-spec'
+import { slotsFor } from '../picture/time-slots'
 import { streamRate } from '../picture/timing'
 import { NEED_KINDS, type Need } from '../plan/need'
 import type { Policy } from '../plan/policy'
@@ -95,6 +96,7 @@ function throughTunnel(
 }
 
 function besideData(pictures: readonly CrossedPicture[], link: PictureLink | null): Admission[] {
+  if (pictures.length > 1 && link?.spec?.family === 'displayport') return inSlots(pictures, link, link.spec)
   let before = 0
   return pictures.map(({ need }) => {
     const have = Math.max(0, (link?.payload ?? 0) - before)
@@ -111,6 +113,27 @@ function besideData(pictures: readonly CrossedPicture[], link: PictureLink | nul
     }
     before += wanted
     return admission
+  })
+}
+
+/** Several displays behind one DisplayPort link share its time slots, whole ones each. */
+function inSlots(
+  pictures: readonly CrossedPicture[],
+  link: PictureLink,
+  spec: Extract<LinkSpec, { family: 'displayport' }>,
+): Admission[] {
+  let used = 0
+  return pictures.map(({ need }) => {
+    const { pool, worth, wanted } = slotsFor(spec, need.mode)
+    const before = used
+    used += wanted
+    return {
+      need,
+      wanted: wanted * worth,
+      before: before * worth,
+      have: Math.max(0, pool - before) * worth,
+      carrier: { name: `${link.name}, shared in time slots,`, source: link.source },
+    }
   })
 }
 

@@ -1,6 +1,6 @@
 import type { PictureMode } from '../plan/need'
-import type { LinkSpec } from './link-spec'
-import { linkFacts } from './link-spec'
+import type { BitsPerSecond } from '../quantity/rate'
+import { type LinkSpec, linkFacts } from './link-spec'
 import { bitsPerPixel, cvtTiming } from './timing'
 
 /** How several displays share one DisplayPort link: each stream gets whole time slots. */
@@ -19,20 +19,27 @@ const SLOTS = 64
 const slotsOf = (spec: Extract<LinkSpec, { family: 'displayport' }>): number =>
   spec.link.startsWith('uhbr') ? SLOTS : SLOTS - 1
 
+/** The slots of a link, what one is worth, and how many a picture takes. */
+export function slotsFor(
+  spec: Extract<LinkSpec, { family: 'displayport' }>,
+  mode: PictureMode,
+): { pool: number; worth: BitsPerSecond; wanted: number; pbn: number } {
+  const worth = linkFacts(spec).payload / SLOTS
+  const pbn = payloadBandwidthNumber(cvtTiming(mode).pixelClockHz / 1000, bitsPerPixel(mode))
+  return { pool: slotsOf(spec), worth, pbn, wanted: Math.ceil((pbn * PBN_UNIT_BITS) / worth) }
+}
+
 /** Admits pictures to a multi-stream link in order; one that finds too few slots is refused and takes none. */
 export function sharePictures(
   spec: Extract<LinkSpec, { family: 'displayport' }>,
   modes: readonly PictureMode[],
 ): SlotPlan {
-  const pbnPerSlot = linkFacts(spec).payload / PBN_UNIT_BITS / SLOTS
-  const slots = slotsOf(spec)
   let used = 0
   const shares = modes.map((mode): SlotShare => {
-    const pbn = payloadBandwidthNumber(cvtTiming(mode).pixelClockHz / 1000, bitsPerPixel(mode))
-    const wanted = Math.ceil(pbn / pbnPerSlot)
-    const fits = used + wanted <= slots
+    const { pool, pbn, wanted } = slotsFor(spec, mode)
+    const fits = used + wanted <= pool
     if (fits) used += wanted
     return { mode, pbn, slots: wanted, fits }
   })
-  return { shares, slots, used }
+  return { shares, slots: slotsOf(spec), used }
 }
