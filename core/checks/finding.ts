@@ -90,7 +90,14 @@ export type Reason =
   | { code: 'bench-pass'; mode: LinkMode; counts: boolean; on: string }
   | { code: 'conflict'; conflict: Conflict }
   | { code: 'hdmi-to-display' }
-  | { code: 'storage-band'; low: number; high: number; way: 'write' | 'read'; limitedBy: Limit }
+  | {
+      code: 'storage-band'
+      low: number
+      high: number
+      way: 'write' | 'read'
+      limitedBy: Limit
+      overhead: { low: number; high: number } | null
+    }
   | { code: 'shared'; link: string; count: number; down: number; up: number }
   | { code: 'battery'; course: BatteryCourse }
   | { code: 'volts-lost'; total: Volts; amps: Amps; watts: number }

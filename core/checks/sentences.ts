@@ -126,7 +126,7 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'hdmi-to-display':
       return `${label} is HDMI, and this display has DisplayPort too; straight DisplayPort is the surer way.`
     case 'storage-band':
-      return `Expect ${formatBytesPerSecond(reason.low)} to ${formatBytesPerSecond(reason.high)} (${reason.way}), limited by ${limitNames[reason.limitedBy]}; ${formatBytesPerSecond(finding.need ?? 0)} are asked.`
+      return `Expect ${formatBytesPerSecond(reason.low)} to ${formatBytesPerSecond(reason.high)} (${reason.way}), limited by ${limitNames[reason.limitedBy]}${reason.overhead ? `, with this site's overhead of ${reason.overhead.low * 100} to ${reason.overhead.high * 100} %` : ''}; ${formatBytesPerSecond(finding.need ?? 0)} are asked.`
     case 'shared':
       return `${reason.count} needs share ${reason.link}; ${formatRate(reason.down)} are left toward the device end and ${formatRate(reason.up)} back.`
     case 'battery':

@@ -1,3 +1,4 @@
+import { linkModeFacts } from '../standards/link-modes'
 import { predictStorage, type StorageChain } from '../storage/storage'
 import type { Finding } from './finding'
 import { type Check, runPart, type Situation } from './situation'
@@ -36,6 +37,7 @@ export const storageTargetCheck: Check = {
           high: slower.high,
           way: slower === write ? 'write' : 'read',
           limitedBy: slower.limitedBy,
+          overhead: linkModeFacts[data.mode].tunnel ? policy.storageOverhead : null,
         },
         remedies: need.rate <= slower.low ? [] : [{ code: 'expect-less' }],
         source,

@@ -84,8 +84,9 @@ function throughTunnel(
     const before = reserved
     reserved += admitted.reserved
     const spec: LinkSpec | null = step && { family: 'displayport', link: step.link, lanes: step.lanes }
-    const step_ = spec ? `, at ${linkFacts(spec).name},` : ''
-    const carrier = { name: `${link.name}${step_}`, source: link.source }
+    const rule = reservation === 'link' ? 'this site reserves whole link rates' : 'this site reserves stream rates'
+    const where = spec ? ` at ${linkFacts(spec).name}` : ''
+    const carrier = { name: `${link.name}${where} (${rule})`, source: link.source }
     const have = reservation === 'stream' && fits ? available : Math.min(step?.payload ?? 0, available)
     // compression is what a host tries before it lets the picture fall
     const compressed = !fits && spec && ends.compression ? fitPicture(need.mode, spec, { compression: true }) : null
