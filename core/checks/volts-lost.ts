@@ -3,6 +3,9 @@ import { ALLOWED_DROP, wireDrop } from '../power/wire'
 import type { Finding } from './finding'
 import { type Check, leadPart, type Situation, wantedWatts } from './situation'
 
+/** Ground may lose half of what the supply may, and has twice its copper: a second wire or the braid (common practice). */
+const GROUND_WIRES = 2
+
 /** Volts a lead of known gauge loses at the current that flows; more than a cable may lose makes devices drop out under load. */
 export const voltsLostCheck: Check = {
   name: 'volts lost',
@@ -17,7 +20,7 @@ export const voltsLostCheck: Check = {
     const amps = Math.min(level.amps, watts / level.volts)
     for (const lead of laid.leads) {
       if (lead.cable.awg === undefined) continue
-      const drop = wireDrop({ awg: lead.cable.awg, length: lead.cable.length, amps })
+      const drop = wireDrop({ awg: lead.cable.awg, length: lead.cable.length, amps, groundWires: GROUND_WIRES })
       if (!drop.ok) continue
       yield {
         check: 'volts lost',
