@@ -95,6 +95,8 @@ function Walls({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
   const jamb = shape.middle - opening / 2
   const sill = shape.middle + opening / 2
   const fill = ink(narrowest ? 'brass' : 'solid')
+  // the leaf stands out from the floor in the dark as well
+  const leafInk = ink(narrowest ? 'brass' : 'quiet')
   const leaf = Math.min(opening, 46)
   return (
     <g>
@@ -106,11 +108,11 @@ function Walls({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
         <>
           <rect x={x} y={jamb - 4} width={width} height="4" fill={fill} />
           <rect x={x} y={sill} width={width} height="4" fill={fill} />
-          <path d={`M${x} ${jamb - 2}h${-leaf}`} stroke={fill} strokeWidth="4" />
+          <path d={`M${x} ${jamb - 2}h${-leaf}`} stroke={leafInk} strokeWidth="4" />
           <path
             d={`M${x - leaf} ${jamb}A${leaf} ${leaf} 0 0 0 ${x} ${jamb + leaf}`}
             fill="none"
-            stroke={fill}
+            stroke={leafInk}
             strokeWidth="1.2"
             strokeDasharray="3 3"
           />

@@ -1,4 +1,5 @@
 import { batteryCheck } from './battery'
+import { busBudgetCheck } from './bus-budget'
 import { currentCheck } from './current'
 import { directionCheck } from './direction'
 import { displayInputCheck } from './display-input'
@@ -34,6 +35,7 @@ export const checks: readonly Check[] = [
   batteryCheck,
   voltsLostCheck,
   hubDepthCheck,
+  busBudgetCheck,
   farEndPowerCheck,
   surroundingsCheck,
   extensionCheck,

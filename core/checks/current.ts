@@ -21,9 +21,9 @@ export const currentCheck: Check = {
 function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, wanted: Watts): Finding {
   const charging = need.kind === 'power'
   // bus power goes from host to device whichever way the data flows; a supply feeds the way its need says
-  const giver = charging && way === 'up' ? laid.to : laid.from
+  const [giver, taker] = charging && way === 'up' ? [laid.to, laid.from] : [laid.from, laid.to]
   const leads = laid.leads.map((lead) => ({ lead, amps: lead.known.amps.value, volts: lead.known.volts.value }))
-  const supply = negotiate(giver.port, leads)
+  const supply = negotiate(giver.port, leads, taker.port.accepts)
   const bare = { check: 'current', needId: need.id, have: supply.watts, need: wanted, unit: 'W', source } as const
 
   const dead = leads.find(({ amps }) => amps === 0)
@@ -37,7 +37,7 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
       remedies: [{ code: 'powered-far-end' }, { code: 'other-lead' }],
     }
   }
-  if (supply.level === null) {
+  if (supply.level === null && supply.limit !== 'device') {
     return {
       ...bare,
       grade: 'blocked',
@@ -55,12 +55,12 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
   return {
     ...bare,
     grade: enough ? 'clear' : charges ? 'tight' : 'blocked',
-    part: supply.limit === 'lead' ? leadPart(weakest.lead) : portPart(giver),
+    part: supply.limit === 'lead' ? leadPart(weakest.lead) : portPart(supply.limit === 'device' ? taker : giver),
     reason: {
       code: 'power',
       limit: supply.limit,
-      amps: supply.level.amps,
-      volts: supply.level.volts,
+      amps: supply.level?.amps ?? 0,
+      volts: supply.level?.volts ?? 0,
       unmarked: weakest.lead.known.amps.basis === 'assumed',
       charging,
     },

@@ -34,6 +34,7 @@ export type CheckName =
   | 'battery'
   | 'volts lost'
   | 'hub depth'
+  | 'bus budget'
   | 'far-end power'
   | 'surroundings'
   | 'history'
@@ -82,7 +83,14 @@ export type Reason =
       compressedBits: number | null
     }
   | { code: 'no-carrier'; kind: NeedKind; cause: 'charge-only' | 'unknown-lead' | 'nothing-common' | 'no-link' }
-  | { code: 'power'; limit: 'supply' | 'lead'; amps: Amps; volts: Volts; unmarked: boolean; charging: boolean }
+  | {
+      code: 'power'
+      limit: 'supply' | 'lead' | 'device'
+      amps: Amps
+      volts: Volts
+      unmarked: boolean
+      charging: boolean
+    }
   | { code: 'lead-without-power'; optical: boolean }
   | { code: 'no-supply' }
   | { code: 'type-c-extension'; soaked: boolean; allowed: boolean }
@@ -101,6 +109,7 @@ export type Reason =
   | { code: 'shared'; link: string; count: number; down: number; up: number }
   | { code: 'battery'; course: BatteryCourse }
   | { code: 'volts-lost'; total: Volts; amps: Amps; watts: number }
+  | { code: 'bus-budget'; count: number }
   | { code: 'hubs'; hubs: number; most: number }
   | { code: 'far-end-power'; required: boolean; mains: boolean; place: string }
   | { code: 'passes'; what: Surrounding; copper: boolean }
@@ -129,6 +138,7 @@ export type Remedy =
   | { code: 'expect-less' }
   | { code: 'thicker-or-shorter' }
   | { code: 'fewer-hubs' }
+  | { code: 'powered-hub' }
   | { code: 'optical-only' }
   | { code: 'picture-instead'; concession: Concession; mode: PictureMode }
 

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { judge, type OneRun } from '../../tests/support/one-run'
+import { readPlan } from '../plan/read'
+import { assess } from './assess'
 
 const host: OneRun['from'] = { connector: 'type-c', role: 'host', usb: 'gen2x1', thunderbolt: 4, gives: 15 }
 const disk = (more: object, rate: number, grade: 'gen2' | 'usb4-40' = 'gen2') =>
@@ -114,5 +116,77 @@ describe('pictures that are too large', () => {
     const { finding, words } = picture(large, true)
     expect(finding('picture')).toMatchObject({ grade: 'clear', reason: { compressedBits: 19.8125 } })
     expect(words).toContain('compressed to 19.81 bits a pixel')
+  })
+})
+
+describe('a device that is particular about its voltage', () => {
+  it('is named where it will not take the higher levels', () => {
+    const { finding, words } = judge({
+      from: { kind: 'charger', connector: 'type-c', role: 'host', gives: 100 },
+      to: { kind: 'other', connector: 'type-c', takes: 45, accepts: [5, 9] },
+      leads: [{ grade: 'usb2', amps: 5, length: 1 }],
+      need: { kind: 'power', watts: 45 },
+    })
+    expect(finding('current')).toMatchObject({ grade: 'tight', have: 27, part: { label: 'Far, port' } })
+    expect(words).toContain('does not accept the higher levels')
+  })
+})
+
+describe('bus budget', () => {
+  const behindHub = (gives: number, busPowered: boolean) => {
+    const usb = { usb: 'gen1x1' } as const
+    const cable = (id: string) => ({
+      id,
+      tag: id,
+      ends: [{ connector: 'type-c' }, { connector: 'type-c' }],
+      length: 1,
+      evidence: [{ basis: 'claimed', on: '2026-01-01', grade: 'gen1', amps: 3 }],
+    })
+    const socket = (id: string, role: 'host' | 'device', more: object = {}) => ({
+      id,
+      name: id,
+      connector: 'type-c',
+      role,
+      ...usb,
+      ...more,
+    })
+    const read = readPlan({
+      format: 'hallway-plan',
+      version: 1,
+      site: { id: 's', name: 'S' },
+      devices: [
+        { id: 'host', name: 'Host', kind: 'computer', ports: [socket('p', 'host', { gives })] },
+        {
+          id: 'hub',
+          name: 'Hub',
+          kind: 'hub',
+          busPowered,
+          ports: [socket('up', 'device'), socket('a', 'host', { gives: 4.5 }), socket('b', 'host', { gives: 4.5 })],
+        },
+        { id: 'one', name: 'One', kind: 'camera', ports: [socket('p', 'device')] },
+        { id: 'two', name: 'Two', kind: 'camera', ports: [socket('p', 'device')] },
+      ],
+      cables: ['c0', 'c1', 'c2'].map(cable),
+      runs: [
+        ['r0', 'host', 'p', 'hub', 'up'],
+        ['r1', 'hub', 'a', 'one', 'p'],
+        ['r2', 'hub', 'b', 'two', 'p'],
+      ].map(([id, from, out, to, into], at) => ({
+        id,
+        tag: id,
+        from: { device: from, port: out },
+        to: { device: to, port: into },
+        leads: [{ cable: `c${at}` }],
+        route: { length: 0.5 },
+      })),
+      needs: ['one', 'two'].map((from) => ({ id: from, kind: 'camera', from, to: 'host', rate: '1 Gb/s', watts: 4 })),
+    })
+    if (!read.ok) throw new Error(JSON.stringify(read.faults))
+    return assess(read.plan).runs[0]?.findings.find((finding) => finding.check === 'bus budget')
+  }
+  it('a hub without a supply shares out what its uplink gives: 8 W behind it and half a watt of its own', () => {
+    expect(behindHub(15, true)).toMatchObject({ grade: 'clear', have: 15, need: 8.5 })
+    expect(behindHub(4.5, true)).toMatchObject({ grade: 'blocked', remedies: [{ code: 'powered-hub' }] })
+    expect(behindHub(4.5, false)).toBeUndefined()
   })
 })

@@ -133,6 +133,8 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return batterySentence(reason.course, finding)
     case 'volts-lost':
       return `${label} loses ${decimal(reason.total, 2)} V there and back at ${decimal(reason.amps, 2)} A, ${decimal(reason.watts, 1)} W of heat; a cable may lose ${decimal(finding.need ?? 0, 2)} V on its supply.`
+    case 'bus-budget':
+      return `${label} has no supply of its own: ${formatWatts(finding.need ?? 0)} for itself and ${reason.count} behind it, of ${formatWatts(finding.have ?? 0)} that arrive.`
     case 'hubs':
       return `${reason.hubs} hubs, docks and active extensions lie in a row on this way; USB allows ${reason.most}.`
     case 'far-end-power':
@@ -234,6 +236,9 @@ function writePower(reason: Extract<Reason, { code: 'power' }>, finding: Finding
     : finding.grade === 'tight'
       ? 'it charges slowly'
       : 'it does not charge under load'
+  if (reason.limit === 'device') {
+    return `${need} are asked and ${have} arrive: ${finding.part.label} does not accept the higher levels of this supply; ${effect}.`
+  }
   if (reason.limit === 'supply')
     return `${need} are asked and ${finding.part.label} gives ${have} at most (${level}); ${effect}.`
   const mark = reason.unmarked
@@ -287,6 +292,8 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
       return 'Take a shorter lead, or one with thicker wire.'
     case 'fewer-hubs':
       return 'Take a port nearer the host.'
+    case 'powered-hub':
+      return 'Take a hub with a supply of its own.'
     case 'optical-only':
       return 'Use a non-conductive optical run, and ask a licensed electrician.'
     case 'picture-instead':

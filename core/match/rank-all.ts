@@ -148,7 +148,17 @@ function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): s
     const supplied = index.plan.policy.cables === 'supplied' ? device.id : null
     const mains = device.place ? index.places.get(device.place)?.mains : null
     const other = device.ports.some((each) => each.displayport?.direction === 'in')
-    return [{ ...port, id: '', name: '' }, device.kind, device.battery, device.disk, taken, supplied, mains, other]
+    return [
+      { ...port, id: '', name: '' },
+      device.kind,
+      device.battery,
+      device.disk,
+      device.busPowered,
+      taken,
+      supplied,
+      mains,
+      other,
+    ]
   })
   const needs = crossed.map(({ need, ...way }) => [
     { ...need, id: '', name: '', note: '', from: '', to: '', through: '' },

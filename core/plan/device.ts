@@ -52,6 +52,16 @@ export const portSchema = z.strictObject({
     .optional(),
   gives: wattsField.optional().describe('The most power it gives'),
   takes: wattsField.optional().describe('The most power it takes'),
+  levels: z
+    .array(z.strictObject({ volts: z.number().min(3).max(50), amps: z.number().min(0.1).max(5) }))
+    .max(8)
+    .optional()
+    .describe('The supply levels it gives, where its plate lists them; otherwise they follow from its rating'),
+  accepts: z
+    .array(z.number().min(3).max(50))
+    .max(8)
+    .optional()
+    .describe('The voltages it charges at, where it is particular'),
   controller: nameField.optional().describe('The controller or bus behind the port'),
 })
 export type Port = z.output<typeof portSchema>
@@ -80,6 +90,10 @@ export const deviceSchema = z.strictObject({
     })
     .optional()
     .describe('What the drive inside can do'),
+  busPowered: z
+    .boolean()
+    .default(false)
+    .describe('A hub without a supply of its own: all behind it lives on its uplink'),
   ports: z.array(portSchema).max(64).default([]),
   note: noteField.optional(),
 })

@@ -88,6 +88,30 @@ describe('what arrives', () => {
   })
 })
 
+describe('levels and voltages that are stated', () => {
+  const plate = port({
+    role: 'host',
+    levels: [
+      { volts: 5, amps: 3 },
+      { volts: 20, amps: 3.25 },
+    ],
+  })
+  it('the plate of a charger counts, not what its rating would make of it', () => {
+    expect(levelsOf(plate)).toHaveLength(2)
+    expect(givenWatts(plate)).toBe(65)
+    expect(negotiate(plate, through(3)).watts).toBe(60)
+  })
+  it('a device that accepts few voltages gets the best of those, and is the limit', () => {
+    expect(negotiate(charger(100), through(5), [5, 9])).toMatchObject({
+      watts: 27,
+      limit: 'device',
+      level: { volts: 9 },
+    })
+    expect(negotiate(charger(100), through(5), [12])).toMatchObject({ watts: 0, limit: 'device', level: null })
+    expect(negotiate(charger(100), through(5), [5, 9, 15, 20])).toMatchObject({ watts: 100, limit: 'supply' })
+  })
+})
+
 describe('what a host port gives unless its data sheet says more', () => {
   it.each([
     [{ usb: 'usb2' }, 2.5],

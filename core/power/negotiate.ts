@@ -11,6 +11,7 @@ const usbDefaults = published('USB 2.0, USB 3.2 and USB Type-C default current')
 
 /** What a host port gives where its data sheet does not say: 0.5 A beside USB 2.0, 0.9 A beside a faster link, at 5 V. */
 export function givenWatts(port: Port): Watts {
+  if (port.levels) return Math.max(0, ...port.levels.map((level) => level.volts * level.amps))
   if (port.gives !== undefined) return port.gives
   if (port.role === 'device' || !carriesUsb(port.connector)) return 0
   if (port.usb === undefined && port.usb4 === undefined && port.thunderbolt === undefined) return 0
@@ -18,11 +19,12 @@ export function givenWatts(port: Port): Watts {
 }
 
 /**
- * The fixed levels of a port that gives `rating` watts. Type-C follows the power rules: 5 V to 15 W, 9 V above 15, 15 V above
+ * The fixed levels of a port: those on its plate, or those that follow from its rating. Type-C follows the power rules: 5 V to 15 W, 9 V above 15, 15 V above
  * 27, 20 V above 45, then 28, 36 and 48 V of the extended range above 100, 140 and 180 W; each at 3 A, at 5 A from 20 V on, or
  * at rating / V where that is less. Any other connector gives 5 V.
  */
 export function levelsOf(port: Port): Level[] {
+  if (port.levels) return port.levels
   const rating = givenWatts(port)
   if (rating === 0) return []
   if (port.connector !== 'type-c') return [{ volts: 5, amps: rating / 5 }]
@@ -45,23 +47,41 @@ export type Supply = {
   level: Level | null
   /** What the supply would give through a lead without limits. */
   offered: Watts
-  limit: 'supply' | 'lead'
+  limit: 'supply' | 'lead' | 'device'
   source: Source
 }
 
-/** The highest watts that the supply's levels and the weakest lead allow; what the device then draws is its own affair. */
-export function negotiate(port: Port, leads: readonly { amps: Amps; volts: Volts }[]): Supply {
+/**
+ * The highest watts that the supply's levels, the weakest lead and the voltages the device accepts all allow; what it then draws
+ * is its own affair. A device that says nothing accepts every level.
+ */
+export function negotiate(
+  port: Port,
+  leads: readonly { amps: Amps; volts: Volts }[],
+  accepts?: readonly Volts[],
+): Supply {
   const amps = Math.min(5, ...leads.map((lead) => lead.amps))
   const volts = Math.min(50, ...leads.map((lead) => lead.volts))
   const levels = levelsOf(port)
   const source = port.connector === 'type-c' && givenWatts(port) > 15 ? powerRules : usbDefaults
   const offered = Math.max(0, ...levels.map((level) => level.volts * level.amps))
   let best: Level | null = null
+  let refused = 0
   for (const level of levels) {
     const allowed = { volts: level.volts, amps: Math.min(level.amps, amps) }
     if (level.volts > volts || allowed.amps === 0) continue
+    if (accepts && !accepts.includes(level.volts)) {
+      refused = Math.max(refused, allowed.volts * allowed.amps)
+      continue
+    }
     if (!best || allowed.volts * allowed.amps > best.volts * best.amps) best = allowed
   }
   const watts = best ? best.volts * best.amps : 0
-  return { watts, level: best, offered, limit: watts < offered - 1e-9 ? 'lead' : 'supply', source }
+  return {
+    watts,
+    level: best,
+    offered,
+    limit: refused > watts ? 'device' : watts < offered - 1e-9 ? 'lead' : 'supply',
+    source,
+  }
 }

@@ -26,7 +26,13 @@ const port = (id: string, connector: Port['connector'], more: Partial<Port>): Po
 const dp = (direction: 'out' | 'in', link: 'hbr2' | 'hbr3' = 'hbr3') => ({
   displayport: { direction, link, lanes: 4 as const, compression: false },
 })
-const device = (id: string, kind: Device['kind'], ...ports: Port[]): Device => ({ id, name: id, kind, ports })
+const device = (id: string, kind: Device['kind'], ...ports: Port[]): Device => ({
+  id,
+  name: id,
+  kind,
+  busPowered: false,
+  ports,
+})
 
 function lay(plan: Plan, from: string, to: string, length: number): void {
   const [fromDevice = '', fromPort = ''] = from.split('/')

@@ -1,7 +1,8 @@
 import { type BatteryCourse, batteryCourse, CHARGE_CEILING, encodedRate, leadForArea } from '../../core/headset/headset'
 import { addLevels, distanceFor } from '../../core/placement/sound'
 import { portSchema } from '../../core/plan/device'
-import { levelsOf, negotiate } from '../../core/power/negotiate'
+import { type Level, levelsOf, negotiate } from '../../core/power/negotiate'
+import { type Pool, sharePool } from '../../core/power/pool'
 import { ALLOWED_DROP, type Drop, loopDrop, wireDrop } from '../../core/power/wire'
 import { formatLengthBoth, parseLength } from '../../core/quantity/length'
 import { formatRate, MEGABYTE_PER_SECOND, parseRate } from '../../core/quantity/rate'
@@ -74,18 +75,22 @@ const duration = (seconds: number | null): string =>
   seconds === null ? 'no time at all' : seconds < 120 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`
 
 export function powerCalc(words: Words): Answer {
+  if (textOf(words, 'pool') !== undefined) return poolCalc(words)
+  const levelsText = textOf(words, 'levels')
   const port = portSchema.parse({
     id: 'p',
     name: 'supply',
     connector: 'type-c',
     role: 'host',
-    gives: numberOf(words, 'supply', 1, 240),
+    ...(levelsText === undefined ? { gives: numberOf(words, 'supply', 1, 240) } : { levels: levelsFrom(levelsText) }),
   })
-  const amps = numberOf(words, 'amps', 0, 5, 3)
-  const volts = numberOf(words, 'volts', 5, 50, 20)
+  const lead = { amps: numberOf(words, 'amps', 0, 5, 3), volts: numberOf(words, 'volts', 5, 50, 20) }
+  const acceptsText = textOf(words, 'accepts')
+  const accepts = acceptsText?.split(',').map((each) => boundedNumber(each, '--accepts', 3, 50))
   const wants = textOf(words, 'wants') === undefined ? null : numberOf(words, 'wants', 0.1, 240)
-  const supply = negotiate(port, [{ amps, volts }])
+  const supply = negotiate(port, [lead], accepts)
   const levels = levelsOf(port)
+  const shown = (level: Level): string => `${level.volts} V x ${rounded(level.amps, 2)} A`
   return {
     json: {
       levels,
@@ -95,13 +100,44 @@ export function powerCalc(words: Words): Answer {
       ...(wants === null ? {} : { wants, enough: supply.watts >= wants }),
     },
     text: [
-      `offered: ${levels.map((level) => `${level.volts} V x ${rounded(level.amps, 2)} A`).join(', ')}`,
-      `arrives: ${formatWatts(supply.watts)}${supply.level ? ` (${supply.level.volts} V x ${rounded(supply.level.amps, 2)} A)` : ''}, limited by the ${supply.limit}`,
+      `offered: ${levels.map(shown).join(', ')}`,
+      `arrives: ${formatWatts(supply.watts)}${supply.level ? ` (${shown(supply.level)})` : ''}, limited by the ${supply.limit}`,
       ...(wants === null
         ? []
         : [supply.watts >= wants ? `enough for ${formatWatts(wants)}` : `less than the ${formatWatts(wants)} wanted`]),
       'Above 60 W only with a lead marked 5 A, above 100 W only with extended power range parts.',
     ],
+  }
+}
+
+function levelsFrom(text: string): Level[] {
+  return text.split(',').map((each) => {
+    const [volts = '', amps = '', ...rest] = each.split('x')
+    if (rest.length > 0) throw new Failure(`--levels takes volts x amps, like 5x3,9x3, not "${each}".`)
+    return { volts: boundedNumber(volts, '--levels volts', 3, 50), amps: boundedNumber(amps, '--levels amps', 0.1, 5) }
+  })
+}
+
+function poolCalc(words: Words): Answer {
+  const [kind, first = '', second = ''] = needText(words, 'pool').split(':')
+  const watts = (text: string): number[] => text.split(',').map((each) => boundedNumber(each, '--pool watts', 1, 240))
+  const pool: Pool | null =
+    kind === 'shared'
+      ? { kind, total: boundedNumber(first, '--pool total', 1, 1000), ports: watts(second) }
+      : kind === 'assured'
+        ? { kind, ports: watts(first) }
+        : kind === 'drops'
+          ? { kind, alone: watts(first), together: watts(second) }
+          : null
+  if (pool === null) throw new Failure(`--pool takes shared:TOTAL:W,W, assured:W,W or drops:W,W:W,W, not "${kind}".`)
+  const ports = pool.kind === 'drops' ? pool.alone.length : pool.ports.length
+  const used = needText(words, 'used')
+    .split(',')
+    .map((each) => boundedNumber(each, '--used', 1, ports) - 1)
+  const given = sharePool(pool, used)
+  return {
+    json: { watts: given },
+    text: used.map((port) => `port ${port + 1}: ${formatWatts(given[port] ?? 0)}`),
   }
 }
 

@@ -57,6 +57,10 @@ describe('./hallway calc', () => {
   })
   it('power and drop', () => {
     expect(json('power --supply 100 --amps 3 --wants 96')).toMatchObject({ watts: 60, limit: 'lead', enough: false })
+    expect(json('power --levels 5x3,20x3.25 --amps 5 --accepts 5')).toMatchObject({ watts: 15, limit: 'device' })
+    expect(json('power --pool shared:60:27,27,27 --used 1,2,3')).toEqual({ watts: [27, 27, 6] })
+    expect(json('power --pool drops:100,18:60,18 --used 1,2')).toEqual({ watts: [60, 18] })
+    expect(run('power --pool assured:65,30 --used 2')).toBe('port 2: 30 W')
     expect(json('drop --awg 22 --length 2m --amps 5')).toMatchObject({ allowed: false })
     expect(json('drop --loop 0.1086 --amps 5').totalVolts).toBeCloseTo(0.543, 9)
   })
@@ -86,6 +90,9 @@ describe('./hallway calc', () => {
     ['storage --mode warp', '--mode takes usb2'],
     ['storage --pcie 9x9', '--pcie takes generation x lanes'],
     ['storage --job lots', '--job takes an amount'],
+    ['power --pool lots --used 1', '--pool takes'],
+    ['power --pool assured:65 --used 2', 'a number from 1 to 1'],
+    ['power --levels 5x3x3', '--levels takes'],
     ['power --supply 500', 'a number from 1 to 240'],
     ['drop --awg 99 --length 1m --amps 1', 'a number from 0 to 40'],
     ['drop --awg 22 --length "5 parsecs" --amps 1', 'is not a length'],

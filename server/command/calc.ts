@@ -45,8 +45,18 @@ const calculations: Record<string, Calculation> = {
     answer: storageCalc,
   },
   power: {
-    usage: 'power --supply 100 --amps 3|5 [--volts 20|50] [--wants 96]',
-    options: { supply: text, amps: text, volts: text, wants: text },
+    usage:
+      'power --supply 100 | --levels 5x3,9x3,20x3.25 --amps 3|5 [--volts 20|50] [--accepts 5,9,20] [--wants 96] | power --pool shared:60:27,27,27|assured:65,30|drops:100,18:60,18 --used 1,2',
+    options: {
+      supply: text,
+      levels: text,
+      amps: text,
+      volts: text,
+      accepts: text,
+      wants: text,
+      pool: text,
+      used: text,
+    },
     answer: powerCalc,
   },
   drop: {

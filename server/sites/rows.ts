@@ -19,13 +19,14 @@ export const deviceRow = (site_id: string, device: Device, position: number): Ro
   name: device.name,
   kind: device.kind,
   place_id: device.place ?? null,
-  inside: JSON.stringify({ battery: device.battery, disk: device.disk }),
+  inside: JSON.stringify({ battery: device.battery, disk: device.disk, busPowered: device.busPowered }),
   note: device.note ?? null,
 })
 export const deviceOf = (row: Row, ports: readonly Row[]): Device => ({
   id: row.id,
   name: row.name,
   kind: row.kind,
+  busPowered: false,
   ...present({ place: row.place_id, ...row.inside, note: row.note }),
   ports: ports.map((port) => port.spec),
 })
