@@ -13,7 +13,6 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: chromium,
-    trace: 'retain-on-failure',
   },
   webServer: {
     command: `./hallway demo --port ${PORT}`,
