@@ -220,8 +220,11 @@ function Rows({
                   {run.leads.map((lead) => {
                     const cable = plan.cables.find((candidate) => candidate.id === lead.cable)
                     return cable ? (
-                      <Box key={cable.id}>
-                        {cable.tag} <Length metres={cable.length} brief />
+                      <Box key={cable.id} minW="64px">
+                        <Box as="span" whiteSpace="nowrap">
+                          {cable.tag}
+                        </Box>{' '}
+                        <Length metres={cable.length} brief />
                       </Box>
                     ) : null
                   })}
