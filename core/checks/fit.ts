@@ -1,5 +1,6 @@
-import { portKey } from '../plan/site-index'
-import { endsMate } from '../standards/connectors'
+import type { LaidLead } from '../link/lay'
+import { portKey, type Socket } from '../plan/site-index'
+import { type End, endsMate } from '../standards/connectors'
 import { craft, type Finding, type Part } from './finding'
 import { type Check, leadPart, portPart, runPart, type Situation } from './situation'
 
@@ -42,19 +43,27 @@ export const fitCheck: Check = {
         }
       }
     }
-    const joints = jointsOf(laid)
-    const open = joints.filter(({ one, other }) => !endsMate(one, other))
-    for (const { one, other, onePart, part } of open) {
-      const reason = { code: 'ends-do-not-mate', one, oneLabel: onePart.label, other, otherLabel: part.label } as const
+    let open = 0
+    for (const { one, oneOwner, other, otherOwner } of jointsOf(laid)) {
+      if (endsMate(one, other)) continue
+      open += 1
+      const nearer = partOf(oneOwner)
+      const part = partOf(otherOwner)
       yield {
         ...bare,
         grade: 'blocked',
-        part: part.kind === 'lead' ? part : onePart,
-        reason,
+        part: part.kind === 'lead' ? part : nearer,
+        reason: {
+          code: 'ends-do-not-mate',
+          one: endOf(one),
+          oneLabel: nearer.label,
+          other: endOf(other),
+          otherLabel: part.label,
+        },
         remedies: [{ code: 'other-lead' }],
       }
     }
-    if (open.length === 0) {
+    if (open === 0) {
       yield {
         ...bare,
         grade: 'clear',
@@ -66,21 +75,22 @@ export const fitCheck: Check = {
   },
 }
 
-type Joint = { one: Situation['laid']['leads'][number]['hostEnd']; onePart: Part; other: Joint['one']; part: Part }
+type Owner = Socket | LaidLead
+type Joint = { one: End; oneOwner: Owner; other: End; otherOwner: Owner }
 
-function jointsOf({ from, to, leads }: Situation['laid']): Joint[] {
-  const joints: Joint[] = []
-  let one: Joint['one'] = from.port
-  let onePart = portPart(from)
+/** Every joint of a run, from the host port on. */
+function* jointsOf({ from, to, leads }: Situation['laid']): Iterable<Joint> {
+  let one: End = from.port
+  let oneOwner: Owner = from
   for (const lead of leads) {
-    const part = leadPart(lead)
-    joints.push({ one, onePart, other: lead.hostEnd, part })
+    yield { one, oneOwner, other: lead.hostEnd, otherOwner: lead }
     one = lead.farEnd
-    onePart = part
+    oneOwner = lead
   }
-  joints.push({ one, onePart, other: to.port, part: portPart(to) })
-  // the connector and gender alone: a port carries more than its end
-  return joints.map((joint) => ({ ...joint, one: endOf(joint.one), other: endOf(joint.other) }))
+  yield { one, oneOwner, other: to.port, otherOwner: to }
 }
 
-const endOf = ({ connector, gender }: Joint['one']): Joint['one'] => ({ connector, gender })
+const partOf = (owner: Owner): Part => ('cable' in owner ? leadPart(owner) : portPart(owner))
+
+/** The connector and gender alone: a port carries more than its end. */
+const endOf = ({ connector, gender }: End): End => ({ connector, gender })

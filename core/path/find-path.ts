@@ -40,6 +40,12 @@ function shortest(
   usable: (run: Run) => boolean,
 ): { steps: Step[]; reached: string } | null {
   if (goals.has(start)) return { steps: [], reached: start }
+  // most needs cross one run
+  for (const run of index.runsAt.get(start) ?? []) {
+    const way = run.from.device === start ? 'down' : 'up'
+    const next = way === 'down' ? run.to.device : run.from.device
+    if (goals.has(next) && usable(run)) return { steps: [{ run, way }], reached: next }
+  }
   const cameBy = new Map<string, Step | null>([[start, null]])
   const waiting = [start]
   for (let at = waiting.shift(); at !== undefined; at = waiting.shift()) {
