@@ -1,22 +1,13 @@
 import type { PictureMode } from '../plan/need'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import type { BitsPerSecond } from '../quantity/rate'
-import { ctaFormats, ctaSource } from '../standards/cta-861'
-import { fromMemory, published, type Source } from '../standards/source'
+import { ctaFormats } from '../standards/cta-861'
 
 export type Timing = { pixelClockHz: number; hTotal: number; vTotal: number; refreshHz: number }
 
 /** Ways to compute a timing: VESA CVT with normal blanking or one of its reduced blankings. */
 export const CVT_STANDARDS = ['cvt', 'cvt-rb1', 'cvt-rb2', 'cvt-rb3'] as const
 export type CvtStandard = (typeof CVT_STANDARDS)[number]
-
-export const timingSources: Record<CvtStandard | 'cta', Source> = {
-  cvt: published('VESA CVT 1.2, normal blanking'),
-  'cvt-rb1': published('VESA CVT 1.2, reduced blanking v1'),
-  'cvt-rb2': published('VESA CVT 1.2, reduced blanking v2'),
-  'cvt-rb3': fromMemory('VESA CVT 2.0, reduced blanking v3'),
-  cta: ctaSource,
-}
 
 type Size = Pick<PictureMode, 'width' | 'height' | 'refresh'>
 
@@ -52,7 +43,7 @@ const reduced: Record<'cvt-rb1' | 'cvt-rb2' | 'cvt-rb3', Blanking> = {
 
 /**
  * The timing of a progressive mode by VESA CVT: normal blanking (for analogue displays), or reduced blanking v1, v2 (what computers
- * use for digital displays) or v3. Widths and heights in pixels, refresh in hertz.
+ * use for digital displays) or v3 (CVT 2.0, from memory); every one is checked against a reference program. Widths and heights in pixels, refresh in hertz.
  *
  * @example cvtTiming({ width: 3840, height: 2160, refresh: 60 }, 'cvt-rb2').pixelClockHz // 522614000
  */

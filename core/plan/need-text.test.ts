@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { NEED_KINDS } from './need'
-import { formatNeedSize, needExamples, parseNeedSize, usualWay } from './need-text'
+import { formatNeedSize, needExamples, parseNeedSize } from './need-text'
 
 describe('the size of a need as text', () => {
   it('reads its own example of every kind, and writes it back the same', () => {
@@ -37,9 +37,5 @@ describe('the size of a need as text', () => {
         expect(read.ok && 'rate' in read.value && Math.abs(read.value.rate - bits) < 1).toBe(true)
       }),
     )
-  })
-
-  it('knows that cameras and sensors send towards the host', () => {
-    expect([usualWay('camera'), usualWay('sensor'), usualWay('picture')]).toEqual(['up', 'up', 'down'])
   })
 })

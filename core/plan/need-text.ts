@@ -58,6 +58,3 @@ export function formatNeedSize(need: NeedSize): string {
         : `${decimal(need.rate / 1e6, 6)} Mb/s`
   return need.watts === undefined ? rate : `${rate} + ${need.watts} W`
 }
-
-/** The way a need of a kind usually flows between a host and what hangs on it. */
-export const usualWay = (kind: NeedKind): 'down' | 'up' => (kind === 'camera' || kind === 'sensor' ? 'up' : 'down')

@@ -1,5 +1,3 @@
-import { published } from './source'
-
 /**
  * The progressive formats of CTA-861 by video identification code: code, width, height, total width, total height and pixel clock in
  * kHz. A reference program's own output; `tests/reference/timing.test.ts` runs it against every row.
@@ -146,5 +144,3 @@ export const ctaFormats: readonly (readonly [
   [218, 4096, 2160, 5280, 2250, 1188000],
   [219, 4096, 2160, 4400, 2250, 1188000],
 ]
-
-export const ctaSource = published('CTA-861, video identification codes')

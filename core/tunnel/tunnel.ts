@@ -21,9 +21,6 @@ const tunnelFacts: Record<Tunnel, { down: BitsPerSecond; up: BitsPerSecond; payl
 export const PICTURE_SHARE = 0.9
 export const tunnelSource: Source = published('Linux thunderbolt driver, DisplayPort tunnels')
 
-/** What carries PCIe through a tunnel: early controllers stop near 22 Gb/s, later ones at 32 or 64 (from memory). */
-export const pcieCeilings: Record<3 | 4 | 5, BitsPerSecond> = { 3: 22 * GIGABIT, 4: 32 * GIGABIT, 5: 64 * GIGABIT }
-
 export type PictureEnds = { link: DisplayPortLink; lanes: 1 | 2 | 4; compression?: boolean }
 export type TunnelPicture = { mode: PictureMode; ends: PictureEnds }
 

@@ -7,8 +7,6 @@ import type { Plan } from '../../core/plan/plan'
 import { indexPlan } from '../../core/plan/site-index'
 import { benchSite } from './bench-site'
 
-export const benchUsage = './hallway bench [--out FILE.json]'
-
 /** Milliseconds of one go. */
 function timed(work: () => void): number {
   const start = performance.now()

@@ -16,8 +16,6 @@ import { forgetRunning, noteRunning, readRunning } from './running'
 const LOOPBACK = '127.0.0.1'
 const DEFAULT_PORT = 4310
 
-export const startUsage = `./hallway start [--port ${DEFAULT_PORT}] [--host ${LOOPBACK}]`
-
 /** Database, migrations, demo where asked, then the web server; stays until Ctrl-C or SIGTERM, and ends all of it in order. */
 export async function start(words: string[], { demo }: { demo: boolean }): Promise<void> {
   const { values } = parseArgs({ args: words, options: { port: { type: 'string' }, host: { type: 'string' } } })
