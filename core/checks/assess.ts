@@ -1,4 +1,5 @@
 import { type Door, doorsOf, openingOf } from '../link/doors'
+import type { LaidRun } from '../link/lay'
 import { findPath, type Step } from '../path/find-path'
 import { streamRate } from '../picture/timing'
 import type { Need, NeedKind } from '../plan/need'
@@ -13,7 +14,7 @@ import { leadShape } from '../standards/reach'
 import type { PictureEnds } from '../tunnel/tunnel'
 import { checks } from './checks'
 import { craft, type Finding, type Part, type Verdict, worstOf } from './finding'
-import { type Crossing, portPart, situationOf } from './situation'
+import { type Crossing, leadPart, portPart, situationOf } from './situation'
 
 /** A need as it walks through one run. */
 export type Flow = {
@@ -33,6 +34,8 @@ export type RunVerdict = {
   tag: string
   grade: Verdict
   findings: readonly Finding[]
+  /** Its ports and leads from the host end on. */
+  parts: readonly Part[]
   mode: LinkMode | null
   doors: readonly Door[]
   /** Which door is the narrowest; null where all are closed to data and pictures alike and power alone is asked. */
@@ -126,10 +129,16 @@ export function assessRun(index: SiteIndex, run: Run, crossings: readonly Crossi
     tag: run.tag,
     grade: worstOf(findings),
     findings,
+    parts: partsOf(situation.laid),
     mode: situation.data.mode,
     doors,
     narrowest: narrowestDoor(doors, crossings),
-    flows: crossings.map((crossing) => flowOf(crossing, bearingOn(findings, crossing.need.id))),
+    flows: crossings.map((crossing) =>
+      flowOf(
+        crossing,
+        findings.filter((finding) => bearsOn(finding, crossing.need.id)),
+      ),
+    ),
   }
 }
 
@@ -163,8 +172,7 @@ function narrowestDoor(doors: readonly Door[], crossings: readonly Crossing[]): 
 }
 
 /** Findings about a need itself, and those that bear on whatever crosses the run. */
-const bearingOn = (findings: readonly Finding[], needId: string): Finding[] =>
-  findings.filter((finding) => finding.needId === undefined || finding.needId === needId)
+const bearsOn = (finding: Finding, needId: string): boolean => finding.needId === undefined || finding.needId === needId
 
 function needVerdict(
   index: SiteIndex,
@@ -176,24 +184,18 @@ function needVerdict(
     const finding = noPath(index, need)
     return { id: need.id, grade: 'blocked', path: [], runs: [], findings: [finding] }
   }
-  const findings = steps.flatMap(({ run }) => bearingOn(runs.get(run.id)?.findings ?? [], need.id))
-  return {
-    id: need.id,
-    grade: worstOf(findings),
-    path: steps.flatMap((step) => partsAlong(index, step)),
-    runs: steps.map(({ run }) => run.id),
-    findings,
+  const findings: Finding[] = []
+  const path: Part[] = []
+  for (const { run, way } of steps) {
+    const verdict = runs.get(run.id)
+    if (!verdict) continue
+    for (const finding of verdict.findings) if (bearsOn(finding, need.id)) findings.push(finding)
+    path.push(...(way === 'down' ? verdict.parts : [...verdict.parts].reverse()))
   }
+  return { id: need.id, grade: worstOf(findings), path, runs: steps.map(({ run }) => run.id), findings }
 }
 
-function partsAlong(index: SiteIndex, { run, way }: Step): Part[] {
-  const parts: Part[] = [
-    portPart(socketAt(index, run.from)),
-    ...run.leads.map(({ cable }): Part => ({ kind: 'lead', id: cable, label: index.cables.get(cable)?.tag ?? cable })),
-    portPart(socketAt(index, run.to)),
-  ]
-  return way === 'down' ? parts : parts.reverse()
-}
+const partsOf = ({ from, leads, to }: LaidRun): Part[] => [portPart(from), ...leads.map(leadPart), portPart(to)]
 
 function noPath(index: SiteIndex, need: Need): Finding {
   const nameOf = (id: string): string => index.devices.get(id)?.name ?? id

@@ -1,24 +1,29 @@
+import type { LaidLead } from '../link/lay'
 import { negotiate } from '../power/negotiate'
 import { commonPractice } from '../standards/source'
 import type { Finding } from './finding'
-import { type Check, portPart, type Situation } from './situation'
+import { type Check, portPart, type Situation, wantedWatts } from './situation'
 
-const source = commonPractice('a hub without a supply shares out what its uplink gives')
-/** What a hub takes for itself where its data sheet does not say: one unit load of 100 mA at 5 V (USB 2.0 §7.2.1). */
+const source = commonPractice('a hub without a supply, and an unfed active lead, live on what the uplink gives')
+/** What a hub, or the hub chip of an active lead, takes where its data sheet does not say: one unit load of 100 mA at 5 V (USB 2.0 §7.2.1). */
 const HUB_OWN_WATTS = 0.5
 
-/** A hub without a supply of its own lives on its uplink, with all that hangs behind it. */
+/** A hub without a supply of its own, and an active lead that is not fed, live on the bus with all that hangs behind them. */
 export const busBudgetCheck: Check = {
   name: 'bus budget',
   *findings({ laid, crossings }: Situation): Iterable<Finding> {
     const { device, port } = laid.to
-    if (!device.busPowered || laid.leads.length === 0) return
+    if (laid.leads.length === 0) return
+    const hungry = laid.leads.filter(livesOnTheBus).length
     const behind = crossings.flatMap(({ need, lastMile }) =>
       !lastMile && need.kind !== 'power' && 'watts' in need && need.watts ? [need.watts] : [],
     )
+    const atEnd = crossings.flatMap((crossing) => (crossing.need.kind === 'power' ? [] : (wantedWatts(crossing) ?? [])))
+    if (!device.busPowered && (hungry === 0 || atEnd.length === 0)) return
     const leads = laid.leads.map((lead) => ({ amps: lead.known.amps.value, volts: lead.known.volts.value }))
-    const have = negotiate(laid.from.port, leads).watts
-    const need = (port.takes ?? HUB_OWN_WATTS) + behind.reduce((sum, watts) => sum + watts, 0)
+    const have = negotiate(laid.from.port, leads, port.accepts).watts
+    const own = device.busPowered ? (port.takes ?? HUB_OWN_WATTS) : 0
+    const need = [...behind, ...atEnd].reduce((sum, watts) => sum + watts, own + hungry * HUB_OWN_WATTS)
     yield {
       check: 'bus budget',
       grade: have >= need ? 'clear' : 'blocked',
@@ -26,9 +31,13 @@ export const busBudgetCheck: Check = {
       have,
       need,
       unit: 'W',
-      reason: { code: 'bus-budget', count: behind.length },
-      remedies: have >= need ? [] : [{ code: 'powered-hub' }],
+      reason: { code: 'bus-budget', ownSupply: !device.busPowered, leads: hungry, count: behind.length },
+      remedies: have >= need ? [] : [{ code: device.busPowered ? 'powered-hub' : 'powered-far-end' }],
       source,
     }
   },
 }
+
+/** Active leads with older plugs and extensions take their watts from the bus; those between type-C plugs have a supply pin of their own (from memory). */
+const livesOnTheBus = ({ cable, shape, feeding }: LaidLead): boolean =>
+  cable.construction === 'active' && feeding === 'unfed' && (shape === 'legacy' || shape === 'extension')

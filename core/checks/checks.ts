@@ -9,6 +9,7 @@ import { farEndPowerCheck } from './far-end-power'
 import { fitCheck } from './fit'
 import { historyCheck } from './history'
 import { hubDepthCheck } from './hub-depth'
+import { lanesCheck } from './lanes'
 import { lengthCheck } from './length'
 import { linkModeCheck } from './link-mode'
 import { pairingCheck } from './pairing'
@@ -29,6 +30,7 @@ export const checks: readonly Check[] = [
   linkModeCheck,
   pictureCheck,
   rateCheck,
+  lanesCheck,
   sharedUplinkCheck,
   storageTargetCheck,
   currentCheck,

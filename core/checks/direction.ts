@@ -1,3 +1,4 @@
+import { convertsBackwards } from '../link/adapter'
 import { portPicture } from '../link/picture-link'
 import { commonPractice } from '../standards/source'
 import type { Finding, Part, Reason, Remedy } from './finding'
@@ -25,6 +26,16 @@ export const directionCheck: Check = {
         part: leadPart(lead),
         reason: { code: 'one-way-lead', from: start, to: end },
         remedies: [{ code: start.connector === end.connector ? 'turn-round' : 'two-way-lead' }],
+      }
+    }
+    const wrongConverters = laid.leads.filter((lead) => !backwards.includes(lead) && convertsBackwards(lead))
+    for (const lead of wrongConverters) {
+      yield {
+        ...bare,
+        grade: 'blocked',
+        part: leadPart(lead),
+        reason: { code: 'converts-other-way' },
+        remedies: [{ code: 'other-lead' }],
       }
     }
     if (!misjoined && backwards.length === 0 && laid.leads.some((lead) => lead.cable.oneWay)) {

@@ -1,3 +1,4 @@
+import { hasMains } from '../link/lay'
 import { commonPractice } from '../standards/source'
 import type { Finding } from './finding'
 import { type Check, leadPart, type Situation } from './situation'
@@ -13,7 +14,7 @@ export const farEndPowerCheck: Check = {
     const place = index.places.get(laid.to.device.place ?? '')
     for (const lead of laid.leads) {
       if (lead.cable.feed === 'bus') continue
-      const mains = place?.mains ?? true
+      const mains = hasMains(index, laid.to)
       const required = lead.cable.feed === 'required'
       yield {
         check: 'far-end power',

@@ -33,6 +33,7 @@ export type CheckName =
   | 'storage target'
   | 'battery'
   | 'volts lost'
+  | 'lanes'
   | 'hub depth'
   | 'bus budget'
   | 'far-end power'
@@ -54,6 +55,8 @@ export type LackFigures = {
   reach: Metres | null
   length: Metres
   passive: boolean
+  /** It would take a supply at its far end, and has none there. */
+  unfed: boolean
 }
 
 /** Why a finding says what it says, as figures; `sentence` makes the words. */
@@ -109,7 +112,9 @@ export type Reason =
   | { code: 'shared'; link: string; count: number; down: number; up: number }
   | { code: 'battery'; course: BatteryCourse }
   | { code: 'volts-lost'; total: Volts; amps: Amps; watts: number }
-  | { code: 'bus-budget'; count: number }
+  | { code: 'bus-budget'; ownSupply: boolean; leads: number; count: number }
+  | { code: 'lanes-left'; lanes: 1 | 2 | 4; beside: LinkMode }
+  | { code: 'converts-other-way' }
   | { code: 'hubs'; hubs: number; most: number }
   | { code: 'far-end-power'; required: boolean; mains: boolean; place: string }
   | { code: 'passes'; what: Surrounding; copper: boolean }
@@ -125,6 +130,7 @@ export type Remedy =
   | { code: 'better-grade'; mode: LackFigures['mode'] }
   | { code: 'marked'; amps: 3 | 5; volts: 20 | 50 }
   | { code: 'powered-far-end' }
+  | { code: 'feed-lead' }
   | { code: 'stronger-supply'; watts: number }
   | { code: 'turn-round' }
   | { code: 'two-way-lead' }

@@ -9,14 +9,14 @@ export const fitCheck: Check = {
   name: 'fit',
   *findings({ index, laid }: Situation): Iterable<Finding> {
     const bare = { check: 'fit', have: null, need: null, unit: null, source: craft } as const
-    for (const socket of [laid.from, laid.to]) {
-      const address = portKey({ device: socket.device.id, port: socket.port.id })
-      const other = index.runsIn.get(address)?.find((run) => run.id !== laid.run.id)
+    for (const end of ['from', 'to'] as const) {
+      const users = index.runsIn.get(portKey(laid.run[end])) ?? []
+      const other = users.length > 1 ? users.find((run) => run.id !== laid.run.id) : undefined
       if (other) {
         yield {
           ...bare,
           grade: 'blocked',
-          part: portPart(socket),
+          part: portPart(laid[end]),
           reason: { code: 'port-taken', by: other.tag },
           remedies: [{ code: 'other-port' }],
         }

@@ -64,6 +64,8 @@ const gradeSource: Source = commonPractice('what leads of this grade carry')
 
 /** What would carry the mode that a lead lacks. */
 export function* remediesFor(lack: ReturnType<typeof lackFigures>): Iterable<Remedy> {
+  if (lack.unfed) yield { code: 'feed-lead' }
+  if (lack.why === 'unfed') return
   if (lack.why === 'failed') yield { code: 'retire' }
   else if (lack.why === 'grade' || lack.reach === null) yield { code: 'better-grade', mode: lack.mode }
   else {

@@ -19,7 +19,28 @@ const disk = (more: object, rate: number, grade: 'gen2' | 'usb4-40' = 'gen2') =>
     need: { kind: 'storage', rate: rate * 8e6 },
   }).finding('storage target')
 
+const picture = (direction: 'in' | 'out') => ({
+  direction,
+  link: 'hbr2' as const,
+  lanes: 4 as const,
+  compression: false,
+})
+const hdmi = (direction: 'in' | 'out') => ({ direction, level: 'tmds-18' as const, compression: false })
+
 describe('storage target', () => {
+  it('an early Thunderbolt host gives less to disks than the box says (from memory)', () => {
+    const fast = { write: '9000 MB/s', read: '9000 MB/s' }
+    const behind = (thunderbolt: 3 | 4) =>
+      judge({
+        from: { ...host, thunderbolt },
+        to: { kind: 'storage', connector: 'type-c', role: 'device', thunderbolt: 3 },
+        far: { disk: { ...fast, pcie: '3x4' } },
+        leads: [{ grade: 'thunderbolt3', length: 0.5 }],
+        need: { kind: 'storage', rate: 23e9 },
+      }).finding('storage target')
+    expect(behind(3)).toMatchObject({ have: 22e9, grade: 'blocked' })
+    expect(behind(4)?.have).toBeGreaterThan(23e9)
+  })
   it('is clear below the band, tight within it and blocked above it (10 Gb/s disks do 950 to 1060 MB/s, common practice)', () => {
     expect([900, 1000, 1100].map((rate) => disk({}, rate)?.grade)).toEqual(['clear', 'tight', 'blocked'])
   })
@@ -188,5 +209,52 @@ describe('bus budget', () => {
     expect(behindHub(15, true)).toMatchObject({ grade: 'clear', have: 15, need: 8.5 })
     expect(behindHub(4.5, true)).toMatchObject({ grade: 'blocked', remedies: [{ code: 'powered-hub' }] })
     expect(behindHub(4.5, false)).toBeUndefined()
+  })
+  it('an active lead with older plugs takes half a watt of the bus beside the device, unless it is fed', () => {
+    const beside = (feed: 'bus' | 'optional', watts = 4.5) =>
+      judge({
+        from: { connector: 'type-a', role: 'host', usb: 'gen1x1' },
+        to: { kind: 'camera', connector: 'type-c', role: 'device', usb: 'gen1x1' },
+        leads: [{ grade: 'gen1', construction: 'active', length: 3, ends: ['type-a', 'type-c'], more: { feed } }],
+        need: { kind: 'camera', rate: 1e9, watts, upstream: true },
+      }).finding('bus budget')
+    expect(beside('bus')).toMatchObject({ grade: 'blocked', have: 4.5, need: 5 })
+    expect(beside('bus', 4)).toMatchObject({ grade: 'clear', need: 4.5 })
+    expect(beside('optional')).toBeUndefined()
+  })
+})
+
+describe('lanes', () => {
+  const beside = (dataToo: boolean) =>
+    judge({
+      from: { connector: 'type-c', role: 'host', usb: 'gen2x1', displayport: picture('out') },
+      to: { kind: 'display', connector: 'type-c', role: 'device', usb: 'gen2x1', displayport: picture('in') },
+      leads: [{ grade: 'gen2', length: 1 }],
+      need: { kind: 'picture', mode: { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' } },
+      alsoNeed: dataToo ? [{ kind: 'data', rate: 5e9 }] : [],
+    })
+  it('a picture alone takes four lanes and leaves USB 2.0; beside fast data it takes two and leaves a lane each way', () => {
+    expect(beside(false).finding('lanes')).toMatchObject({ grade: 'note', reason: { lanes: 4, beside: 'usb2' } })
+    expect(beside(true).finding('lanes')).toMatchObject({ reason: { lanes: 2, beside: 'gen2x1' } })
+    expect(beside(true).words).toContain('takes 2 lanes of the type-C connector; beside it USB 10 Gb/s (Gen 2) is left')
+  })
+})
+
+describe('adapters', () => {
+  const through = (ends: [string, string], oneWay = false) =>
+    judge({
+      from: { connector: ends[0] as 'hdmi', role: 'either', ...source(ends[0]) },
+      to: { kind: 'display', connector: ends[1] as 'hdmi', role: 'either', ...sink(ends[1]) },
+      leads: [{ grade: 'hdmi-18', length: 1, ends, oneWay }],
+      need: { kind: 'picture', mode: { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' } },
+    })
+  const source = (end: string) => (end === 'hdmi' ? { hdmi: hdmi('out') } : { displayport: picture('out') })
+  const sink = (end: string) => (end === 'hdmi' ? { hdmi: hdmi('in') } : { displayport: picture('in') })
+  it('turn DisplayPort into HDMI, and HDMI into DisplayPort only where made for it (common practice)', () => {
+    expect(through(['displayport', 'hdmi']).run.grade).toBe('clear')
+    const backwards = through(['hdmi', 'displayport'])
+    expect(backwards.finding('direction')).toMatchObject({ grade: 'blocked', reason: { code: 'converts-other-way' } })
+    expect(backwards.finding('picture')?.grade).toBe('blocked')
+    expect(through(['hdmi', 'displayport'], true).finding('direction')?.grade).toBe('clear')
   })
 })

@@ -112,6 +112,28 @@ describe('far-end power', () => {
     expect(fed('optional', false)?.grade).toBe('note')
     expect(fed('bus', false)).toBeUndefined()
   })
+  const reaching = (length: number, feed: 'bus' | 'optional' | 'required', mains: boolean) =>
+    judge({
+      from: host,
+      to: device,
+      far: { place: 'there' },
+      places: [{ id: 'there', name: 'Ceiling point', mains }],
+      leads: [{ grade: 'gen2', construction: 'active', length, more: { feed } }],
+      route: 4,
+    })
+  it('an active lead reaches 5 m, and further only where it is fed (common practice)', () => {
+    expect(reaching(5, 'bus', true).run.mode).toBe('gen2x1')
+    expect(reaching(8, 'bus', true).run.mode).toBeNull()
+    expect(reaching(8, 'optional', true).run.mode).toBe('gen2x1')
+    const unfed = reaching(8, 'optional', false)
+    expect(unfed.run.mode).toBeNull()
+    expect(unfed.finding('link mode')?.remedies).toContainEqual({ code: 'feed-lead' })
+  })
+  it('a lead that needs a supply carries nothing without one', () => {
+    const { run, words } = reaching(3, 'required', false)
+    expect(run.mode).toBeNull()
+    expect(words).toContain('needs a supply at its far end, and there is no mains there')
+  })
 })
 
 describe('surroundings', () => {

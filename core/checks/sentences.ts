@@ -134,7 +134,11 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'volts-lost':
       return `${label} loses ${decimal(reason.total, 2)} V there and back at ${decimal(reason.amps, 2)} A, ${decimal(reason.watts, 1)} W of heat; a cable may lose ${decimal(finding.need ?? 0, 2)} V on its supply.`
     case 'bus-budget':
-      return `${label} has no supply of its own: ${formatWatts(finding.need ?? 0)} for itself and ${reason.count} behind it, of ${formatWatts(finding.have ?? 0)} that arrive.`
+      return writeBudget(reason, finding)
+    case 'lanes-left':
+      return `The picture takes ${reason.lanes === 1 ? 'one lane' : `${reason.lanes} lanes`} of the type-C connector; beside it ${linkModeFacts[reason.beside].name} is left.`
+    case 'converts-other-way':
+      return `${label} converts DisplayPort into HDMI and not back; from an HDMI source it gives no picture.`
     case 'hubs':
       return `${reason.hubs} hubs, docks and active extensions lie in a row on this way; USB allows ${reason.most}.`
     case 'far-end-power':
@@ -187,12 +191,24 @@ function because(lack: LackFigures, label: string, metres: (value: number) => st
     case 'grade':
       return `${label} (${lack.grade}) does not carry ${mode}.`
     case 'reach':
-      return `By the book ${article(lack.passive ? 'passive' : 'powered')} ${lack.grade} lead of this sort carries ${mode} to ${metres(lack.reach ?? 0)}; ${label} is ${metres(lack.length)}.`
+      return `By the book ${article(lack.passive ? 'passive' : lack.unfed ? 'active, unfed' : 'powered')} ${lack.grade} lead of this sort carries ${mode} to ${metres(lack.reach ?? 0)}; ${label} is ${metres(lack.length)}.`
     case 'chain':
       return `The leads up to ${label} make ${metres(lack.length)} in a row, more than ${mode} allows over passive leads (${metres(lack.reach ?? 0)} for this one alone).`
+    case 'unfed':
+      return `${label} needs a supply at its far end, and there is no mains there.`
     case 'failed':
       return `${label} was tried at ${mode} and did not hold it.`
   }
+}
+
+function writeBudget(reason: Extract<Reason, { code: 'bus-budget' }>, { need, have, part }: Finding): string {
+  const takers = [
+    reason.ownSupply ? 'for the device' : 'for the hub itself',
+    ...(reason.leads > 0 ? [reason.leads === 1 ? 'the active lead' : `${reason.leads} active leads`] : []),
+    ...(reason.count > 0 ? [`${reason.count} behind it`] : []),
+  ]
+  const who = reason.ownSupply ? `${part.label} shares the bus with its lead` : `${part.label} has no supply of its own`
+  return `${who}: ${formatWatts(need ?? 0)} ${takers.join(' and ')}, of ${formatWatts(have ?? 0)} that arrive.`
 }
 
 function writeRate(
@@ -268,6 +284,8 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
         : `Take a lead with a ${remedy.amps} A mark (100 W).`
     case 'powered-far-end':
       return 'Feed the device at its own end, or take a lead that carries power.'
+    case 'feed-lead':
+      return 'Feed the lead at its far end, where it reaches further; plan for mains there.'
     case 'stronger-supply':
       return `Take a supply of ${formatWatts(remedy.watts)} or more.`
     case 'turn-round':

@@ -75,6 +75,7 @@ export function lackFigures(lack: PictureLack): LackFigures {
     reach: 'reach' in lack ? lack.reach : null,
     length: lack.why === 'chain' ? lack.total : lead.cable.length,
     passive: lead.cable.construction === 'passive',
+    unfed: lead.cable.feed !== 'bus' && lead.feeding === 'unfed',
   }
 }
 

@@ -1,5 +1,5 @@
 import { linkModeFacts } from '../standards/link-modes'
-import { predictStorage, type StorageChain } from '../storage/storage'
+import { EARLY_TUNNEL_PCIE, predictStorage, type StorageChain } from '../storage/storage'
 import type { Finding } from './finding'
 import { type Check, runPart, type Situation } from './situation'
 
@@ -19,6 +19,7 @@ export const storageTargetCheck: Check = {
         drive: { write: disk.write, read: disk.read },
         pcie: generation && lanes ? { generation: generation as 3, lanes: lanes as 4 } : undefined,
         bridge: disk.bridge,
+        ceiling: linkModeFacts[data.mode].tunnel && laid.from.port.thunderbolt === 3 ? EARLY_TUNNEL_PCIE : undefined,
         overhead: policy.storageOverhead,
       }
       const { write, read, source } = predictStorage(chain)

@@ -11,6 +11,7 @@ export type Lack<T> =
   | { why: 'grade'; lead: LaidLead; mode: T }
   | { why: 'reach'; lead: LaidLead; mode: T; reach: Metres; source: Source }
   | { why: 'chain'; lead: LaidLead; mode: T; reach: Metres; total: Metres; source: Source }
+  | { why: 'unfed'; lead: LaidLead; mode: T }
   | { why: 'failed'; lead: LaidLead; mode: T; trial: Trial }
 
 /** Beyond the sum of rounding in a row of leads. */
@@ -35,7 +36,8 @@ export function chainLack<T>(
     if (passed(lead)) continue
     const row = rowsOf(lead).find((candidate) => candidate.mode === mode)
     if (!row) return { why: 'grade', lead, mode }
-    const { length, construction } = lead.cable
+    const { length, construction, feed } = lead.cable
+    if (feed === 'required' && lead.feeding === 'unfed') return { why: 'unfed', lead, mode }
     if (length > row.reach + HAIR) return { why: 'reach', lead, mode, reach: row.reach, source: row.source }
     if (construction !== 'passive') {
       share = 0

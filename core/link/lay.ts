@@ -2,7 +2,7 @@ import type { Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
 import { type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { type End, endsMate } from '../standards/connectors'
-import { type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
+import { type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
 import { type KnownCable, knownCable } from './known'
 
 /** A lead as it lies in a run: which of its ends faces the host, what is known of it, what its grade carries and how far. */
@@ -14,6 +14,8 @@ export type LaidLead = {
   farEnd: End
   shape: LeadShape
   reach: LeadReach
+  /** Whether it takes a supply of its own where the run ends. */
+  feeding: Feeding
 }
 
 export type LaidRun = { run: Run; from: Socket; to: Socket; leads: readonly LaidLead[] }
@@ -27,10 +29,11 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
   const to = socketAt(index, run.to)
   let facing: End = from.port
   const leads: LaidLead[] = []
+  const mains = hasMains(index, to)
   for (const { cable: id, reversed } of run.leads) {
     const cable = index.cables.get(id)
     if (!cable) throw new Error(`the plan has no cable ${id}`)
-    const lead = layLead(cable, factsOf(index, cable), facing, reversed)
+    const lead = layLead(cable, factsOf(index, cable), facing, reversed, mains)
     leads.push(lead)
     facing = lead.farEnd
   }
@@ -38,7 +41,7 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
 }
 
 /** What follows from a cable alone. */
-type CableFacts = { known: KnownCable; shape: LeadShape; reach: LeadReach }
+type CableFacts = { known: KnownCable; shape: LeadShape; reach: Readonly<Record<Feeding, LeadReach>> }
 
 /** Facts of a cable are folded once for each plan. */
 const factsByPlan = new WeakMap<SiteIndex, Map<string, CableFacts>>()
@@ -53,7 +56,8 @@ export function factsOf(index: SiteIndex, cable: Cable): CableFacts {
   if (!found) {
     const known = knownCable(cable, cable.kind ? index.kinds.get(cable.kind) : undefined)
     const shape = leadShape(cable.ends)
-    found = { known, shape, reach: leadReach(known.grade.value, cable.construction, shape) }
+    const reachOf = (feeding: Feeding) => leadReach(known.grade.value, cable.construction, shape, feeding)
+    found = { known, shape, reach: { fed: reachOf('fed'), unfed: reachOf('unfed') } }
     facts.set(cable.id, found)
   }
   return found
@@ -61,12 +65,26 @@ export function factsOf(index: SiteIndex, cable: Cable): CableFacts {
 
 export const knownOf = (index: SiteIndex, cable: Cable): KnownCable => factsOf(index, cable).known
 
-function layLead(cable: Cable, facts: CableFacts, facing: End, statedReversed: boolean): LaidLead {
+/** Mains within reach of a device; where a survey does not place it, it is taken to have some. */
+export const hasMains = (index: SiteIndex, { device }: Socket): boolean =>
+  index.places.get(device.place ?? '')?.mains ?? true
+
+function layLead(
+  cable: Cable,
+  { known, shape, reach }: CableFacts,
+  facing: End,
+  statedReversed: boolean,
+  mains: boolean,
+): LaidLead {
   const [first, second] = cable.ends
   const reversed = statedReversed || (!endsMate(facing, first) && endsMate(facing, second))
+  const feeding = cable.feed !== 'bus' && mains ? 'fed' : 'unfed'
   return {
     cable,
-    ...facts,
+    known,
+    shape,
+    reach: reach[feeding],
+    feeding,
     reversed,
     hostEnd: reversed ? second : first,
     farEnd: reversed ? first : second,

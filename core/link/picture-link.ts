@@ -13,6 +13,7 @@ import {
 import type { Reach } from '../standards/reach'
 import { published, type Source } from '../standards/source'
 import type { PictureEnds } from '../tunnel/tunnel'
+import { convertsBackwards } from './adapter'
 import { chainLack, type Lack } from './chain'
 import type { DataLink } from './data-link'
 import type { LaidLead, LaidRun } from './lay'
@@ -70,6 +71,7 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { data
     }
     return { link, lack: data.lack }
   }
+  if (leads.some(convertsBackwards)) return { link: null, lack: null }
   const start = portPicture(from.port, 'out')
   const end = portPicture(to.port, 'in')
   if (!start || !end) {

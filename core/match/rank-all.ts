@@ -114,7 +114,8 @@ const markedOf = (index: SiteIndex, cable: Cable): number => {
 function sortOf(index: SiteIndex, cable: Cable): string | null {
   if (cable.awg !== undefined) return null
   const { reach } = factsOf(index, cable)
-  const limits = [...reach.data, ...reach.displayport, ...reach.hdmi].map((row) => row.reach)
+  const { fed, unfed } = reach
+  const limits = [...fed.data, ...unfed.data, ...unfed.displayport, ...unfed.hdmi].map((row) => row.reach)
   const interval = limits.filter((limit) => cable.length > limit + HAIR).length
   const supplied = index.plan.policy.cables === 'supplied' ? cable.suppliedWith : null
   return JSON.stringify([

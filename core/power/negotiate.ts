@@ -23,8 +23,19 @@ export function givenWatts(port: Port): Watts {
  * 27, 20 V above 45, then 28, 36 and 48 V of the extended range above 100, 140 and 180 W; each at 3 A, at 5 A from 20 V on, or
  * at rating / V where that is less. Any other connector gives 5 V.
  */
-export function levelsOf(port: Port): Level[] {
+export function levelsOf(port: Port): readonly Level[] {
   if (port.levels) return port.levels
+  const found = known.get(port)
+  if (found) return found
+  const levels = levelsByRating(port)
+  known.set(port, levels)
+  return levels
+}
+
+/** Ports are asked again and again; a plan's ports do not change. */
+const known = new WeakMap<Port, readonly Level[]>()
+
+function levelsByRating(port: Port): Level[] {
   const rating = givenWatts(port)
   if (rating === 0) return []
   if (port.connector !== 'type-c') return [{ volts: 5, amps: rating / 5 }]

@@ -15,6 +15,9 @@ export type LeadReach = {
   hdmi: readonly Reach<HdmiLevel>[]
 }
 
+/** Whether a lead has a supply of its own at its far end. */
+export type Feeding = 'fed' | 'unfed'
+
 /** What the ends make of a lead: type-C at both, an older USB plug at one or both, a socket to plug extension, or another family. */
 export type LeadShape = 'c-c' | 'legacy' | 'extension' | 'c-extension' | 'other'
 
@@ -42,6 +45,10 @@ const tbt4Passive = fromMemory('Thunderbolt 4 passive: 40 Gb/s to 0.8 m, 20 Gb/s
 const tbt3Active = commonPractice('Thunderbolt 3 active: 40 Gb/s to 2 m, plain USB devices fall to USB 2.0')
 const usb4Active = fromMemory('USB4 and Thunderbolt 4 active: 40 Gb/s to 2 m, all modes')
 const activeUsb = commonPractice('active USB leads: 5 and 10 Gb/s to 5 m a lead')
+const fedUsb = commonPractice(
+  'active USB leads reach further with power at the far end; 10 m, two sections, are planned with',
+)
+const FED_REACH: Metres = 10
 const opticalUsb = commonPractice('optical leads: 10 to 50 m')
 const categoryExtenders = commonPractice('USB over category cable')
 const fibreExtenders = commonPractice('USB over a fibre pair, 10 Gb/s to 1 km')
@@ -200,16 +207,26 @@ const tables = new Map<string, LeadReach>()
 
 /**
  * What a lead carries and how far, from its grade, construction and ends: the published limits and, where the standard gives
- * none, common practice (each row names its source). A charge-only or unknown lead has no rows.
+ * none, common practice (each row names its source). A charge-only or unknown lead has no rows. An active USB lead reaches
+ * further where it is fed at its far end.
  */
-export function leadReach(grade: CableGrade | null, construction: Construction, shape: LeadShape): LeadReach {
-  const key = `${grade}|${construction}|${shape}`
+export function leadReach(
+  grade: CableGrade | null,
+  construction: Construction,
+  shape: LeadShape,
+  feeding: Feeding = 'unfed',
+): LeadReach {
+  const key = `${grade}|${construction}|${shape}|${feeding}`
   const known = tables.get(key)
   if (known) return known
-  const made = makeLeadReach(grade, construction, shape)
+  const unfed = makeLeadReach(grade, construction, shape)
+  const made = feeding === 'fed' ? { ...unfed, data: unfed.data.map(fedRow) } : unfed
   tables.set(key, made)
   return made
 }
+
+const fedRow = (row: Reach<LinkMode>): Reach<LinkMode> =>
+  row.source === activeUsb ? { ...row, reach: FED_REACH, source: fedUsb } : row
 
 function makeLeadReach(grade: CableGrade | null, construction: Construction, shape: LeadShape): LeadReach {
   if (grade === null) return { data: [], displayport: [], hdmi: [] }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
-import { jobSeconds, predictStorage, type StorageChain } from './storage'
+import { EARLY_TUNNEL_PCIE, jobSeconds, predictStorage, type StorageChain } from './storage'
 
 const megabytes = (chain: StorageChain, way: 'write' | 'read' = 'write') => {
   const { low, high, limitedBy } = predictStorage(chain)[way]
@@ -52,6 +52,11 @@ describe('what a disk will do', () => {
       expect(write.low).toBeLessThanOrEqual(write.high)
       expect(write.high).toBeLessThanOrEqual(linkModeFacts[mode].payload)
     }
+  })
+  it('an early host gives PCIe 22 Gb/s of its tunnel and no more (from memory)', () => {
+    const chain: StorageChain = { mode: 'tbt3-40', pcie: { generation: 3, lanes: 4 } }
+    expect(megabytes({ ...chain, ceiling: EARLY_TUNNEL_PCIE })).toEqual([2750, 2750, 'pcie'])
+    expect(megabytes({ ...chain, ceiling: EARLY_TUNNEL_PCIE, drive: drive(1000) })[2]).toBe('drive')
   })
   it('100 GB takes as long as the band says, in decimal units', () => {
     expect(jobSeconds(100e9, { low: 8e9, high: 16e9 })).toEqual({ quickest: 50, slowest: 100 })

@@ -13,6 +13,8 @@ export type StorageChain = {
   bridge?: 'good' | 'poor'
   /** Share lost to protocol: a band, not a figure. */
   overhead?: { low: number; high: number }
+  /** A ceiling of the host's own on what PCIe gets in its tunnel. */
+  ceiling?: BitsPerSecond
   /** Copies at once, which share all but the drive's own limit. */
   users?: number
 }
@@ -20,6 +22,9 @@ export type StorageChain = {
 export type Band = { low: BitsPerSecond; high: BitsPerSecond; limitedBy: Limit }
 export type Limit = 'link' | 'share' | 'pcie' | 'drive'
 export type StoragePrediction = { write: Band; read: Band; source: Source }
+
+/** What PCIe gets at most through the tunnel of an early host, overhead already off (Thunderbolt 3 controllers, from memory). */
+export const EARLY_TUNNEL_PCIE: BitsPerSecond = 22 * GIGABIT
 
 export const USUAL_OVERHEAD = { low: 0.2, high: 0.25 }
 const POOR_BRIDGE = 0.8
@@ -69,6 +74,7 @@ function band(chain: StorageChain, way: 'write' | 'read'): Band {
     if (chain.share) net('share', chain.share[way])
     if (chain.pcie) net('pcie', lanePayload[chain.pcie.generation] * chain.pcie.lanes)
   }
+  if (chain.ceiling) bounds.push(['pcie', chain.ceiling / users, chain.ceiling / users])
   if (chain.drive) bounds.push(['drive', chain.drive[way] / users, chain.drive[way] / users])
   const narrow = bounds.reduce((least, next) => (next[2] < least[2] ? next : least))
   return { low: Math.min(...bounds.map(([, low]) => low)), high: narrow[2], limitedBy: narrow[0] }

@@ -2,13 +2,14 @@ import { type BatteryCourse, batteryCourse, CHARGE_CEILING, encodedRate, leadFor
 import { addLevels, distanceFor } from '../../core/placement/sound'
 import { portSchema } from '../../core/plan/device'
 import { type Level, levelsOf, negotiate } from '../../core/power/negotiate'
-import { type Pool, sharePool } from '../../core/power/pool'
+import { type Pool, passOn, sharePool, strongerOf } from '../../core/power/pool'
 import { ALLOWED_DROP, type Drop, loopDrop, wireDrop } from '../../core/power/wire'
 import { formatLengthBoth, parseLength } from '../../core/quantity/length'
 import { formatRate, MEGABYTE_PER_SECOND, parseRate } from '../../core/quantity/rate'
 import { formatWatts } from '../../core/quantity/watts'
 import { conduitFill, plugPasses } from '../../core/route/conduit'
 import { type Leg, routeLength } from '../../core/route/legs'
+import { type Pathway, shortestWay } from '../../core/route/pathways'
 import { LINK_MODES } from '../../core/standards/link-modes'
 import { type Band, jobSeconds, predictStorage, type StorageChain } from '../../core/storage/storage'
 import { Failure } from '../failure'
@@ -89,22 +90,27 @@ export function powerCalc(words: Words): Answer {
   const accepts = acceptsText?.split(',').map((each) => boundedNumber(each, '--accepts', 3, 50))
   const wants = textOf(words, 'wants') === undefined ? null : numberOf(words, 'wants', 0.1, 240)
   const supply = negotiate(port, [lead], accepts)
+  const kept = numberOf(words, 'kept', 0, 240, 0)
+  const passed = passOn(supply.watts, kept)
+  const watts = strongerOf([passed, numberOf(words, 'second', 0, 240, 0)])
   const levels = levelsOf(port)
   const shown = (level: Level): string => `${level.volts} V x ${rounded(level.amps, 2)} A`
   return {
     json: {
       levels,
-      watts: supply.watts,
+      watts,
       level: supply.level,
       limit: supply.limit,
-      ...(wants === null ? {} : { wants, enough: supply.watts >= wants }),
+      ...(wants === null ? {} : { wants, enough: watts >= wants }),
     },
     text: [
       `offered: ${levels.map(shown).join(', ')}`,
       `arrives: ${formatWatts(supply.watts)}${supply.level ? ` (${shown(supply.level)})` : ''}, limited by the ${supply.limit}`,
+      ...(kept > 0 ? [`passed on: ${formatWatts(passed)}, after ${formatWatts(kept)} that the hub keeps`] : []),
+      ...(watts > passed ? [`the second supply is the stronger, and alone is taken: ${formatWatts(watts)}`] : []),
       ...(wants === null
         ? []
-        : [supply.watts >= wants ? `enough for ${formatWatts(wants)}` : `less than the ${formatWatts(wants)} wanted`]),
+        : [watts >= wants ? `enough for ${formatWatts(wants)}` : `less than the ${formatWatts(wants)} wanted`]),
       'Above 60 W only with a lead marked 5 A, above 100 W only with extended power range parts.',
     ],
   }
@@ -225,6 +231,35 @@ export function soundCalc(words: Words): Answer {
       `together ${rounded(together, 1)} dB at ${formatLengthBoth(at)}; ${wanted} dB from ${formatLengthBoth(distance)} on, in the open`,
     ],
   }
+}
+
+export function wayCalc(words: Words): Answer {
+  const pathways = listOf(words, 'pathway').map(pathwayOf)
+  const from = needText(words, 'from')
+  const to = needText(words, 'to')
+  const avoid = listOf(words, 'avoid')
+  const way = shortestWay(pathways, from, to, avoid)
+  if (way === null)
+    throw new Failure(`No pathway given leads from ${from} to ${to}${avoid.length > 0 ? ' that way' : ''}.`)
+  return {
+    json: { lengthMetres: way.length, pathways: way.pathways, conditions: way.conditions },
+    text: [
+      `${formatLengthBoth(way.length)}: ${way.pathways.join(', ') || 'no way at all to go'}`,
+      ...(way.conditions.length > 0
+        ? [
+            `on it: ${way.conditions.join(', ')}. What that asks for is a matter of the local code: ask a licensed person.`,
+          ]
+        : []),
+    ],
+  }
+}
+
+/** "rack tray 3m outdoors": two places, a length, and what holds there. */
+function pathwayOf(text: string): Pathway {
+  const [from, to, length, ...conditions] = text.trim().split(/\s+/)
+  if (from === undefined || to === undefined || length === undefined)
+    throw new Failure(`A pathway is "rack tray 3m" or "tray desk 14ft outdoors", not "${text}".`)
+  return { id: `${from}-${to}`, from, to, length: must(parseLength(length)), conditions }
 }
 
 export function routeCalc(words: Words): Answer {

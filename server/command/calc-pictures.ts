@@ -40,8 +40,16 @@ export function streamCalc(words: Words): Answer {
 
 export function fitCalc(words: Words): Answer {
   const mode = modeOf(words)
-  const spec = must(parseLinkSpec(needText(words, 'link')))
   const ends = { compression: words.values.dsc === true }
+  const specs = listOf(words, 'link').map((text) => must(parseLinkSpec(text)))
+  if (specs.some((spec, at) => spec.family === 'hdmi' && specs[at + 1]?.family === 'displayport'))
+    throw new Failure('Adapters turn DisplayPort into HDMI; HDMI into DisplayPort takes a converter made for it.')
+  // through an adapter a picture passes two links, and the one that leaves it less decides
+  const margins = specs.map((spec) => {
+    const fit = fitPicture(mode, spec, ends)
+    return { spec, margin: fit.have - fit.need }
+  })
+  const spec = margins.reduce((least, next) => (next.margin < least.margin ? next : least), margins[0] ?? noLink()).spec
   const { fits, need, have, compressedBits } = fitPicture(mode, spec, ends)
   const instead = alternatives(mode, spec, ends)
   const how = compressedBits === null ? '' : ` with compression to ${compressedBits} bits a pixel`
@@ -66,6 +74,10 @@ export function fitCalc(words: Words): Answer {
       ),
     ],
   }
+}
+
+function noLink(): never {
+  throw new Failure('--link is missing, such as --link dp:hbr3x4; give a second one for what lies behind an adapter.')
 }
 
 function displayPort(text: string): Extract<LinkSpec, { family: 'displayport' }> {

@@ -58,6 +58,8 @@ describe('./hallway calc', () => {
   it('power and drop', () => {
     expect(json('power --supply 100 --amps 3 --wants 96')).toMatchObject({ watts: 60, limit: 'lead', enough: false })
     expect(json('power --levels 5x3,20x3.25 --amps 5 --accepts 5')).toMatchObject({ watts: 15, limit: 'device' })
+    expect(json('power --supply 100 --amps 5 --kept 5 --wants 96')).toMatchObject({ watts: 95, enough: false })
+    expect(json('power --supply 57 --amps 3 --second 87')).toMatchObject({ watts: 87 })
     expect(json('power --pool shared:60:27,27,27 --used 1,2,3')).toEqual({ watts: [27, 27, 6] })
     expect(json('power --pool drops:100,18:60,18 --used 1,2')).toEqual({ watts: [60, 18] })
     expect(run('power --pool assured:65,30 --used 2')).toBe('port 2: 30 W')
@@ -74,6 +76,26 @@ describe('./hallway calc', () => {
     expect(json('route --conduit 20mm --cable 5mm --cable 5')).toMatchObject({
       conduit: { allowed: true, plugPasses: true },
     })
+  })
+
+  it('the shortest way, with what it passes and without what is to be avoided', () => {
+    const site = '--pathway "rack tray 3m" --pathway "tray desk 2m" --pathway "rack desk 4m outdoors"'
+    expect(json(`way --from rack --to desk ${site}`)).toEqual({
+      lengthMetres: 4,
+      pathways: ['rack-desk'],
+      conditions: ['outdoors'],
+    })
+    expect(json(`way --from rack --to desk ${site} --avoid outdoors`)).toMatchObject({
+      lengthMetres: 5,
+      conditions: [],
+    })
+    expect(run(`way --from rack --to desk ${site}`)).toContain('ask a licensed person')
+  })
+  it('through an adapter the link that leaves the picture less decides', () => {
+    const both = (links: string) => json(`fit 3840x2160@60 ${links}`)
+    expect(both('--link dp:hbr2x4 --link hdmi:tmds-18')).toMatchObject({ fits: true, link: 'HDMI 18 Gb/s' })
+    expect(both('--link dp:hbr2x4 --link hdmi:tmds-10.2')).toMatchObject({ fits: false })
+    expect(both('--link dp:hbrx4 --link hdmi:tmds-18')).toMatchObject({ fits: false, link: 'DisplayPort HBR x4' })
   })
 
   it.each([
@@ -99,6 +121,10 @@ describe('./hallway calc', () => {
     ['headset --capacity 0 --draw 8', 'a number from 0.1 to 1000'],
     ['headset --capacity 16 --draw 8 --area 2', 'a number from'],
     ['sound --at 1m --wanted 30', 'One --level or more'],
+    ['fit 3840x2160@60 --link hdmi:tmds-18 --link dp:hbr2x4', 'takes a converter made for it'],
+    ['way --from rack --to desk --pathway "rack tray 3m"', 'No pathway given leads from rack to desk'],
+    ['way --from rack --to desk --pathway rack', 'A pathway is'],
+    ['power --supply 100 --kept 900', 'a number from 0 to 240'],
     ['route', 'Give --leg'],
     ['route --leg "over 3m"', 'A leg is'],
   ])('%s: refused with what is allowed', (line, reason) => {

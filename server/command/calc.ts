@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util'
 import { Failure } from '../failure'
-import { dropCalc, headsetCalc, powerCalc, routeCalc, soundCalc, storageCalc } from './calc-physics'
+import { dropCalc, headsetCalc, powerCalc, routeCalc, soundCalc, storageCalc, wayCalc } from './calc-physics'
 import { fitCalc, mstCalc, streamCalc, timingCalc, tunnelCalc } from './calc-pictures'
 
 /** What a calculation answers: figures for machines, lines for people. */
@@ -28,8 +28,8 @@ const calculations: Record<string, Calculation> = {
     answer: streamCalc,
   },
   fit: {
-    usage: 'fit 3840x2160@144 --bpc 10 --link dp:hbr3x4 [--dsc]',
-    options: { link: text, bpc: text, chroma: text, dsc: flag },
+    usage: 'fit 3840x2160@144 --bpc 10 --link dp:hbr3x4 [--link hdmi:tmds-18, behind an adapter] [--dsc]',
+    options: { link: many, bpc: text, chroma: text, dsc: flag },
     answer: fitCalc,
   },
   mst: { usage: 'mst --link hbr2x4 MODE MODE ...', options: { link: text }, answer: mstCalc },
@@ -46,7 +46,7 @@ const calculations: Record<string, Calculation> = {
   },
   power: {
     usage:
-      'power --supply 100 | --levels 5x3,9x3,20x3.25 --amps 3|5 [--volts 20|50] [--accepts 5,9,20] [--wants 96] | power --pool shared:60:27,27,27|assured:65,30|drops:100,18:60,18 --used 1,2',
+      'power --supply 100 | --levels 5x3,9x3,20x3.25 --amps 3|5 [--volts 20|50] [--accepts 5,9,20] [--kept 5] [--second 60] [--wants 96] | power --pool shared:60:27,27,27|assured:65,30|drops:100,18:60,18 --used 1,2',
     options: {
       supply: text,
       levels: text,
@@ -54,6 +54,8 @@ const calculations: Record<string, Calculation> = {
       volts: text,
       accepts: text,
       wants: text,
+      kept: text,
+      second: text,
       pool: text,
       used: text,
     },
@@ -84,6 +86,12 @@ const calculations: Record<string, Calculation> = {
     usage: 'sound --level 49 [--level 34 ...] --at 0.7m --wanted 30',
     options: { level: many, at: text, wanted: text },
     answer: soundCalc,
+  },
+  way: {
+    usage:
+      'way --from rack --to desk --pathway "rack tray 3m" --pathway "tray desk 14ft outdoors" ... [--avoid outdoors]',
+    options: { from: text, to: text, pathway: many, avoid: many },
+    answer: wayCalc,
   },
   route: {
     usage: 'route --leg "down 0.7m" --leg "along 3m" ... [--slack 0.3m] [--conduit 20mm --cable 5mm --cable 4mm]',

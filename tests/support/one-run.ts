@@ -38,6 +38,7 @@ export type OneRun = {
   through?: Surrounding[]
   leads: LeadInput[]
   need?: NeedInput & { upstream?: boolean }
+  alsoNeed?: NeedInput[]
   route?: number
   policy?: Partial<Policy>
 }
@@ -49,7 +50,18 @@ function end(text: string): { connector: never; gender: never } {
 }
 
 /** A plan of one run between two devices, read through the same door as every plan file. */
-export function onePlan({ from, to, leads, need, route = 0.3, policy, far, places = [], through }: OneRun): Plan {
+export function onePlan({
+  from,
+  to,
+  leads,
+  need,
+  alsoNeed = [],
+  route = 0.3,
+  policy,
+  far,
+  places = [],
+  through,
+}: OneRun): Plan {
   const { kind: fromKind = 'computer', ...fromPort } = from
   const { kind: toKind = 'other', ...toPort } = to
   const file = {
@@ -85,15 +97,15 @@ export function onePlan({ from, to, leads, need, route = 0.3, policy, far, place
         route: { length: route, through },
       },
     ],
-    needs: need ? [needOf(need)] : [],
+    needs: [...(need ? [need] : []), ...alsoNeed].map(needOf),
   }
   const read = readPlan(JSON.parse(JSON.stringify(file)))
   if (!read.ok) throw new Error(read.faults.map((fault) => `${fault.path}: ${fault.reason}`).join('\n'))
   return read.plan
 }
 
-function needOf({ upstream, ...need }: NonNullable<OneRun['need']>) {
-  return { id: 'n1', from: upstream ? 'far' : 'near', to: upstream ? 'near' : 'far', ...need }
+function needOf({ upstream, ...need }: NonNullable<OneRun['need']>, at: number) {
+  return { id: `n${at + 1}`, from: upstream ? 'far' : 'near', to: upstream ? 'near' : 'far', ...need }
 }
 
 export type Judged = {
