@@ -119,6 +119,9 @@ export type Reason =
   | { code: 'far-end-power'; required: boolean; mains: boolean; place: string }
   | { code: 'passes'; what: Surrounding; copper: boolean }
   | { code: 'optical' }
+  | { code: 'bend'; bend: number; allowed: number }
+  | { code: 'plug-in-conduit'; inner: number }
+  | { code: 'conduit-fill'; share: number; limit: number; cables: number }
   | { code: 'history'; passed: number; tried: number; mode: LinkMode; controller: string | null }
   | { code: 'more-than-needed'; mode: string }
   | { code: 'no-path'; from: string; to: string }
@@ -146,6 +149,8 @@ export type Remedy =
   | { code: 'fewer-hubs' }
   | { code: 'powered-hub' }
   | { code: 'optical-only' }
+  | { code: 'gentler-bend'; allowed: number }
+  | { code: 'wider-conduit' }
   | { code: 'picture-instead'; concession: Concession; mode: PictureMode }
 
 /** The usual caution where a finding touches something that can hurt people or equipment. */

@@ -96,6 +96,25 @@ describe('hub depth', () => {
   })
 })
 
+describe('bends and conduits', () => {
+  const pulled = (thickness: number, route: { bend?: number; conduit?: { inner: number; beside?: number[] } }) =>
+    judge({ from: host, to: device, leads: [{ grade: 'gen2', length: 1, more: { thickness } }], path: route })
+      .run.findings.filter(({ check }) => check === 'surroundings')
+      .map(({ grade, reason }) => [grade, reason.code])
+  it('copper bends no tighter than four diameters (common practice)', () => {
+    expect(pulled(5, { bend: 19 })).toEqual([['blocked', 'bend']])
+    expect(pulled(5, { bend: 20 })).toEqual([])
+  })
+  it('a moulded plug needs 14.3 mm to pass (common practice), and two cables may fill 31 % (NEC chapter 9 table 1)', () => {
+    expect(pulled(5, { conduit: { inner: 14 } })).toEqual([
+      ['blocked', 'plug-in-conduit'],
+      ['note', 'conduit-fill'],
+    ])
+    expect(pulled(5, { conduit: { inner: 20 } })).toEqual([['note', 'conduit-fill']])
+    expect(pulled(5, { conduit: { inner: 20, beside: [12] } })).toEqual([['blocked', 'conduit-fill']])
+  })
+})
+
 describe('far-end power', () => {
   const fed = (feed: 'bus' | 'optional' | 'required', mains: boolean) =>
     judge({

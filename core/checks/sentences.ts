@@ -149,6 +149,12 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
         : `The route ${surroundingNames[reason.what]}.`
     case 'optical':
       return 'Part of this run is optical.'
+    case 'bend':
+      return `${label} allows no bend tighter than ${decimal(reason.allowed, 0)} mm; the route has one of ${decimal(reason.bend, 0)} mm.`
+    case 'plug-in-conduit':
+      return `A moulded type-C plug does not pass a conduit of ${decimal(reason.inner, 0)} mm.`
+    case 'conduit-fill':
+      return `${reason.cables} ${reason.cables === 1 ? 'cable fills' : 'cables fill'} ${decimal(reason.share * 100, 0)} % of the conduit; ${decimal(reason.limit * 100, 0)} % is the usual most.`
     case 'history':
       return `Cables of this kind: ${reason.passed} of ${reason.tried} held ${linkModeFacts[reason.mode].name}${reason.controller ? ` on ${reason.controller}` : ''}.`
     case 'more-than-needed':
@@ -314,6 +320,10 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
       return 'Take a hub with a supply of its own.'
     case 'optical-only':
       return 'Use a non-conductive optical run, and ask a licensed electrician.'
+    case 'gentler-bend':
+      return `Lead it round in ${decimal(remedy.allowed, 0)} mm or more, or take a thinner one.`
+    case 'wider-conduit':
+      return 'Take a wider conduit, a way beside it, or a cable whose plugs are put on after pulling, by licensed people.'
     case 'picture-instead':
       return insteadSentence(remedy.concession, formatPictureMode(remedy.mode))
     case 'ask-less':

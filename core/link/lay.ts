@@ -1,6 +1,7 @@
 import type { Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
-import { type SiteIndex, type Socket, socketAt } from '../plan/site-index'
+import { portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
+import { pooledPort } from '../power/pool'
 import { type End, endsMate } from '../standards/connectors'
 import { type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
 import { type KnownCable, knownCable } from './known'
@@ -25,8 +26,8 @@ export type LaidRun = { run: Run; from: Socket; to: Socket; leads: readonly Laid
  * person would turn it; whether that is allowed is for the direction check.
  */
 export function layRun(index: SiteIndex, run: Run): LaidRun {
-  const from = socketAt(index, run.from)
-  const to = socketAt(index, run.to)
+  const from = socketInUse(index, run.from)
+  const to = socketInUse(index, run.to)
   let facing: End = from.port
   const leads: LaidLead[] = []
   const mains = hasMains(index, to)
@@ -38,6 +39,13 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
     facing = lead.farEnd
   }
   return { run, from, to, leads }
+}
+
+/** A socket as it gives beside the others of its device that are in use. */
+export function socketInUse(index: SiteIndex, address: Run['from']): Socket {
+  const socket = socketAt(index, address)
+  const { device, port } = socket
+  return device.pool ? { device, port: pooledPort(device, port, portsInUse(index, device)) } : socket
 }
 
 /** What follows from a cable alone. */

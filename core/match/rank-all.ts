@@ -1,7 +1,7 @@
 import { assessRun, walkNeeds } from '../checks/assess'
 import { GRADES, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
-import { factsOf } from '../link/lay'
+import { factsOf, socketInUse } from '../link/lay'
 import type { Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
@@ -125,6 +125,7 @@ function sortOf(index: SiteIndex, cable: Cable): string | null {
     cable.feed,
     cable.kind,
     cable.evidence,
+    cable.thickness,
     supplied,
     interval,
   ])
@@ -144,7 +145,7 @@ function numbered(sorts: readonly (string | null)[]): number[] {
 /** What of a run a verdict may depend on, apart from the length of its route and from names. */
 function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): string {
   const ends = [run.from, run.to].map((address) => {
-    const { device, port } = socketAt(index, address)
+    const { device, port } = socketInUse(index, address)
     const taken = (index.runsIn.get(portKey(address))?.length ?? 0) > 1
     const supplied = index.plan.policy.cables === 'supplied' ? device.id : null
     const mains = device.place ? index.places.get(device.place)?.mains : null
@@ -167,5 +168,5 @@ function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): s
   ])
   // the order of admission among needs of a kind is by id
   const precedence = crossed.map(({ need }) => need.id).map((id, _, all) => [...all].sort().indexOf(id))
-  return JSON.stringify([ends, needs, precedence, run.route.through, run.proofs])
+  return JSON.stringify([ends, needs, precedence, run.route.through, run.route.bend, run.route.conduit, run.proofs])
 }

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { CONNECTORS, GENDERS } from '../standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../standards/grades'
 import { LINK_MODES } from '../standards/link-modes'
-import { dayField, idField, lengthField, nameField, noteField, tagField } from './fields'
+import { dayField, idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
 
 const endSchema = z.strictObject({ connector: z.enum(CONNECTORS), gender: z.enum(GENDERS).default('plug') })
 const endsSchema = z.tuple([endSchema, endSchema]).describe('The host end first on one-way leads')
@@ -61,6 +61,7 @@ export const cableSchema = z.strictObject({
   length: lengthField,
   construction: z.enum(CONSTRUCTIONS).default('passive'),
   awg: z.number().min(0).max(40).optional().describe('Gauge of its supply conductors, where it is printed or known'),
+  thickness: millimetresField(0.5, 50).optional().describe('Its diameter in mm'),
   feed: z
     .enum(['bus', 'optional', 'required'])
     .default('bus')

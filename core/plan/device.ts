@@ -90,6 +90,17 @@ export const deviceSchema = z.strictObject({
     })
     .optional()
     .describe('What the drive inside can do'),
+  pool: z
+    .discriminatedUnion('kind', [
+      z
+        .strictObject({ kind: z.literal('shared'), total: wattsField })
+        .describe('One total; the first plugged in is served first'),
+      z
+        .strictObject({ kind: z.literal('drops'), together: z.record(idField, wattsField) })
+        .describe('What each port falls to as soon as anything is in another one'),
+    ])
+    .optional()
+    .describe('How its ports share what it has; left out: each gives its own rating whatever the others do'),
   busPowered: z
     .boolean()
     .default(false)

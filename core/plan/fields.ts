@@ -48,6 +48,9 @@ export const lengthField = quantity(parseLength, SHORTEST_LENGTH, LONGEST_LENGTH
 export const rateField = quantity(parseRate, 1, HIGHEST_RATE, 'bit/s').describe(
   'A rate: bits per second as a number, or text such as "5 Gb/s", "3000 MB/s"',
 )
+/** Diameters and bends are said in millimetres everywhere. */
+export const millimetresField = (lowest: number, highest: number) => z.number().min(lowest).max(highest)
+
 export const wattsField = quantity(parseWatts, 0.01, HIGHEST_WATTS, 'W').describe(
   'Power: watts as a number, or text such as "96 W"',
 )

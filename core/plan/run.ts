@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { trialSchema } from './cable'
-import { idField, lengthField, nameField, noteField, tagField } from './fields'
+import { idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
 
 const portRefSchema = z.strictObject({ device: idField, port: idField })
 export type PortAddress = z.output<typeof portRefSchema>
@@ -40,6 +40,17 @@ export const runSchema = z.strictObject({
     .describe('Leads, extensions and adapters in series, from the host end on'),
   route: z.strictObject({
     length: lengthField,
+    bend: millimetresField(1, 5000).optional().describe('The radius of its tightest bend in mm'),
+    conduit: z
+      .strictObject({
+        inner: millimetresField(4, 300).describe('Its inner diameter in mm'),
+        beside: z
+          .array(millimetresField(0.5, 50))
+          .max(60)
+          .default([])
+          .describe('Diameters in mm of the cables that lie in it already'),
+      })
+      .optional(),
     through: z.array(z.enum(SURROUNDINGS)).max(9).optional().describe('What the route passes'),
     note: noteField.optional(),
   }),

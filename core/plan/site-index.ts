@@ -63,6 +63,15 @@ function listed<T>(lists: Map<string, T[]>, key: string): T[] {
   return made
 }
 
+/** The ports of a device that have a run in them, in the order of the runs' ids. */
+export function portsInUse(index: SiteIndex, device: Device): Port[] {
+  const used = device.ports.flatMap((port) => {
+    const first = index.runsIn.get(portKey({ device: device.id, port: port.id }))?.[0]
+    return first ? [{ port, run: first.id }] : []
+  })
+  return used.sort((one, other) => (one.run < other.run ? -1 : 1)).map(({ port }) => port)
+}
+
 /** The port at an address. A plan that was read has no dangling address, so a missing one is a fault in Hallway. */
 export function socketAt(index: SiteIndex, address: PortAddress): Socket {
   const device = index.devices.get(address.device)

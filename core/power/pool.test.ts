@@ -1,7 +1,12 @@
 import { expect, it } from 'vitest'
+import { assess } from '../checks/assess'
+import { emptyPlan } from '../plan/plan'
+import { readPlan } from '../plan/read'
 import { passOn, sharePool, strongerOf } from './pool'
 
 // every value is common practice
+
+const socket = (id: string, more: object) => ({ id, name: id, connector: 'type-c', ...more })
 
 it('three 27 W ports that share 60 W leave 6 W for the third', () => {
   expect(sharePool({ kind: 'shared', total: 60, ports: [27, 27, 27] }, [0, 1, 2])).toEqual([27, 27, 6])
@@ -22,4 +27,47 @@ it('a 100 W hub that keeps 5 W passes on 95 W, and never less than nothing', () 
 it('of two supplies the stronger counts', () => {
   expect(strongerOf([57, 87])).toBe(87)
   expect(strongerOf([])).toBe(0)
+})
+
+it('in a plan, a charger that drops feeds less through each port once both are used (common practice)', () => {
+  const charging = (used: 1 | 2): number | null | undefined => {
+    const read = readPlan({
+      ...emptyPlan({ id: 's', name: 'S' }),
+      devices: [
+        {
+          id: 'charger',
+          name: 'Charger',
+          kind: 'charger',
+          pool: { kind: 'drops', together: { big: 60 } },
+          ports: [socket('big', { role: 'host', gives: 100 }), socket('small', { role: 'host', gives: 18 })],
+        },
+        ...['one', 'two'].map((id) => ({ id, name: id, kind: 'computer', ports: [socket('c', { takes: 96 })] })),
+      ],
+      cables: ['c1', 'c2'].map((id) => ({
+        id,
+        tag: id,
+        ends: [{ connector: 'type-c' }, { connector: 'type-c' }],
+        length: 1,
+        evidence: [{ basis: 'claimed', on: '2026-01-01', grade: 'usb2', amps: 5 }],
+      })),
+      runs: [
+        ['big', 'one', 'c1'],
+        ['small', 'two', 'c2'],
+      ]
+        .slice(0, used)
+        .map(([port, to, cable]) => ({
+          id: port,
+          tag: port,
+          from: { device: 'charger', port },
+          to: { device: to, port: 'c' },
+          leads: [{ cable }],
+          route: { length: 0.5 },
+        })),
+      needs: [{ id: 'n', kind: 'power', from: 'charger', to: 'one', watts: 96 }],
+    })
+    if (!read.ok) throw new Error(JSON.stringify(read.faults))
+    return assess(read.plan).runs[0]?.findings.find((finding) => finding.check === 'current')?.have
+  }
+  expect(charging(1)).toBe(100)
+  expect(charging(2)).toBe(60)
 })

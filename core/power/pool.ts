@@ -1,3 +1,4 @@
+import type { Device, Port } from '../plan/device'
 import type { Watts } from '../quantity/watts'
 import { commonPractice, type Source } from '../standards/source'
 
@@ -30,6 +31,25 @@ export function sharePool(pool: Pool, used: readonly number[]): Watts[] {
   const ratings = pool.kind === 'drops' && used.length > 1 ? pool.together : ports
   for (const port of used) given[port] = ratings[port] ?? 0
   return given
+}
+
+/** A port as it gives while the ports in `used`, in the order they were plugged in, share what their device has. */
+export function pooledPort({ pool, ports }: Device, port: Port, used: readonly Port[]): Port {
+  if (!pool || port.gives === undefined) return port
+  const givers = ports.filter((each) => each.gives !== undefined)
+  const ratings = givers.map((each) => each.gives ?? 0)
+  const places = used.map((each) => givers.indexOf(each)).filter((place) => place >= 0)
+  const shared: Pool =
+    pool.kind === 'shared'
+      ? { kind: 'shared', total: pool.total, ports: ratings }
+      : {
+          kind: 'drops',
+          alone: ratings,
+          together: givers.map((each, at) => pool.together[each.id] ?? ratings[at] ?? 0),
+        }
+  const gives = sharePool(shared, places)[givers.indexOf(port)] ?? 0
+  // a plate lists what the port gives alone; what it falls to follows the rules for its rating
+  return gives === port.gives ? port : { ...port, gives, levels: undefined }
 }
 
 /** What a hub or display passes on of the supply behind it, after keeping some for itself. */

@@ -2,6 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import type { Knex } from 'knex'
 import * as sites from './migrations/0001-sites'
 import * as inside from './migrations/0002-inside-and-surroundings'
+import * as thickness from './migrations/0003-thickness'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -9,6 +10,7 @@ type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex:
 const migrations: readonly Migration[] = [
   { name: '0001-sites', ...sites },
   { name: '0002-inside-and-surroundings', ...inside },
+  { name: '0003-thickness', ...thickness },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {

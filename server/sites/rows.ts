@@ -19,7 +19,12 @@ export const deviceRow = (site_id: string, device: Device, position: number): Ro
   name: device.name,
   kind: device.kind,
   place_id: device.place ?? null,
-  inside: JSON.stringify({ battery: device.battery, disk: device.disk, busPowered: device.busPowered }),
+  inside: JSON.stringify({
+    battery: device.battery,
+    disk: device.disk,
+    pool: device.pool,
+    busPowered: device.busPowered,
+  }),
   note: device.note ?? null,
 })
 export const deviceOf = (row: Row, ports: readonly Row[]): Device => ({
@@ -44,6 +49,7 @@ export const cableRow = (site_id: string, cable: Cable, position: number): Row =
   one_way: cable.oneWay,
   awg: cable.awg ?? null,
   feed: cable.feed,
+  thickness: cable.thickness ?? null,
   ends: JSON.stringify(cable.ends),
   note: cable.note ?? null,
 })
@@ -56,7 +62,7 @@ export const cableOf = (row: Row, evidence: readonly Row[]): Cable => ({
   length: row.length,
   construction: row.construction,
   feed: row.feed,
-  ...present({ awg: row.awg, suppliedWith: row.supplied_with }),
+  ...present({ awg: row.awg, thickness: row.thickness, suppliedWith: row.supplied_with }),
   standing: row.standing,
   evidence: evidence.map((piece) => piece.body),
   ...present({ note: row.note }),
@@ -75,6 +81,7 @@ export const runRow = (site_id: string, run: Run, position: number, revision: nu
   route_length: run.route.length,
   route_note: run.route.note ?? null,
   route_through: run.route.through ? JSON.stringify(run.route.through) : null,
+  route_tight: JSON.stringify({ bend: run.route.bend, conduit: run.route.conduit }),
   note: run.note ?? null,
   proofs: JSON.stringify(run.proofs),
   revision,
@@ -94,7 +101,10 @@ export const runOf = (row: Row, leads: readonly Row[]): Run => ({
   from: { device: row.from_device, port: row.from_port },
   to: { device: row.to_device, port: row.to_port },
   leads: leads.map((lead) => ({ cable: lead.cable_id, reversed: Boolean(lead.reversed) })),
-  route: { length: row.route_length, ...present({ through: row.route_through, note: row.route_note }) },
+  route: {
+    length: row.route_length,
+    ...present({ ...row.route_tight, through: row.route_through, note: row.route_note }),
+  },
   proofs: row.proofs,
   ...present({ note: row.note }),
 })

@@ -40,6 +40,8 @@ export type OneRun = {
   need?: NeedInput & { upstream?: boolean }
   alsoNeed?: NeedInput[]
   route?: number
+  /** How tight the route is. */
+  path?: { bend?: number; conduit?: { inner: number; beside?: number[] } }
   policy?: Partial<Policy>
 }
 
@@ -57,6 +59,7 @@ export function onePlan({
   need,
   alsoNeed = [],
   route = 0.3,
+  path,
   policy,
   far,
   places = [],
@@ -94,7 +97,7 @@ export function onePlan({
         from: { device: 'near', port: 'p' },
         to: { device: 'far', port: 'p' },
         leads: leads.map((_, at) => ({ cable: `c${at + 1}` })),
-        route: { length: route, through },
+        route: { length: route, through, ...path },
       },
     ],
     needs: [...(need ? [need] : []), ...alsoNeed].map(needOf),
