@@ -209,7 +209,9 @@ describe('history', () => {
     })
     const shop: Plan = {
       ...plan,
-      kinds: [{ id: 'k', name: 'Kind', ends: cable.ends, oneWay: false, construction: 'passive', grade: 'gen2' }],
+      kinds: [
+        { id: 'k', name: 'Kind', ends: cable.ends, oneWay: false, construction: 'passive', grade: 'gen2', stock: [] },
+      ],
       cables: [
         { ...cable, kind: 'k' },
         sibling('s1', trial('gen2x1', 'board')),

@@ -1,10 +1,7 @@
 import { negotiate } from '../power/negotiate'
-import { ALLOWED_DROP, wireDrop } from '../power/wire'
+import { ALLOWED_DROP, GROUND_WIRES, wireDrop } from '../power/wire'
 import type { Finding } from './finding'
 import { type Check, leadPart, type Situation, wantedWatts } from './situation'
-
-/** Ground may lose half of what the supply may, and has twice its copper: a second wire or the braid (common practice). */
-const GROUND_WIRES = 2
 
 /** Volts a lead of known gauge loses at the current that flows; more than a cable may lose makes devices drop out under load. */
 export const voltsLostCheck: Check = {

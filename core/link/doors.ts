@@ -8,10 +8,11 @@ import { gradeFacts } from '../standards/grades'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { displayPortLane, hdmiLink } from '../standards/picture-links'
 import { fromMemory, type Source } from '../standards/source'
-import { chainLack, dataLack } from './chain'
+import { dataLack } from './chain'
 import type { DataLink } from './data-link'
-import { type Basis, basisNames } from './known'
+import { type Basis, basisNames, markedWatts } from './known'
 import type { LaidLead, LaidRun } from './lay'
+import { leadPicture } from './lead-picture'
 import { type PictureLink, portPicture } from './picture-link'
 import { portModes } from './port-modes'
 
@@ -115,7 +116,7 @@ function leadDoor(
     },
     data: mode && { mode, rate: linkModeFacts[mode].line },
     picture: asked.pictures ? leadPicture(lead) : null,
-    watts: known.amps.value * known.volts.value,
+    watts: markedWatts(known),
     saidBy: basisNames[strongerBasis(lead, mode)],
     source: row?.source ?? dataSheet,
   }
@@ -125,26 +126,4 @@ function leadDoor(
 function strongerBasis(lead: LaidLead, mode: LinkMode | null): Basis {
   const trial = lead.known.trials.find((candidate) => candidate.cameUp === mode && mode !== null)
   return trial?.basis ?? lead.known.grade.basis
-}
-
-function leadPicture(lead: LaidLead): Door['picture'] {
-  const hdmi = lead.reach.hdmi
-    .filter(
-      (row) =>
-        chainLack(
-          [lead],
-          row.mode,
-          ({ reach }) => reach.hdmi,
-          () => false,
-        ) === null,
-    )
-    .at(-1)
-  if (hdmi) return { name: hdmiLink[hdmi.mode].name, rate: hdmiLink[hdmi.mode].payload }
-  let widest: Door['picture'] = null
-  for (const row of lead.reach.displayport) {
-    const rate = displayPortLane[row.mode].payload * 4
-    if (lead.cable.length <= row.reach && rate > (widest?.rate ?? 0))
-      widest = { name: `DisplayPort ${displayPortLane[row.mode].name} x4`, rate }
-  }
-  return widest
 }

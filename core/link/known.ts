@@ -1,5 +1,5 @@
-import { type Cable, type CableKind, type Evidence, isTrial, type Trial } from '../plan/cable'
-import type { Amps, Volts } from '../quantity/watts'
+import { type Cable, type CableKind, type Evidence, isReading, isTrial, type Trial } from '../plan/cable'
+import { type Amps, HIGHEST_WATTS, type Volts, type Watts } from '../quantity/watts'
 import { carriesUsb } from '../standards/connectors'
 import type { CableGrade } from '../standards/grades'
 
@@ -34,6 +34,9 @@ export type KnownCable = {
   trials: readonly Trial[]
   conflicts: readonly Conflict[]
 }
+
+/** The watts a lead may carry: 60, 100, or 240 in the extended range, which stops short of 50 V x 5 A. */
+export const markedWatts = ({ amps, volts }: KnownCable): Watts => Math.min(HIGHEST_WATTS, amps.value * volts.value)
 
 /**
  * Folds the evidence on a cable, weakest first, so that its chip overrules its mark and its mark its listing.
@@ -71,6 +74,13 @@ export function knownCable(cable: Cable, kind?: CableKind): KnownCable {
   for (const evidence of weakestFirst(cable.evidence)) {
     if (isTrial(evidence)) {
       trials.push(evidence)
+      continue
+    }
+    if (isReading(evidence)) {
+      // watts that arrived have passed: more than 60 W takes 5 A, more than 100 W more than 20 V
+      if (evidence.measure !== 'watts' || evidence.watts <= 60) continue
+      amps = learn('amps', amps, 5, evidence.basis, evidence.on)
+      if (evidence.watts > 100) volts = learn('volts', volts, 50, evidence.basis, evidence.on)
       continue
     }
     grade = learn('grade', grade, evidence.grade as CableGrade | null | undefined, evidence.basis, evidence.on)

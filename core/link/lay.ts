@@ -48,6 +48,12 @@ export function socketInUse(index: SiteIndex, address: Run['from']): Socket {
   return device.pool ? { device, port: pooledPort(device, port, portsInUse(index, device)) } : socket
 }
 
+/** A cable as it lies in no run: its first end toward the host, and fed where it can be. */
+export function looseLead(index: SiteIndex, cable: Cable): LaidLead {
+  return layLead(cable, factsOf(index, cable), OPEN_AIR, false, true)
+}
+const OPEN_AIR: End = { connector: 'type-c', gender: 'plug' }
+
 /** What follows from a cable alone. */
 type CableFacts = { known: KnownCable; shape: LeadShape; reach: Readonly<Record<Feeding, LeadReach>> }
 

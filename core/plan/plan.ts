@@ -5,6 +5,7 @@ import { idField, nameField, noteField } from './fields'
 import { needSchema } from './need'
 import { defaultPolicy, policySchema } from './policy'
 import { runSchema } from './run'
+import { sessionSchema } from './session'
 
 export const PLAN_FORMAT = 'hallway-plan'
 export const PLAN_VERSION = 1
@@ -32,6 +33,7 @@ export const planSchema = z.strictObject({
   cables: z.array(cableSchema).max(20_000).default([]),
   runs: z.array(runSchema).max(10_000).default([]),
   needs: z.array(needSchema).max(20_000).default([]),
+  sessions: z.array(sessionSchema).max(500).default([]),
 })
 export type Plan = z.output<typeof planSchema>
 
@@ -46,4 +48,5 @@ export const emptyPlan = (site: Site): Plan => ({
   cables: [],
   runs: [],
   needs: [],
+  sessions: [],
 })

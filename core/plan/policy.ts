@@ -29,6 +29,11 @@ export const policySchema = z.strictObject({
     .describe('Share of a tunnel that storage loses to protocol: a band'),
   slack: z.number().min(0).max(1).default(0.1).describe('Share of the route kept as slack'),
   headroom: z.number().min(0).max(1).default(0.1).describe('Margin below which a rate is called tight'),
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, 'a currency is three letters, such as EUR')
+    .default('EUR')
+    .describe('What prices in the catalogue are in'),
   chargeAtLeast: z
     .number()
     .min(0)

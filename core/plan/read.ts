@@ -75,6 +75,7 @@ function* repeatedNames(plan: Plan): Iterable<Fault> {
     cables: plan.cables,
     runs: plan.runs,
     needs: plan.needs,
+    sessions: plan.sessions,
   }
   for (const [name, list] of Object.entries<readonly { id: string }[]>(lists)) {
     yield* repeats(
@@ -88,6 +89,13 @@ function* repeatedNames(plan: Plan): Iterable<Fault> {
       device.ports,
       (port) => port.id,
       (at) => `devices[${index}].ports[${at}].id`,
+    )
+  }
+  for (const [index, session] of plan.sessions.entries()) {
+    yield* repeats(
+      session.tests,
+      (test) => test.id,
+      (at) => `sessions[${index}].tests[${at}].id`,
     )
   }
   yield* repeats(
@@ -157,6 +165,18 @@ function* danglingReferences(plan: Plan): Iterable<Fault> {
     if (need.from === need.to) yield { path: `needs[${index}].to`, reason: 'a need flows between two devices' }
     for (const [at, run] of (need.through ?? []).entries()) {
       if (!runs.has(run)) yield missing(`needs[${index}].through[${at}]`, 'run', run)
+    }
+  }
+  for (const [index, session] of plan.sessions.entries()) {
+    for (const [at, cable] of session.cables.entries()) {
+      if (!cables.has(cable)) yield missing(`sessions[${index}].cables[${at}]`, 'cable', cable)
+    }
+    for (const [at, test] of session.tests.entries()) {
+      for (const end of ['from', 'to'] as const) {
+        const { device, port } = test[end]
+        if (!ports.get(device)?.has(port))
+          yield missing(`sessions[${index}].tests[${at}].${end}`, 'port', `${device}/${port}`)
+      }
     }
   }
 }

@@ -2,8 +2,8 @@ import { z } from 'zod'
 import { trialSchema } from './cable'
 import { idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
 
-const portRefSchema = z.strictObject({ device: idField, port: idField })
-export type PortAddress = z.output<typeof portRefSchema>
+export const portAddressSchema = z.strictObject({ device: idField, port: idField })
+export type PortAddress = z.output<typeof portAddressSchema>
 
 const runLeadSchema = z.strictObject({
   cable: idField,
@@ -31,8 +31,8 @@ export const runSchema = z.strictObject({
   id: idField,
   tag: tagField,
   name: nameField.optional(),
-  from: portRefSchema.describe('The end nearer the host'),
-  to: portRefSchema,
+  from: portAddressSchema.describe('The end nearer the host'),
+  to: portAddressSchema,
   leads: z
     .array(runLeadSchema)
     .max(8, 'a run has at most 8 leads in series')

@@ -19,6 +19,9 @@ export const ALLOWED_DROP: { supply: Volts; ground: Volts; source: Source } = {
   source: fromMemory('USB Type-C, voltage drop of a cable'),
 }
 
+/** Ground may lose half of what the supply may, and has twice its copper: a second wire or the braid (common practice). */
+export const GROUND_WIRES = 2
+
 export const THINNEST_GAUGE = 40
 export const THICKEST_GAUGE = 0
 

@@ -55,7 +55,8 @@ export async function readPlanWithin(trx: Knex.Transaction, siteId: string): Pro
       ...(row.note ? { note: row.note } : {}),
     })),
     devices: devices.map((row) => deviceOf(row, ports.get(row.id) ?? [])),
-    kinds: kinds.map((row) => row.spec),
+    // a kind written before kinds had a stock
+    kinds: kinds.map((row) => ({ stock: [], ...row.spec })),
     cables: cables.map((row) => cableOf(row, evidence.get(row.id) ?? [])),
     runs: runs.map((row) => runOf(row, leads.get(row.id) ?? [])),
     needs: needs.map((row) => needOf(row, pins.get(row.id) ?? [])),

@@ -1,0 +1,100 @@
+import { situationOf } from '../checks/situation'
+import type { Cable } from '../plan/cable'
+import type { Need } from '../plan/need'
+import type { Run } from '../plan/run'
+import type { BenchTest } from '../plan/session'
+import { type SiteIndex, socketAt } from '../plan/site-index'
+import { negotiate } from '../power/negotiate'
+import { ALLOWED_DROP, GROUND_WIRES, wireDrop } from '../power/wire'
+import type { BitsPerSecond } from '../quantity/rate'
+import type { Volts, Watts } from '../quantity/watts'
+import type { LinkMode } from '../standards/link-modes'
+import { linkModeFacts } from '../standards/link-modes'
+import { EARLY_TUNNEL_PCIE, predictStorage } from '../storage/storage'
+import { fitsTest } from './setup'
+
+/** What a cable should do in a test, by all that is known of it without this test. */
+export type Prediction =
+  | { kind: 'does not fit' }
+  | { kind: 'link'; mode: LinkMode | null }
+  | { kind: 'rate'; low: BitsPerSecond; high: BitsPerSecond }
+  | { kind: 'watts'; watts: Watts }
+  | { kind: 'picture'; fits: boolean }
+  | { kind: 'volts lost'; most: Volts; expected: Volts | null }
+  | { kind: 'warmth' }
+
+/**
+ * What a cable should do between the two ports of a test: the mode that comes up, the band of MB/s, the watts negotiated, whether the picture
+ * fits, the volts it may lose. It is the run's own arithmetic on a run of this one cable, without what the session itself has measured:
+ * otherwise a bad reading would be what is expected of the cable.
+ */
+export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Prediction {
+  if (!fitsTest(index, tested, test)) return { kind: 'does not fit' }
+  const cable = {
+    ...tested,
+    evidence: tested.evidence.filter((piece) => piece.basis !== 'measured' && piece.basis !== 'soaked'),
+  }
+  const site: SiteIndex = { ...index, cables: new Map([[cable.id, cable]]) }
+  const { laid, data, admissions, picture } = situationOf(site, runOf(test, cable), needOf(test))
+  switch (test.kind) {
+    case 'link':
+      return { kind: 'link', mode: data.mode }
+    case 'write':
+    case 'read': {
+      if (data.mode === null) return { kind: 'rate', low: 0, high: 0 }
+      const { disk } = socketAt(index, test.to).device
+      const [generation, lanes] = (disk?.pcie ?? '').split('x').map(Number)
+      const early = linkModeFacts[data.mode].tunnel && laid.from.port.thunderbolt === 3
+      const band = predictStorage({
+        mode: data.mode,
+        drive: disk && { write: disk.write, read: disk.read },
+        bridge: disk?.bridge,
+        pcie: generation && lanes ? { generation: generation as 3, lanes: lanes as 4 } : undefined,
+        ceiling: early ? EARLY_TUNNEL_PCIE : undefined,
+        overhead: index.plan.policy.storageOverhead,
+      })[test.kind]
+      return { kind: 'rate', low: band.low, high: band.high }
+    }
+    case 'watts': {
+      const leads = laid.leads.map(({ known }) => ({ amps: known.amps.value, volts: known.volts.value }))
+      const { watts } = negotiate(laid.from.port, leads, laid.to.port.accepts)
+      return { kind: 'watts', watts: Math.min(watts, laid.to.port.takes ?? watts) }
+    }
+    case 'picture': {
+      const [admission] = admissions
+      return {
+        kind: 'picture',
+        fits: picture.link !== null && admission !== undefined && admission.have >= admission.wanted,
+      }
+    }
+    case 'volts lost': {
+      const wire =
+        cable.awg === undefined
+          ? null
+          : wireDrop({ awg: cable.awg, length: cable.length, amps: test.amps, groundWires: GROUND_WIRES })
+      return {
+        kind: 'volts lost',
+        most: ALLOWED_DROP.supply + ALLOWED_DROP.ground,
+        expected: wire?.ok ? wire.value.total : null,
+      }
+    }
+    case 'warmth':
+      return { kind: 'warmth' }
+  }
+}
+
+const runOf = (test: BenchTest, cable: Cable): Run => ({
+  id: 'bench',
+  tag: 'bench',
+  from: test.from,
+  to: test.to,
+  leads: [{ cable: cable.id, reversed: false }],
+  route: { length: Math.min(cable.length, 0.01) },
+  proofs: [],
+})
+
+function needOf(test: BenchTest) {
+  if (test.kind !== 'picture') return []
+  const need: Need = { id: 'bench', kind: 'picture', from: test.from.device, to: test.to.device, mode: test.mode }
+  return [{ need, way: 'down' as const, lastMile: true }]
+}

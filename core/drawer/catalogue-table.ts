@@ -1,0 +1,131 @@
+import type { z } from 'zod'
+import { type CableKind, cableKindSchema } from '../plan/cable'
+import { parseLength } from '../quantity/length'
+import type { Parsed } from '../quantity/parsed'
+import { CONSTRUCTIONS } from '../standards/grades'
+import { parseEnd } from './end-text'
+import { parseMark, parsePowerMark } from './mark-text'
+
+/** Columns of a catalogue as a table: a row for each length a kind is sold in. */
+export const CATALOGUE_COLUMNS = [
+  'name',
+  'first end',
+  'second end',
+  'mark',
+  'power',
+  'construction',
+  'one way',
+  'length',
+  'price',
+  'lead days',
+  'return days',
+  'note',
+] as const
+type Column = (typeof CATALOGUE_COLUMNS)[number]
+
+export type BadCatalogueRow = { line: number; problems: string[] }
+export type ReadCatalogue = { kinds: CableKind[]; bad: BadCatalogueRow[] }
+
+/**
+ * Cable kinds from a table with these columns in any order; rows with one name are one kind in several lengths, and what they say of the
+ * kind must agree. A faulty row is left out with what is wrong with it.
+ */
+export function readCatalogueTable(
+  headers: readonly string[],
+  rows: readonly (readonly string[])[],
+  idOf: (name: string) => string,
+): ReadCatalogue {
+  const places = headers.map((header) => header.trim().toLowerCase())
+  const missing = (['name', 'first end', 'second end', 'mark'] as const).filter((column) => !places.includes(column))
+  if (missing.length > 0) {
+    return { kinds: [], bad: [{ line: 1, problems: missing.map((column) => `the table has no column "${column}"`) }] }
+  }
+  const kinds = new Map<string, CableKind>()
+  const bad: BadCatalogueRow[] = []
+  for (const [at, cells] of rows.entries()) {
+    const problems: string[] = []
+    const kind = kindFrom((column) => cells[places.indexOf(column)]?.trim() ?? '', problems, idOf)
+    const known = kind && kinds.get(kind.name.toLowerCase())
+    if (kind && known && !sameKind(kind, known))
+      problems.push(`"${kind.name}" is described otherwise on an earlier line`)
+    if (!kind || problems.length > 0) bad.push({ line: at + 2, problems })
+    else if (!known) kinds.set(kind.name.toLowerCase(), kind)
+    else known.stock = [...known.stock, ...kind.stock].sort((one, other) => one.length - other.length)
+  }
+  return { kinds: [...kinds.values()], bad }
+}
+
+const sameKind = (one: CableKind, other: CableKind): boolean =>
+  JSON.stringify({ ...one, id: '', stock: [] }) === JSON.stringify({ ...other, id: '', stock: [] })
+
+function kindFrom(
+  cell: (column: Column) => string,
+  problems: string[],
+  idOf: (name: string) => string,
+): CableKind | null {
+  const read = <T>(column: Column, parse: (text: string) => Parsed<T>): T | undefined => {
+    const text = cell(column)
+    if (text === '') return undefined
+    const answer = parse(text)
+    if (answer.ok) return answer.value
+    problems.push(`${column}: ${answer.problem}`)
+    return undefined
+  }
+  const number = (column: Column): number | undefined => {
+    const text = cell(column)
+    if (text === '') return undefined
+    const value = Number(text.replace(',', '.'))
+    if (Number.isFinite(value)) return value
+    problems.push(`${column}: "${text.slice(0, 24)}" is not a number`)
+    return undefined
+  }
+  const power = read('power', parsePowerMark)
+  const length = read('length', parseLength)
+  const price = number('price')
+  if ((length === undefined) !== (price === undefined)) problems.push('a length and its price come together')
+  const construction = cell('construction').toLowerCase()
+  const input: Partial<z.input<typeof cableKindSchema>> = {
+    id: idOf(cell('name')),
+    name: cell('name'),
+    ends: [read('first end', parseEnd), read('second end', parseEnd)] as never,
+    grade: read('mark', parseMark),
+    amps: power?.amps,
+    volts: power?.volts === 50 ? 50 : undefined,
+    construction:
+      CONSTRUCTIONS.find((each) => each === construction) ??
+      (construction === '' ? undefined : (construction as never)),
+    oneWay: /^(yes|one|true|x)$/i.test(cell('one way')),
+    stock: length !== undefined && price !== undefined ? [{ length, price }] : [],
+    leadDays: number('lead days'),
+    returnDays: number('return days'),
+    note: cell('note') || undefined,
+  }
+  if (problems.length > 0) return null
+  const checked = cableKindSchema.safeParse(input)
+  if (checked.success) return checked.data
+  for (const issue of checked.error.issues) problems.push(`${String(issue.path[0] ?? 'row')}: ${issue.message}`)
+  return null
+}
+
+/** A catalogue as the table that `readCatalogueTable` reads back. */
+export function catalogueTable(kinds: readonly CableKind[]): string[][] {
+  const end = ({ connector, gender }: CableKind['ends'][0]): string =>
+    gender === 'socket' ? `${connector} socket` : connector
+  const rows = kinds.flatMap((kind) => {
+    const power =
+      kind.amps === undefined ? '' : kind.amps === 0 ? 'none' : kind.volts === 50 ? '240 W' : `${kind.amps} A`
+    const head = [
+      kind.name,
+      end(kind.ends[0]),
+      end(kind.ends[1]),
+      kind.grade,
+      power,
+      kind.construction,
+      kind.oneWay ? 'yes' : 'no',
+    ]
+    const tail = [String(kind.leadDays ?? ''), String(kind.returnDays ?? ''), kind.note ?? '']
+    const stock = kind.stock.map(({ length, price }) => [`${length} m`, String(price)])
+    return (stock.length > 0 ? stock : [['', '']]).map((each) => [...head, ...each, ...tail])
+  })
+  return [[...CATALOGUE_COLUMNS], ...rows]
+}
