@@ -3,6 +3,7 @@ import type { Knex } from 'knex'
 import * as sites from './migrations/0001-sites'
 import * as inside from './migrations/0002-inside-and-surroundings'
 import * as thickness from './migrations/0003-thickness'
+import * as bench from './migrations/0004-bench'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -11,6 +12,7 @@ const migrations: readonly Migration[] = [
   { name: '0001-sites', ...sites },
   { name: '0002-inside-and-surroundings', ...inside },
   { name: '0003-thickness', ...thickness },
+  { name: '0004-bench', ...bench },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {

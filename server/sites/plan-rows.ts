@@ -6,6 +6,8 @@ import {
   cableRow,
   deviceOf,
   deviceRow,
+  evidenceRows,
+  kindRow,
   leadRows,
   needOf,
   needRow,
@@ -13,6 +15,7 @@ import {
   type Row,
   runOf,
   runRow,
+  sessionRow,
 } from './rows'
 
 /** A site as it stands in the database: its plan, and the revisions that saves are checked against. */
@@ -42,6 +45,7 @@ export async function readPlanWithin(trx: Knex.Transaction, siteId: string): Pro
   const leads = byOwner(await all('run_leads'), 'run_id')
   const needs = await all('needs')
   const pins = byOwner(await all('need_pins'), 'need_id')
+  const sessions = await all('sessions')
   const plan: Plan = {
     format: PLAN_FORMAT,
     version: PLAN_VERSION,
@@ -60,6 +64,7 @@ export async function readPlanWithin(trx: Knex.Transaction, siteId: string): Pro
     cables: cables.map((row) => cableOf(row, evidence.get(row.id) ?? [])),
     runs: runs.map((row) => runOf(row, leads.get(row.id) ?? [])),
     needs: needs.map((row) => needOf(row, pins.get(row.id) ?? [])),
+    sessions: sessions.map((row) => row.spec),
   }
   return {
     plan,
@@ -117,22 +122,18 @@ export async function insertPlan(trx: Knex.Transaction, plan: Plan): Promise<voi
   await fill(
     trx,
     'cable_kinds',
-    placed(plan.kinds, (kind, position) => ({ site_id: site.id, id: kind.id, position, spec: JSON.stringify(kind) })),
+    placed(plan.kinds, (kind, position) => kindRow(site.id, kind, position)),
   )
   await fill(
     trx,
     'cables',
     placed(plan.cables, (cable, position) => cableRow(site.id, cable, position)),
   )
-  const evidence = plan.cables.flatMap((cable) =>
-    cable.evidence.map((body, position) => ({
-      site_id: site.id,
-      cable_id: cable.id,
-      position,
-      body: JSON.stringify(body),
-    })),
+  await fill(
+    trx,
+    'evidence',
+    plan.cables.flatMap((cable) => evidenceRows(site.id, cable)),
   )
-  await fill(trx, 'evidence', evidence)
   await fill(
     trx,
     'runs',
@@ -152,6 +153,11 @@ export async function insertPlan(trx: Knex.Transaction, plan: Plan): Promise<voi
     trx,
     'need_pins',
     plan.needs.flatMap((need) => pinRows(site.id, need)),
+  )
+  await fill(
+    trx,
+    'sessions',
+    placed(plan.sessions, (session, position) => sessionRow(site.id, session, position)),
   )
 }
 

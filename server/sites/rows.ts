@@ -1,7 +1,8 @@
-import type { Cable } from '../../core/plan/cable'
+import type { Cable, CableKind } from '../../core/plan/cable'
 import type { Device } from '../../core/plan/device'
 import type { Need } from '../../core/plan/need'
 import type { Run } from '../../core/plan/run'
+import type { Session } from '../../core/plan/session'
 
 /** How each aggregate of a plan lies in its tables: a function out and a function back for each. */
 
@@ -66,6 +67,22 @@ export const cableOf = (row: Row, evidence: readonly Row[]): Cable => ({
   standing: row.standing,
   evidence: evidence.map((piece) => piece.body),
   ...present({ note: row.note }),
+})
+
+export const evidenceRows = (site_id: string, { id, evidence }: Cable, from = 0): Row[] =>
+  evidence.map((body, at) => ({ site_id, cable_id: id, position: from + at, body: JSON.stringify(body) }))
+
+export const kindRow = (site_id: string, kind: CableKind, position: number): Row => ({
+  site_id,
+  id: kind.id,
+  position,
+  spec: JSON.stringify(kind),
+})
+export const sessionRow = (site_id: string, session: Session, position: number): Row => ({
+  site_id,
+  id: session.id,
+  position,
+  spec: JSON.stringify(session),
 })
 
 export const runRow = (site_id: string, run: Run, position: number, revision: number): Row => ({

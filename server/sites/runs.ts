@@ -5,7 +5,8 @@ import type { Need } from '../../core/plan/need'
 import type { Plan } from '../../core/plan/plan'
 import { readPlan as checkPlan } from '../../core/plan/read'
 import type { Run } from '../../core/plan/run'
-import { fill, readPlanWithin } from './plan-rows'
+import { lockSite, placesIn } from './lock'
+import { fill } from './plan-rows'
 import { leadRows, needRow, pinRows, runRow } from './rows'
 
 /** A run with the needs that flow directly between its two devices: what one form edits and one save writes. */
@@ -116,12 +117,6 @@ export async function restoreRun(knex: Knex, siteId: string, token: string): Pro
   })
 }
 
-/** Holds the site's row until the transaction ends, so that two saves come one after the other. */
-async function lockSite(trx: Knex.Transaction, siteId: string) {
-  const held = await trx('sites').where({ id: siteId }).forUpdate().first('id')
-  return held ? readPlanWithin(trx, siteId) : null
-}
-
 /** Writes a run and its needs, each where it stood in its list; what is new goes to the end, or to `at`. */
 async function writeRun(
   trx: Knex.Transaction,
@@ -152,14 +147,6 @@ async function writeRun(
     'need_pins',
     needs.flatMap((need) => pinRows(site_id, need)),
   )
-}
-
-/** Where each item of a list stands; the next free place for one that is new. */
-async function placesIn(trx: Knex.Transaction, table: string, site_id: string): Promise<(id: string) => number> {
-  const rows: { id: string; position: number }[] = await trx(table).where({ site_id }).select('id', 'position')
-  const places = new Map(rows.map((row) => [row.id, row.position]))
-  let next = Math.max(-1, ...places.values()) + 1
-  return (id) => places.get(id) ?? next++
 }
 
 function current(plan: Plan, runId: string): RunChange | null {

@@ -1,0 +1,30 @@
+import { readFileSync } from 'node:fs'
+import { expect, it } from 'vitest'
+import { readPlanText } from '../../core/plan/read'
+import { indexPlan } from '../../core/plan/site-index'
+import { LABEL_SIZES } from '../../core/tags/label'
+import { labelsFor, pdfSheets, svgSheet } from './tag-sheets'
+
+const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
+if (!read.ok) throw new Error('the demo plan has faults')
+const index = indexPlan(read.plan)
+const labels = labelsFor(index, read.plan.cables.slice(0, 20), 'http://127.0.0.1:4310', 'm')
+
+it('an SVG sheet carries its fonts and both ends of every cable', () => {
+  const [size] = LABEL_SIZES
+  if (!size) throw new Error('no size')
+  const svg = svgSheet(labels.slice(0, 24), size)
+  expect(svg.match(/@font-face/g)).toHaveLength(4)
+  expect(svg).toContain('data:font/woff2;base64,')
+  expect(svg.match(/C-0001/g)).toHaveLength(2)
+})
+
+it.each(LABEL_SIZES)('$name: a PDF with its fonts inside, as many pages as it takes', async (size) => {
+  const pdf = await pdfSheets(labels, size)
+  const text = pdf.toString('latin1')
+  expect(text.startsWith('%PDF-')).toBe(true)
+  const pages = Math.ceil(labels.length / (size.sheet.columns * size.sheet.rows))
+  expect(text.match(/\/Type \/Page\b/g)).toHaveLength(pages)
+  expect(text).toMatch(/\/FontFile[23]/)
+  expect(text).toContain('OverpassMono')
+})
