@@ -127,16 +127,28 @@ export function drawLabel(label: Label, { width, height }: Pick<LabelSize, 'widt
   return `${drawModules(label.modules, x + margin, y + (height - square) / 2, square)}${texts.join('')}${arrow}`
 }
 
+/** Neighbours in a row are drawn as one bar: a third of the shapes, and no hairlines between squares on paper. */
 function drawModules(modules: Label['modules'], x: number, y: number, size: number): string {
   const cell = size / modules.length
-  const path = modules.flatMap((row, down) =>
-    row.flatMap((dark, across) =>
-      dark
-        ? [`M${round(x + across * cell)} ${round(y + down * cell)}h${round(cell)}v${round(cell)}h-${round(cell)}z`]
-        : [],
-    ),
+  const bars = modules.flatMap((row, down) =>
+    barsOf(row).map(([from, to]) => {
+      const width = round((to - from) * cell)
+      return `M${round(x + from * cell)} ${round(y + down * cell)}h${width}v${round(cell)}h-${width}z`
+    }),
   )
-  return `<path d="${path.join('')}" fill="#000"/>`
+  return `<path d="${bars.join('')}" fill="#000"/>`
+}
+
+/** Where dark squares of a row stand side by side: first, and one past the last. */
+function barsOf(row: readonly boolean[]): [number, number][] {
+  const bars: [number, number][] = []
+  for (const [at, dark] of row.entries()) {
+    const bar = bars.at(-1)
+    if (!dark) continue
+    if (bar && bar[1] === at) bar[1] = at + 1
+    else bars.push([at, at + 1])
+  }
+  return bars
 }
 
 /** A plug at the left, the lead going right; the arrow says which way it carries. */

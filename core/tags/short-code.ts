@@ -18,7 +18,7 @@ export function shortCode({ cable, rate, picture, watts, mode, known }: Abilitie
         ? '2.0'
         : `${rate / GIGABIT}G`
       : picture
-        ? picture.name.replace('DisplayPort ', 'DP ').replace(' x4', '')
+        ? picture.name.replace('DisplayPort ', 'DP ').replace(' x4', '').replace(' Gb/s', 'G')
         : known.grade.value === 'charge-only'
           ? 'charge'
           : 'unknown'

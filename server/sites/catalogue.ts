@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import type { CableKind } from '../../core/plan/cable'
+import { freeIds } from '../../core/plan/free-id'
 import { readPlan as checkPlan } from '../../core/plan/read'
 import { lockSite, placesIn, type Refusal, refused, setRevision } from './lock'
 import { kindRow } from './rows'
@@ -14,8 +15,8 @@ export async function putKinds(
     const site = await lockSite(trx, siteId)
     if (!site) return { outcome: 'no-site' }
     const known = new Map(site.plan.kinds.map((kind) => [kind.name.toLowerCase(), kind.id]))
-    const ids = new Set(site.plan.kinds.map((kind) => kind.id))
-    const put = kinds.map((kind) => ({ ...kind, id: known.get(kind.name.toLowerCase()) ?? freeId(kind.id, ids) }))
+    const idOf = freeIds(site.plan.kinds.map((kind) => kind.id))
+    const put = kinds.map((kind) => ({ ...kind, id: known.get(kind.name.toLowerCase()) ?? idOf(kind.id) }))
     const replaced = new Set(put.map((kind) => kind.id))
     const checked = checkPlan({
       ...site.plan,
@@ -33,13 +34,6 @@ export async function putKinds(
     const added = put.filter((kind) => !known.has(kind.name.toLowerCase())).length
     return { outcome: 'saved', added, replaced: put.length - added }
   })
-}
-
-function freeId(wanted: string, taken: Set<string>): string {
-  let id = wanted
-  for (let number = 2; taken.has(id); number += 1) id = `${wanted.slice(0, 58)}-${number}`
-  taken.add(id)
-  return id
 }
 
 /** Takes a kind out of the catalogue; refused while cables are of it. */

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { slugOf } from '../../core/plan/free-id'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
 import type { Policy } from '../../core/plan/policy'
 import { isDuplicate } from '../database/connection'
@@ -35,7 +36,7 @@ export async function siteExists(knex: Knex, siteId: string): Promise<boolean> {
 
 /** A new, empty site. Its id is made from its name and made free by a number where need be. */
 export const createSite = (knex: Knex, name: string, note?: string): Promise<string> =>
-  importPlan(knex, emptyPlan({ id: slugOf(name), name, ...(note ? { note } : {}) }))
+  importPlan(knex, emptyPlan({ id: slugOf(name, 'site'), name, ...(note ? { note } : {}) }))
 
 /** Writes a plan as a new site in one transaction and answers its id. Nothing is ever overwritten: a taken id gets a number. */
 export async function importPlan(knex: Knex, plan: Plan): Promise<string> {
@@ -57,17 +58,6 @@ async function freeId(knex: Knex, wanted: string): Promise<string> {
     const id = number === 1 ? wanted : `${stem}-${number}`
     if (!(await siteExists(knex, id))) return id
   }
-}
-
-export function slugOf(name: string): string {
-  const slug = name
-    .normalize('NFKD')
-    .toLowerCase()
-    .replace(/[\u0300-\u036f]/g, '')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 58)
-  return slug || 'site'
 }
 
 /** Changes some of what a site goes by. Answers false where somebody changed the site since `base`. */
