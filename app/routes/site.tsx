@@ -1,6 +1,15 @@
 import { Box, Flex, Input, Link } from '@chakra-ui/react'
-import { useRef } from 'react'
-import { Form, isRouteErrorResponse, Outlet, Link as RouterLink, useSearchParams } from 'react-router'
+import { useMemo, useRef } from 'react'
+import {
+  Form,
+  isRouteErrorResponse,
+  Outlet,
+  Link as RouterLink,
+  type ShouldRevalidateFunctionArgs,
+  useSearchParams,
+} from 'react-router'
+import { openQuestion } from '../../core/drawer/drawer-rows'
+import { indexPlan } from '../../core/plan/site-index'
 import { loadPlan } from '../stored.server'
 import { ErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
@@ -10,6 +19,16 @@ import { StageSign } from '../ui/stage-sign'
 import type { Route } from './+types/site'
 
 export const loader = ({ params }: Route.LoaderArgs) => loadPlan(params.site)
+
+/** The plan is read anew after every save; a filter or a sort in the address changes nothing of it. */
+export const shouldRevalidate = ({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs): boolean =>
+  defaultShouldRevalidate &&
+  (formMethod !== undefined || currentUrl.pathname !== nextUrl.pathname || currentUrl.search === nextUrl.search)
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: loaderData ? `${loaderData.plan.site.name} · Hallway` : 'Hallway' },
@@ -70,12 +89,29 @@ function SiteBar() {
 function SiteSign() {
   const { plan, assessment } = useSite()
   const home = `/sites/${plan.site.id}`
+  const unsettled = useMemo(() => {
+    const index = indexPlan(plan)
+    return plan.cables.filter((cable) => openQuestion(index, cable) !== null).length
+  }, [plan])
   const open = (list: readonly { grade: string }[]) => list.filter(({ grade }) => grade !== 'clear').length
   return (
     <StageSign
       stages={[
+        {
+          to: `${home}/drawer`,
+          under: [`${home}/drawer`, `${home}/cables`],
+          name: 'Drawer',
+          waiting: unsettled,
+          hint: 'Cables of which nothing is known, or whose evidence disagrees',
+        },
         { to: `${home}/needs`, name: 'Needs', waiting: open(assessment.needs), hint: 'Needs that are not clear' },
-        { to: home, name: 'Match', waiting: open(assessment.runs), hint: 'Runs that are not clear' },
+        {
+          to: home,
+          under: [`${home}/runs`],
+          name: 'Match',
+          waiting: open(assessment.runs),
+          hint: 'Runs that are not clear',
+        },
       ]}
     />
   )

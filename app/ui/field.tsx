@@ -1,4 +1,4 @@
-import { Field, Input, NativeSelect } from '@chakra-ui/react'
+import { Box, type BoxProps, Field, Flex, Input, NativeSelect, Textarea } from '@chakra-ui/react'
 import type { ComponentProps, ReactNode } from 'react'
 
 /** What conform knows of a field, as far as a control needs it. */
@@ -57,6 +57,15 @@ export function TextField({ field, label, hint, required, ...rest }: Shared & Co
   )
 }
 
+/** Several lines of text. */
+export function TextAreaField({ field, label, hint, required, rows }: Shared & { rows: number }) {
+  return (
+    <Frame field={field} label={label} hint={hint} required={required}>
+      <Textarea {...look} name={field.name} defaultValue={String(field.initialValue ?? '')} rows={rows} />
+    </Frame>
+  )
+}
+
 /** A choice from a list, as the browser's own control: it works with a keyboard, on a phone and before scripts load. */
 export function SelectField({ field, label, hint, required, children }: Shared & { children: ReactNode }) {
   return (
@@ -73,5 +82,57 @@ export function SelectField({ field, label, hint, required, children }: Shared &
         <NativeSelect.Indicator />
       </NativeSelect.Root>
     </Frame>
+  )
+}
+
+/** A box to tick, with its label beside it. */
+export function CheckField({ field, label }: Pick<Shared, 'field' | 'label'>) {
+  return (
+    <Flex as="label" gap="2" align="center" fontSize="sm" cursor="pointer">
+      <input type="checkbox" id={field.id} name={field.name} defaultChecked={field.initialValue === 'on'} />
+      <span>{label}</span>
+    </Flex>
+  )
+}
+
+/** A file to choose; `onChoose` lets the page look at it before it is sent. */
+export function FileField({
+  label,
+  name,
+  accept,
+  describedBy,
+  onChoose,
+}: {
+  label: ReactNode
+  name: string
+  accept: string
+  describedBy?: string | undefined
+  onChoose?: (file: File | null) => void
+}) {
+  return (
+    <Box as="label" display="block" fontSize="sm">
+      <Box as="span" display="block" fontWeight="600" mb="1">
+        {label}
+      </Box>
+      <input
+        type="file"
+        name={name}
+        accept={accept}
+        aria-describedby={describedBy}
+        onChange={(event) => onChoose?.(event.target.files?.[0] ?? null)}
+      />
+    </Box>
+  )
+}
+
+/** A label over a plain control, where a form has nothing to validate as it is typed. */
+export function Labelled({ label, children, ...rest }: { label: ReactNode; children: ReactNode } & BoxProps) {
+  return (
+    <Box as="label" fontSize="sm" {...rest}>
+      <Box as="span" fontWeight="600" display="block">
+        {label}
+      </Box>
+      {children}
+    </Box>
   )
 }

@@ -1,10 +1,14 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { NavLink } from 'react-router'
+import { Link as RouterLink, useLocation } from 'react-router'
 
-export type Stage = { to: string; name: string; waiting: number; hint: string }
+/** `under` names the addresses whose pages belong to the stage, beside its own. */
+export type Stage = { to: string; under?: readonly string[]; name: string; waiting: number; hint: string }
 
 /** The wayfinding sign: the stages in the order of the work, each with how many things wait there. A bar at the bottom on a phone. */
 export function StageSign({ stages }: { stages: readonly Stage[] }) {
+  const { pathname } = useLocation()
+  const isHere = ({ to, under = [] }: Stage): boolean =>
+    pathname === to || under.some((each) => pathname === each || pathname.startsWith(`${each}/`))
   return (
     <Box
       as="nav"
@@ -25,32 +29,30 @@ export function StageSign({ stages }: { stages: readonly Stage[] }) {
       <Flex as="ul" listStyleType="none" direction={{ base: 'row', md: 'column' }} pt={{ md: '4' }}>
         {stages.map((stage) => (
           <Box as="li" key={stage.to} flex={{ base: '1', md: 'none' }}>
-            <NavLink to={stage.to} end={stage.to.split('/').length === 3} title={stage.hint}>
-              {({ isActive }) => (
-                <Flex
-                  align="center"
-                  justify="space-between"
-                  direction={{ base: 'column', md: 'row' }}
-                  px="4"
-                  py={{ base: '1.5', md: '2.5' }}
-                  gap={{ base: '0', md: '2' }}
-                  fontWeight={isActive ? '800' : '500'}
-                  bg={isActive ? 'whiteAlpha.200' : 'transparent'}
-                  borderLeft={{ md: '4px solid' }}
-                  borderColor={{ md: isActive ? '#D9A04A' : 'transparent' }}
-                  _hover={{ bg: 'whiteAlpha.100' }}
-                >
-                  <Box as="span">{stage.name}</Box>
-                  <Box as="span" fontFamily="mono" fontSize="sm" color={stage.waiting > 0 ? '#F2C46D' : 'signQuiet'}>
-                    {stage.waiting}
-                    <Box as="span" srOnly>
-                      {' '}
-                      waiting
-                    </Box>
+            <RouterLink to={stage.to} title={stage.hint} aria-current={isHere(stage) ? 'page' : undefined}>
+              <Flex
+                align="center"
+                justify="space-between"
+                direction={{ base: 'column', md: 'row' }}
+                px="4"
+                py={{ base: '1.5', md: '2.5' }}
+                gap={{ base: '0', md: '2' }}
+                fontWeight={isHere(stage) ? '800' : '500'}
+                bg={isHere(stage) ? 'whiteAlpha.200' : 'transparent'}
+                borderLeft={{ md: '4px solid' }}
+                borderColor={{ md: isHere(stage) ? '#D9A04A' : 'transparent' }}
+                _hover={{ bg: 'whiteAlpha.100' }}
+              >
+                <Box as="span">{stage.name}</Box>
+                <Box as="span" fontFamily="mono" fontSize="sm" color={stage.waiting > 0 ? '#F2C46D' : 'signQuiet'}>
+                  {stage.waiting}
+                  <Box as="span" srOnly>
+                    {' '}
+                    waiting
                   </Box>
-                </Flex>
-              )}
-            </NavLink>
+                </Box>
+              </Flex>
+            </RouterLink>
           </Box>
         ))}
       </Flex>

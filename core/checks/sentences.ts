@@ -1,5 +1,5 @@
 import type { BatteryCourse } from '../headset/headset'
-import { basisNames } from '../link/known'
+import { basisNames, type Conflict } from '../link/known'
 import type { Concession } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
 import type { NeedKind } from '../plan/need'
@@ -96,9 +96,9 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'mode':
       return `Comes up as ${linkModeFacts[reason.mode].name}, the best both ports can do.`
     case 'falls':
-      return `${because(reason.lack, label, metres)} ${reason.mode ? `It comes up as ${linkModeFacts[reason.mode].name}.` : 'No link comes up.'}`
+      return `${lackSentence(reason.lack, label, unit)} ${reason.mode ? `It comes up as ${linkModeFacts[reason.mode].name}.` : 'No link comes up.'}`
     case 'rate':
-      return writeRate(reason, finding, metres)
+      return writeRate(reason, finding, unit)
     case 'no-carrier':
       return writeNoCarrier(reason, label)
     case 'power':
@@ -119,10 +119,8 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
         : `${label} came with no device; this site uses only supplied leads.`
     case 'bench-pass':
       return `${label} passed ${linkModeFacts[reason.mode].name} on the bench on ${reason.on}, beyond the book. ${reason.counts ? "By this site's policy that counts." : 'This site goes by the book, so it does not count.'}`
-    case 'conflict': {
-      const { about, believed, overruled } = reason.conflict
-      return `Evidence on ${label} disagrees about its ${conflictNames[about]}: ${basisNames[overruled.basis]} says ${conflictValue(about, overruled.value)}, ${basisNames[believed.basis]} says ${conflictValue(about, believed.value)}; the latter is believed.`
-    }
+    case 'conflict':
+      return conflictSentence(reason.conflict, label)
     case 'hdmi-to-display':
       return `${label} is HDMI, and this display has DisplayPort too; straight DisplayPort is the surer way.`
     case 'storage-band':
@@ -191,8 +189,9 @@ function batterySentence(course: BatteryCourse, finding: Finding): string {
 }
 
 /** Why a lead does not carry a mode. */
-function because(lack: LackFigures, label: string, metres: (value: number) => string): string {
+export function lackSentence(lack: LackFigures, label: string, unit: LengthUnit = 'm'): string {
   const mode = modeName(lack.mode)
+  const metres = (value: number): string => formatLength(value, unit)
   switch (lack.why) {
     case 'grade':
       return `${label} (${lack.grade}) does not carry ${mode}.`
@@ -217,11 +216,7 @@ function writeBudget(reason: Extract<Reason, { code: 'bus-budget' }>, { need, ha
   return `${who}: ${formatWatts(need ?? 0)} ${takers.join(' and ')}, of ${formatWatts(have ?? 0)} that arrive.`
 }
 
-function writeRate(
-  reason: Extract<Reason, { code: 'rate' }>,
-  finding: Finding,
-  metres: (value: number) => string,
-): string {
+function writeRate(reason: Extract<Reason, { code: 'rate' }>, finding: Finding, unit: LengthUnit): string {
   const have = finding.have ?? 0
   const need = finding.need ?? 0
   const figure = (rate: number): string =>
@@ -234,7 +229,7 @@ function writeRate(
   const shared = reason.before > 0 ? ` after ${formatRate(reason.before)} for what goes before it` : ''
   const link = `${reason.carrier} leaves ${figure(have)}${shared}`
   if (have >= need) return `${what} needs ${figure(need)}; ${link}.`
-  const why = reason.lack ? ` ${because(reason.lack, finding.part.label, metres)}` : ''
+  const why = reason.lack ? ` ${lackSentence(reason.lack, finding.part.label, unit)}` : ''
   return `${what} needs ${figure(need)}, and ${link}.${why}`
 }
 
@@ -268,6 +263,10 @@ function writePower(reason: Extract<Reason, { code: 'power' }>, finding: Finding
     : `${finding.part.label} is marked for ${decimal(reason.amps, 1)} A`
   return `${need} are asked and ${have} arrive (${level}): ${mark}; ${effect}.`
 }
+
+/** Which two pieces of evidence on a lead cannot both be right, and which is believed. */
+export const conflictSentence = ({ about, believed, overruled }: Conflict, label: string): string =>
+  `Evidence on ${label} disagrees about its ${conflictNames[about]}: ${basisNames[overruled.basis]} says ${conflictValue(about, overruled.value)}, ${basisNames[believed.basis]} says ${conflictValue(about, believed.value)}; the latter is believed.`
 
 const conflictNames = { grade: 'rate', amps: 'current', volts: 'voltage' } as const
 const conflictValue = (about: keyof typeof conflictNames, value: string | number): string =>

@@ -17,7 +17,7 @@ const read = readPlan({
   cables: [
     { id: 'a', tag: 'C-1', ends: c, length: 0.8, suppliedWith: 'dock', evidence: mark('usb4-40', 5) },
     { id: 'b', tag: 'C-2', ends: c, length: 2, note: 'blue sleeve' },
-    { id: 'd', tag: 'C-3', ends: c, length: 1, standing: 'retired', evidence: mark('usb4-40', 5) },
+    { id: 'd', tag: 'C-3', ends: c, length: 0.8, standing: 'retired', evidence: mark('usb4-40', 5) },
     {
       id: 'e',
       tag: 'C-4',

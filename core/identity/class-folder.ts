@@ -7,6 +7,9 @@ export type FolderCable = { port: string; words: IdentityWords; plug: string | n
 /** Files of a folder: their paths and texts. */
 export type FolderFile = { path: string; text: string }
 
+/** An archive of such a folder is a few kilobytes; one that is larger holds something else. */
+export const LARGEST_ARCHIVE_BYTES = 2_000_000
+
 /**
  * The cables in a type-C class folder. Files may be as an archive holds them or as `grep . -r` prints them; padding that archives of
  * such folders carry (the files claim 4096 bytes) is dropped. A folder with no cable in it is said so.

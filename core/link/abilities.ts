@@ -22,15 +22,16 @@ export type Abilities = {
   last: Evidence | null
 }
 
-/** A lead is asked what it carries on any controller: a trial counts wherever it was made. */
-function onAnyController(lead: LaidLead): LaidLead {
+/** A cable by itself, asked what it carries on any controller: a trial counts wherever it was made. */
+export function leadByItself(index: SiteIndex, cable: Cable): LaidLead {
+  const lead = looseLead(index, cable)
   const trials = lead.known.trials.map(({ controller: _, ...trial }) => trial)
   return { ...lead, known: { ...lead.known, trials } }
 }
 
 /** What a cable is good for by itself, before any run is thought of; the site's policy says whether bench passes count beyond the book. */
 export function abilitiesOf(index: SiteIndex, cable: Cable, policy: Policy = index.plan.policy): Abilities {
-  const lead = onAnyController(looseLead(index, cable))
+  const lead = leadByItself(index, cable)
   const { known } = lead
   const mode = bestMode(LINK_MODES.filter((candidate) => dataLack([lead], candidate, policy, undefined) === null))
   const trial = known.trials.findLast((each) => each.cameUp === mode || each.tried === mode)

@@ -61,6 +61,9 @@ export const LABEL_SIZES: readonly LabelSize[] = [
   },
 ]
 
+/** Cables whose tags are printed in one go: more is a roll of labels that nobody sticks on in one sitting. */
+export const MOST_TAGGED = 200
+
 /** What is printed at one end of a cable. */
 export type Label = {
   tag: string

@@ -1,11 +1,23 @@
 import type { RequestHandler } from 'express'
+import { LARGEST_TABLE_BYTES } from '../../core/drawer/decode-text'
+import { LARGEST_ARCHIVE_BYTES } from '../../core/identity/class-folder'
 import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
 
-/** Room for a whole plan file in its form, on the import page; any other form is small. */
-const IMPORT_LIMIT = LARGEST_PLAN_BYTES + 64_000
+/** Room for a form around a file. */
+const BESIDE_FILE = 64_000
 const FORM_LIMIT = 256_000
 
-export const limitFor = (path: string): number => (/^\/import(\.data)?$/.test(path) ? IMPORT_LIMIT : FORM_LIMIT)
+/** Pages whose forms carry a file: a whole plan, a table, the folder of a computer's type-C class. Any other form is small. */
+const filePages: readonly [RegExp, number][] = [
+  [/^\/import(\.data)?$/, LARGEST_PLAN_BYTES],
+  [/^\/sites\/[^/]+\/drawer\/(import|catalogue)(\.data)?$/, LARGEST_TABLE_BYTES],
+  [/^\/sites\/[^/]+\/drawer\/chip(\.data)?$/, LARGEST_ARCHIVE_BYTES],
+]
+
+export function limitFor(path: string): number {
+  const page = filePages.find(([address]) => address.test(path))
+  return page ? page[1] + BESIDE_FILE : FORM_LIMIT
+}
 
 /** Refuses a body larger than a form of that page can be, before any of it is read. Browsers say the size of a form; what does not is refused. */
 export const sizeLimit: RequestHandler = (request, response, next) => {

@@ -5,17 +5,8 @@ import { NEED_KINDS, type Need } from '../../../core/plan/need'
 import { formatNeedSize, type NeedSize, parseNeedSize } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
-import { formatLength, type LengthUnit, parseLength } from '../../../core/quantity/length'
-import type { Parsed } from '../../../core/quantity/parsed'
-
-/** Text that one of the core's parsers understands, with the parser's own sentence where it does not. */
-const readBy = <T>(parse: (text: string) => Parsed<T>, empty: string) =>
-  z.string({ error: empty }).transform((text, context) => {
-    const read = parse(text)
-    if (read.ok) return read.value
-    context.addIssue(read.problem)
-    return z.NEVER
-  })
+import { type LengthUnit, parseLength } from '../../../core/quantity/length'
+import { lengthText, readBy } from '../../ui/form-text'
 
 const portField = (problem: string) => z.string({ error: problem }).regex(/^[^/]+\/[^/]+$/, problem)
 
@@ -114,11 +105,4 @@ export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): Run
     })),
     note: run.note,
   }
-}
-
-/** In the unit in force where that reads back to the same length, in metres to the millimetre where it would not. */
-function lengthText(metres: number, unit: LengthUnit): string {
-  const text = formatLength(metres, unit)
-  const back = parseLength(text)
-  return back.ok && Math.abs(back.value - metres) < 1e-9 ? text : `${Number(metres.toFixed(4))} m`
 }

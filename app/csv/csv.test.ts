@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest'
+import { csvFile, readCsv, writeCsv } from './csv'
+
+const bytes = (text: string) => new TextEncoder().encode(text)
+const problem = (data: Uint8Array) => {
+  const read = readCsv(data)
+  return read.ok ? '' : read.problem
+}
+
+describe('a table from a file', () => {
+  it.each([
+    ['commas', 'tag,length\nC-1,"2,5 m"\n'],
+    ['semicolons', 'tag;length\r\nC-1;2,5 m\r\n'],
+    ['tabs, with blank lines', '\ntag\tlength\n\nC-1\t2,5 m\n\n'],
+    ['a byte order mark', '\ufefftag,length\nC-1,"2,5 m"'],
+  ])('%s', (_, text) => {
+    expect(readCsv(bytes(text))).toMatchObject({
+      ok: true,
+      value: { headers: ['tag', 'length'], rows: [['C-1', '2,5 m']], encoding: 'UTF-8' },
+    })
+  })
+  it('what is none is refused with what it looks like', () => {
+    expect(problem(Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1, 2, 3]))).toMatch(/binary data/)
+    expect(problem(bytes('tag,length\n'))).toMatch(/no row below/)
+    expect(problem(bytes(`tag\n${'x'.repeat(30_000)}\n`))).toMatch(/30,000 characters/)
+    expect(problem(bytes(`tag\n${'C\n'.repeat(20_001)}`))).toMatch(/more than 20,000 rows/)
+    expect(problem(bytes(`${'a,'.repeat(80)}\n1,2\n`))).toMatch(/81 columns/)
+    expect(problem(bytes('tag,note\nC-1,"never closed\nC-2,x\n'))).toMatch(/quotation mark/)
+  })
+})
+
+describe('a table to a file', () => {
+  it('reads back, and no cell is taken for a formula', async () => {
+    const rows = [
+      ['tag', 'note'],
+      ['C-1', 'blue; "thick", wet'],
+    ]
+    expect(readCsv(bytes(writeCsv(rows)))).toMatchObject({ value: { headers: rows[0], rows: [rows[1]] } })
+    expect(writeCsv([['=HYPERLINK("x")']])).toBe('"\'=HYPERLINK(""x"")"\r\n')
+    const file = csvFile('../quay 3', rows)
+    expect(file.headers.get('Content-Disposition')).toBe('attachment; filename=".._quay_3.csv"')
+  })
+})

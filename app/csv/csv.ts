@@ -1,0 +1,46 @@
+import Papa from 'papaparse'
+import { decodeText } from '../../core/drawer/decode-text'
+import { type Parsed, parsed, unreadable } from '../../core/quantity/parsed'
+
+/** A table as it was in its file: the first line and the lines below it, those without anything left out. */
+export type Csv = { headers: string[]; rows: string[][]; encoding: string }
+
+const MOST_ROWS = 20_000
+const MOST_COLUMNS = 60
+
+/** Reads a CSV file whatever its encoding and separator; what is not a table is refused with what it looks like. */
+export function readCsv(bytes: Uint8Array): Parsed<Csv> {
+  const decoded = decodeText(bytes)
+  if (!decoded.ok) return decoded
+  const { data, errors } = Papa.parse<string[]>(decoded.value.text, {
+    skipEmptyLines: 'greedy',
+    preview: MOST_ROWS + 2,
+  })
+  const quotes = errors.find((error) => error.type === 'Quotes')
+  if (quotes) {
+    return unreadable(
+      `A quotation mark is not closed or stands in the wrong place${quotes.row === undefined ? '' : `, near line ${quotes.row + 1}`}. Save the sheet as CSV again.`,
+    )
+  }
+  const [headers, ...rows] = data
+  if (!headers || rows.length === 0)
+    return unreadable('The table has no row below its first line; that line names the columns.')
+  if (rows.length > MOST_ROWS)
+    return unreadable(`The table has more than ${MOST_ROWS.toLocaleString('en')} rows. Bring it in parts.`)
+  if (headers.length > MOST_COLUMNS)
+    return unreadable(`The first line has ${headers.length} columns; a table of cables has at most ${MOST_COLUMNS}.`)
+  return parsed({ headers: headers.map((header) => header.trim()), rows, encoding: decoded.value.encoding })
+}
+
+/** A table as CSV that spreadsheets open without taking a cell for a formula. */
+export const writeCsv = (rows: readonly (readonly string[])[]): string =>
+  `${Papa.unparse(rows as string[][], { escapeFormulae: true, newline: '\r\n' })}\r\n`
+
+export const csvFile = (name: string, rows: readonly (readonly string[])[]): Response =>
+  // the mark tells office programs that this is UTF-8
+  new Response(`\ufeff${writeCsv(rows)}`, {
+    headers: {
+      'Content-Type': 'text/csv; charset=utf-8',
+      'Content-Disposition': `attachment; filename="${name.replace(/[^a-z0-9._-]/gi, '_')}.csv"`,
+    },
+  })

@@ -1,0 +1,72 @@
+import {
+  type BadRow,
+  CABLE_COLUMNS,
+  type CableColumn,
+  guessMapping,
+  type Mapping,
+  readCableTable,
+  type TableContext,
+} from '../../core/drawer/cable-table'
+import type { Cable } from '../../core/plan/cable'
+import { freeIds, slugOf } from '../../core/plan/free-id'
+import type { Plan } from '../../core/plan/plan'
+import { type Parsed, parsed } from '../../core/quantity/parsed'
+import { readCsv } from './csv'
+
+/** What a table is read against, small enough to hand to a worker. */
+export type ImportContext = Pick<TableContext, 'plan' | 'today'>
+
+export const importContext = (plan: Plan, today: string): ImportContext => ({
+  plan: {
+    // only their ids and tags matter here
+    cables: plan.cables.map((cable) => ({ ...cable, evidence: [], note: undefined })),
+    devices: plan.devices,
+    kinds: plan.kinds,
+  },
+  today,
+})
+
+export type ReadImport = {
+  headers: string[]
+  mapping: Mapping
+  encoding: string
+  good: { line: number; cable: Cable }[]
+  bad: BadRow[]
+}
+
+/** Reads a file as a table of cables; without a mapping its headers tell. The page and the server read it alike. */
+export function readImport(bytes: Uint8Array, wanted: Mapping | null, context: ImportContext): Parsed<ReadImport> {
+  const csv = readCsv(bytes)
+  if (!csv.ok) return csv
+  const { headers, rows, encoding } = csv.value
+  const mapping = wanted ?? guessMapping(headers)
+  const idOf = freeIds(context.plan.cables.map((cable) => cable.id))
+  const read = readCableTable(headers, rows, mapping, { ...context, idOf: (tag) => idOf(slugOf(tag, 'cable')) })
+  return parsed({ headers, mapping, encoding, ...read })
+}
+
+/** Rows that a page shows of each sort; the rest is counted. */
+const SHOWN = 50
+
+export type Preview = Omit<ReadImport, 'good' | 'bad'> & {
+  good: { count: number; first: ReadImport['good'] }
+  bad: { count: number; first: BadRow[] }
+}
+
+export const previewOf = ({ good, bad, ...rest }: ReadImport): Preview => ({
+  ...rest,
+  good: { count: good.length, first: good.slice(0, SHOWN) },
+  bad: { count: bad.length, first: bad.slice(0, SHOWN).map((row) => ({ ...row, cells: row.cells.slice(0, 12) })) },
+})
+
+/** The name of the control that says which column of the file holds `column`. */
+export const controlOf = (column: CableColumn): string => `column-${column.replace(' ', '-')}`
+
+/** The mapping that a form says; null where it says nothing, as before scripts load. */
+export function mappingFrom(form: FormData): Mapping | null {
+  const chosen = CABLE_COLUMNS.flatMap((column) => {
+    const at = form.get(controlOf(column))
+    return typeof at === 'string' && /^\d{1,2}$/.test(at) ? [[column, Number(at)] as const] : []
+  })
+  return chosen.length > 0 ? Object.fromEntries(chosen) : null
+}

@@ -1,0 +1,149 @@
+import { Box, Heading, Input, Link, NativeSelect, Table, Text } from '@chakra-ui/react'
+import { Form, Link as RouterLink, useNavigation } from 'react-router'
+import { type ModeRecord, recordOf, recordOfKind, runsOfCable } from '../../../core/drawer/cable-history'
+import { evidenceText } from '../../../core/drawer/evidence-text'
+import type { Cable } from '../../../core/plan/cable'
+import type { SiteIndex } from '../../../core/plan/site-index'
+import { decimal } from '../../../core/quantity/parsed'
+import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
+import { QuietButton } from '../../ui/controls'
+import { Labelled } from '../../ui/field'
+
+/** What a cable did: on which controllers it held, in which runs it was proved, and what its kind does elsewhere. */
+export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }) {
+  const own = recordOf(cable)
+  const ofKind = recordOfKind(index, cable)
+  const runs = runsOfCable(index, cable)
+  return (
+    <Box as="section" aria-labelledby="record" mb="6">
+      <Heading as="h2" size="md" id="record" mb="2">
+        What it did
+      </Heading>
+      {own.length > 0 ? (
+        <Records records={own} label="This cable" />
+      ) : (
+        <Text color="quiet">Nobody has tried it yet.</Text>
+      )}
+      {ofKind && ofKind.length > 0 && (
+        <Box mt="3">
+          <Text fontWeight="600" mb="1">
+            All cables of its kind
+          </Text>
+          <Records records={ofKind} label="Cables of its kind" />
+        </Box>
+      )}
+      {runs.map(({ run, liesHere, proofs }) => (
+        <Text key={run.id} mt="2" fontSize="sm">
+          <Link asChild color="brassInk" textDecoration="underline" fontFamily="mono" fontWeight="700">
+            <RouterLink to={`/sites/${index.plan.site.id}/runs/${run.id}`}>{run.tag}</RouterLink>
+          </Link>{' '}
+          {liesHere ? 'it lies here' : 'it lay here'}
+          {proofs.length > 0
+            ? `; ${proofs.map((proof) => `${proof.on} ${evidenceText(proof)}`).join('; ')}`
+            : '; not proved with it yet'}
+          .
+        </Text>
+      ))}
+      <TrialForm index={index} />
+    </Box>
+  )
+}
+
+const percent = (share: number): string => `${decimal(share * 100, 0)} %`
+
+function Records({ records, label }: { records: readonly ModeRecord[]; label: string }) {
+  return (
+    <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px">
+      <Table.Root size="sm" bg="card" aria-label={label}>
+        <Table.Header>
+          <Table.Row bg="floor">
+            {['Tried', 'On', 'Held', 'Likely to hold', 'Last'].map((name) => (
+              <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
+            ))}
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
+          {records.map(({ mode, controller, rate, last }) => (
+            <Table.Row key={`${mode} ${controller}`} bg="card">
+              <Table.Cell>{linkModeFacts[mode].name}</Table.Cell>
+              <Table.Cell>{controller ?? 'not noted'}</Table.Cell>
+              <Table.Cell fontFamily="mono" whiteSpace="nowrap">
+                {rate.passed} of {rate.tried}
+              </Table.Cell>
+              <Table.Cell title="Wilson score interval, 95 %" whiteSpace="nowrap">
+                {percent(rate.low)} to {percent(rate.high)}
+              </Table.Cell>
+              <Table.Cell fontFamily="mono" fontSize="xs">
+                {last}
+              </Table.Cell>
+            </Table.Row>
+          ))}
+        </Table.Body>
+      </Table.Root>
+    </Table.ScrollArea>
+  )
+}
+
+/** One more look at it, outside a session. */
+function TrialForm({ index }: { index: SiteIndex }) {
+  const saving = useNavigation().state === 'submitting'
+  const controllers = [
+    ...new Set(index.plan.devices.flatMap((device) => device.ports.flatMap((port) => port.controller ?? []))),
+  ]
+  const select = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
+  return (
+    <Box as="details" mt="3">
+      <Box as="summary" cursor="pointer" fontWeight="600" color="brassInk">
+        Write down what came up
+      </Box>
+      <Form method="post">
+        <Box
+          display="grid"
+          gridTemplateColumns={{ base: '1fr', md: '1fr 1fr 110px 1fr auto' }}
+          gap="3"
+          mt="2"
+          alignItems="end"
+        >
+          <Labelled label="Tried">
+            <NativeSelect.Root size="sm">
+              <NativeSelect.Field name="tried" {...select}>
+                <ModeOptions />
+              </NativeSelect.Field>
+              <NativeSelect.Indicator />
+            </NativeSelect.Root>
+          </Labelled>
+          <Labelled label="Came up as">
+            <NativeSelect.Root size="sm">
+              <NativeSelect.Field name="cameUp" {...select}>
+                <ModeOptions />
+                <option value="nothing">nothing, or it dropped</option>
+              </NativeSelect.Field>
+              <NativeSelect.Indicator />
+            </NativeSelect.Root>
+          </Labelled>
+          <Labelled label="Seconds">
+            <Input name="seconds" type="number" min={0} defaultValue={60} size="sm" {...select} />
+          </Labelled>
+          <Labelled label="On the controller">
+            <Input name="controller" list="controllers" size="sm" maxLength={120} {...select} />
+          </Labelled>
+          <datalist id="controllers">
+            {controllers.map((name) => (
+              <option key={name} value={name} />
+            ))}
+          </datalist>
+          <QuietButton name="intent" value="trial" loading={saving}>
+            Write down
+          </QuietButton>
+        </Box>
+      </Form>
+    </Box>
+  )
+}
+
+const ModeOptions = () =>
+  [...LINK_MODES].reverse().map((mode) => (
+    <option key={mode} value={mode}>
+      {linkModeFacts[mode].name}
+    </option>
+  ))

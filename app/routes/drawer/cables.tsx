@@ -1,0 +1,189 @@
+import { Box, Flex, Input, Link, Text } from '@chakra-ui/react'
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { data, Form, Link as RouterLink, useNavigation, useSearchParams } from 'react-router'
+import { drawerRows, rowsForJob } from '../../../core/drawer/drawer-rows'
+import { parseJob } from '../../../core/match/job-text'
+import { CABLE_STANDINGS } from '../../../core/plan/cable'
+import { indexPlan } from '../../../core/plan/site-index'
+import { type BulkChange, changeCables, restoreCables } from '../../../server/sites/cables'
+import { AWAY_MESSAGE, save } from '../../stored.server'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { useShortcut } from '../../ui/shortcut'
+import { useSite } from '../../ui/site-context'
+import type { Route } from './+types/cables'
+import { BulkBar } from './bulk-bar'
+import { type Chosen, DrawerTable } from './drawer-table'
+import { JobWords } from './job-words'
+
+type Answer = { problem: string } | { done: string; token: string | null }
+
+const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
+
+/** Bulk changes and their undo. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await request.formData()
+  if (form.get('intent') === 'undo') {
+    const restored = await save((knex) => restoreCables(knex, params.site, String(form.get('token') ?? '')))
+    if (restored === null) return said({ problem: AWAY_MESSAGE }, 503)
+    if (restored.outcome === 'restored')
+      return said({ done: `${cables(restored.count)} as before again.`, token: null })
+    return said({ problem: cannot(restored, 'That has been undone already, or its site is gone.') }, 409)
+  }
+  const ids = String(form.get('cables') ?? '')
+    .split(' ')
+    .filter(Boolean)
+  const change = readChange(form)
+  if (ids.length === 0 || change === null)
+    return said({ problem: 'Choose cables, and for new tags the first of them, such as C-0100.' }, 422)
+  const changed = await save((knex) => changeCables(knex, params.site, ids, change))
+  if (changed === null) return said({ problem: AWAY_MESSAGE }, 503)
+  if (changed.outcome === 'changed')
+    return said({ done: `${cables(changed.count)} ${doneWords(change)}.`, token: changed.token })
+  return said({ problem: cannot(changed, 'The site no longer exists.') }, 409)
+}
+
+const cables = (count: number): string => `${count} ${count === 1 ? 'cable' : 'cables'}`
+
+function readChange(form: FormData): BulkChange | null {
+  const intent = form.get('intent')
+  const standing = CABLE_STANDINGS.find((each) => each === intent)
+  if (standing) return { change: 'stand', standing }
+  if (intent === 'delete') return { change: 'delete' }
+  const first = /^(.*?)(\d{1,9})$/.exec(String(form.get('first') ?? '').trim())
+  if (intent !== 'tag' || !first) return null
+  const [, prefix = '', number = ''] = first
+  return { change: 'tag', prefix, first: Number(number), digits: number.length }
+}
+
+function doneWords(change: BulkChange): string {
+  if (change.change === 'delete') return 'deleted'
+  if (change.change === 'tag') return 'given new tags'
+  return { drawer: 'back in the drawer', lent: 'lent', retired: 'retired' }[change.standing]
+}
+
+const cannot = (answer: { outcome: string; faults?: { reason: string }[] }, gone: string): string =>
+  answer.faults
+    ? `That does not fit the site: ${[...new Set(answer.faults.map((fault) => fault.reason))].slice(0, 3).join('; ')}. Nothing was changed.`
+    : gone
+
+/** Every cable, what it is good for and how that is known; what a job needs narrows the list. */
+export default function Cables({ actionData }: Route.ComponentProps) {
+  const { plan } = useSite()
+  const [params, setParams] = useSearchParams()
+  const [text, setText] = useState(params.get('job') ?? '')
+  const asked = useDeferredValue(text)
+  const rows = useMemo(() => drawerRows(indexPlan(plan)), [plan])
+  const shown = useMemo(() => rowsForJob(rows, parseJob(asked)), [rows, asked])
+  const [chosen, setChosen] = useState<Chosen>({})
+  const box = useRef<HTMLInputElement>(null)
+  useShortcut('j', () => box.current?.focus())
+  // the address follows once the typing rests, so that the list can be come back to
+  useEffect(() => {
+    if (asked === (params.get('job') ?? '')) return
+    const timer = setTimeout(
+      () => setParams(asked ? { job: asked } : {}, { replace: true, preventScrollReset: true }),
+      400,
+    )
+    return () => clearTimeout(timer)
+  }, [asked, params, setParams])
+  const busy = useNavigation().state === 'submitting'
+  // in the order they stand in the list, which is the order new tags are given in
+  const ids = shown.filter(({ cable }) => chosen[cable.id]).map(({ cable }) => cable.id)
+  if (plan.cables.length === 0) return <EmptyDrawer siteId={plan.site.id} />
+  return (
+    <>
+      {actionData ? <Said answer={actionData} /> : <Arrived />}
+      <Flex gap="3" mb="2" wrap="wrap" align="center">
+        <Form role="search" style={{ flex: '1 1 300px' }} onSubmit={(event) => event.preventDefault()}>
+          <Input
+            ref={box}
+            name="job"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            placeholder="What does the job need?  40 Gb/s, at least 2 m, 100 W   ( j )"
+            aria-label="What the job needs of a cable"
+            aria-keyshortcuts="j"
+            autoComplete="off"
+            maxLength={200}
+            bg="card"
+            borderColor="edge"
+            borderRadius="2px"
+            size="sm"
+            fontSize="md"
+          />
+        </Form>
+        <Text fontSize="sm" color="quiet" aria-live="polite">
+          {shown.length === rows.length ? cables(rows.length) : `${shown.length} of ${cables(rows.length)}`}
+        </Text>
+        <Link href={`/sites/${plan.site.id}/drawer.csv`} color="brassInk" textDecoration="underline" fontSize="sm">
+          As a table (CSV)
+        </Link>
+      </Flex>
+      <JobWords text={asked} />
+      <BulkBar ids={ids} busy={busy} clear={() => setChosen({})} />
+      {shown.length === 0 ? (
+        <Notice tone="note">
+          <Text mb="2">No cable in this drawer does that job.</Text>
+          <QuietButton type="button" onClick={() => setText('')}>
+            Show all of them
+          </QuietButton>
+        </Notice>
+      ) : (
+        <DrawerTable rows={shown} chosen={chosen} choose={setChosen} />
+      )}
+    </>
+  )
+}
+
+/** What another page has just done. */
+function Arrived() {
+  const [params] = useSearchParams()
+  const removed = params.get('removed')
+  const added = Number(params.get('added') ?? 0)
+  if (removed) return <Said answer={{ done: '1 cable deleted.', token: removed }} />
+  return added > 0 ? <Said answer={{ done: `${cables(added)} came in.`, token: null }} /> : null
+}
+
+function Said({ answer }: { answer: Answer }) {
+  if ('problem' in answer) return <Notice tone="blocked">{answer.problem}</Notice>
+  return (
+    <Notice tone="clear" py="2">
+      <Form method="post" preventScrollReset>
+        <Flex align="center" gap="4">
+          <Text>{answer.done}</Text>
+          {answer.token && (
+            <>
+              <input type="hidden" name="token" value={answer.token} />
+              <QuietButton name="intent" value="undo">
+                Undo
+              </QuietButton>
+            </>
+          )}
+        </Flex>
+      </Form>
+    </Notice>
+  )
+}
+
+function EmptyDrawer({ siteId }: { siteId: string }) {
+  const home = `/sites/${siteId}/drawer`
+  return (
+    <Box maxW="560px">
+      <Text mb="4">
+        No cable yet. Empty the drawer onto the bench: add the first cable by its mark, ask its chip, or bring the list
+        you have as a table.
+      </Text>
+      <Flex gap="3" wrap="wrap">
+        <MainButton asChild>
+          <RouterLink to={`${home}/add`}>Add a cable</RouterLink>
+        </MainButton>
+        <QuietButton asChild>
+          <RouterLink to={`${home}/import`}>From a table (CSV)</RouterLink>
+        </QuietButton>
+        <QuietButton asChild>
+          <RouterLink to={`${home}/chip`}>Ask its chip</RouterLink>
+        </QuietButton>
+      </Flex>
+    </Box>
+  )
+}

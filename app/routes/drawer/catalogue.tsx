@@ -1,0 +1,217 @@
+import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
+import { parseWithZod } from '@conform-to/zod/v4'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import type { CableKind } from '../../../core/plan/cable'
+import { slugOf } from '../../../core/plan/free-id'
+import { describeEnd } from '../../../core/standards/connectors'
+import { gradeFacts } from '../../../core/standards/grades'
+import { putKinds, removeKind } from '../../../server/sites/catalogue'
+import { readCatalogueFile } from '../../csv/catalogue'
+import { genericCatalogue } from '../../csv/generic-catalogue'
+import { AWAY_MESSAGE, save } from '../../stored.server'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { FileField } from '../../ui/field'
+import { useSite } from '../../ui/site-context'
+import { Length } from '../../ui/units'
+import type { Route } from './+types/catalogue'
+import { KindForm } from './kind-fields'
+import { kindFormSchema, powerOf, readKind } from './kind-form'
+
+type Answer = { problem: string; lines?: { line: number; problems: string[] }[]; result?: unknown }
+const refusal = (answer: Answer, status: number) => data<Answer>(answer, { status })
+
+/** One kind saved or taken out, a file brought in, or the generic catalogue taken over. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await request.formData()
+  switch (form.get('intent')) {
+    case 'remove': {
+      const removed = await save((knex) => removeKind(knex, params.site, String(form.get('id') ?? '')))
+      return removed?.outcome === 'removed' ? redirect(here(params, 'removed')) : refusedBy(removed)
+    }
+    case 'generic':
+      return put(params, genericCatalogue().kinds)
+    case 'file': {
+      const file = form.get('file')
+      if (!(file instanceof File) || file.size === 0)
+        return refusal({ problem: 'Choose a file first. Nothing was written.' }, 422)
+      const read = readCatalogueFile(new Uint8Array(await file.arrayBuffer()))
+      if (!read.ok) return refusal({ problem: `${read.problem} Nothing was written.` }, 422)
+      const { kinds, bad } = read.value
+      if (bad.length > 0)
+        return refusal(
+          {
+            problem: `${bad.length === 1 ? 'One line is' : `${bad.length} lines are`} wrong, so nothing was written. Put them right and choose the file again.`,
+            lines: bad.slice(0, 50),
+          },
+          422,
+        )
+      return put(params, kinds)
+    }
+    default: {
+      const submission = parseWithZod(form, { schema: kindFormSchema })
+      if (submission.status !== 'success') return refusal({ problem: '', result: submission.reply() }, 422)
+      const { value } = submission
+      const saved = await save((knex) =>
+        putKinds(knex, params.site, [readKind(value, value.id || slugOf(value.name, 'kind'))]),
+      )
+      return saved?.outcome === 'saved' ? redirect(here(params, 'saved')) : refusedBy(saved)
+    }
+  }
+}
+
+type Here = { site: string }
+const here = ({ site }: Here, done: string): string => `/sites/${site}/drawer/catalogue?done=${done}`
+
+async function put(params: Here, kinds: readonly CableKind[]) {
+  const saved = await save((knex) => putKinds(knex, params.site, kinds))
+  return saved?.outcome === 'saved'
+    ? redirect(here(params, `${saved.added} new, ${saved.replaced} replaced`))
+    : refusedBy(saved)
+}
+
+function refusedBy(answer: { outcome: string; faults?: { reason: string }[] } | null) {
+  if (answer === null) return refusal({ problem: AWAY_MESSAGE }, 503)
+  const why = answer.faults?.map((fault) => fault.reason).join('; ') ?? 'the site is gone'
+  return refusal({ problem: `That was not done: ${why}. Nothing was changed.` }, 409)
+}
+
+/** Kinds of cable a shop sells, with lengths, prices and terms: what orders are made from and listings are known by. */
+export default function Catalogue({ actionData }: Route.ComponentProps) {
+  const { plan, revision } = useSite()
+  const busy = useNavigation().state !== 'idle'
+  const [params] = useSearchParams()
+  const edited = plan.kinds.find((kind) => kind.id === params.get('edit'))
+  const done = params.get('done')
+  return (
+    <>
+      {actionData?.problem && (
+        <Notice tone="blocked">
+          <Text>{actionData.problem}</Text>
+          {actionData.lines?.map(({ line, problems }) => (
+            <Text key={line}>
+              line {line}: {problems.join('; ')}
+            </Text>
+          ))}
+        </Notice>
+      )}
+      {!actionData && done && (
+        <Notice tone="clear" py="2">
+          {done === 'removed'
+            ? 'The kind is taken out.'
+            : done === 'saved'
+              ? 'The kind is saved.'
+              : `Catalogue: ${done}.`}
+        </Notice>
+      )}
+      <Form method="post" encType="multipart/form-data">
+        <Flex gap="4" wrap="wrap" align="end" mb="4">
+          <Text flex="1 1 320px">
+            Prices are in {plan.policy.currency}. Cables of a kind are known by its listing until their mark, chip or a
+            test says more.
+          </Text>
+          <Link
+            href={`/sites/${plan.site.id}/catalogue.csv`}
+            color="brassInk"
+            textDecoration="underline"
+            fontSize="sm"
+            pb="1.5"
+          >
+            As a table (CSV)
+          </Link>
+          <FileField label="From a table (CSV)" name="file" accept=".csv,.tsv,.txt,text/csv" />
+          <QuietButton name="intent" value="file" loading={busy}>
+            Bring it in
+          </QuietButton>
+        </Flex>
+      </Form>
+      {plan.kinds.length < FEW && (
+        <Form method="post">
+          <Notice tone="note">
+            <Flex gap="4" align="center" wrap="wrap">
+              <Text flex="1 1 300px">
+                Hallway ships a generic catalogue, with invented prices to put your own in place of. Kinds you have
+                under the same name are replaced by it.
+              </Text>
+              <MainButton name="intent" value="generic" loading={busy}>
+                Take over the generic one
+              </MainButton>
+            </Flex>
+          </Notice>
+        </Form>
+      )}
+      {plan.kinds.length > 0 && <Kinds />}
+      <Box key={`${edited?.id} ${revision}`} mt="6" id="kind-form">
+        <KindForm kind={edited ?? null} lastResult={actionData?.result} />
+      </Box>
+    </>
+  )
+}
+
+/** With fewer kinds than this a site has no catalogue of its own yet. */
+const FEW = 12
+
+function Kinds() {
+  const { plan } = useSite()
+  const price = new Intl.NumberFormat('en', { style: 'currency', currency: plan.policy.currency })
+  const used = new Map<string, number>()
+  for (const { kind } of plan.cables) if (kind) used.set(kind, (used.get(kind) ?? 0) + 1)
+  return (
+    <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px" maxH="460px">
+      <Table.Root
+        size="sm"
+        bg="card"
+        stickyHeader
+        css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' }, '& th': { px: '2' } }}
+      >
+        <Table.Header>
+          <Table.Row bg="floor">
+            {['Kind', 'Ends', 'Listed as', 'Lengths and prices', 'Days to come', 'Days to return', 'Cables'].map(
+              (name) => (
+                <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
+              ),
+            )}
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
+          {plan.kinds.map((kind) => (
+            <Table.Row key={kind.id} bg="card">
+              <Table.Cell minW="170px">
+                <Link asChild color="brassInk" textDecoration="underline" fontWeight="600">
+                  <RouterLink to={{ search: `edit=${kind.id}`, hash: 'kind-form' }}>{kind.name}</RouterLink>
+                </Link>
+                {kind.note && (
+                  <Box color="quiet" fontSize="sm">
+                    {kind.note}
+                  </Box>
+                )}
+              </Table.Cell>
+              <Table.Cell minW="130px" fontSize="sm">
+                {describeEnd(kind.ends[0])} {kind.oneWay ? '→' : '–'} {describeEnd(kind.ends[1])}
+              </Table.Cell>
+              <Table.Cell minW="120px" fontSize="sm">
+                {gradeFacts[kind.grade].name}
+                <Box color="quiet">{[kind.construction, powerOf(kind)].filter(Boolean).join(', ')}</Box>
+              </Table.Cell>
+              <Table.Cell fontSize="sm" minW="190px">
+                <Flex gap="1.5" wrap="wrap">
+                  {kind.stock.map((stock) => (
+                    <Box key={stock.length} bg="floor" px="1.5" borderRadius="2px" whiteSpace="nowrap">
+                      <Length metres={stock.length} brief fontWeight="600" />{' '}
+                      <Box as="span" fontFamily="mono">
+                        {price.format(stock.price)}
+                      </Box>
+                    </Box>
+                  ))}
+                  {kind.stock.length === 0 && <Box color="quiet">none yet</Box>}
+                </Flex>
+              </Table.Cell>
+              <Table.Cell fontFamily="mono">{kind.leadDays ?? ''}</Table.Cell>
+              <Table.Cell fontFamily="mono">{kind.returnDays === 0 ? 'never' : (kind.returnDays ?? '')}</Table.Cell>
+              <Table.Cell fontFamily="mono">{used.get(kind.id) ?? 0}</Table.Cell>
+            </Table.Row>
+          ))}
+        </Table.Body>
+      </Table.Root>
+    </Table.ScrollArea>
+  )
+}

@@ -1,0 +1,218 @@
+import { Box, Flex, Grid, Heading, Input, NativeSelect, Table, Text } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Form, useNavigation } from 'react-router'
+import { parsePowerMark } from '../../../core/drawer/mark-text'
+import type { FolderCable } from '../../../core/identity/class-folder'
+import { type Claim, contradictionSentence, contradictionsOf } from '../../../core/identity/contradictions'
+import { type ChipFacts, decodeIdentity } from '../../../core/identity/e-marker'
+import { knownCable } from '../../../core/link/known'
+import type { Cable } from '../../../core/plan/cable'
+import type { Plan } from '../../../core/plan/plan'
+import { formatLength, type LengthUnit, parseLength } from '../../../core/quantity/length'
+import { CABLE_GRADES, type CableGrade, gradeFacts } from '../../../core/standards/grades'
+import { citeSource } from '../../../core/standards/source'
+import { MainButton } from '../../ui/controls'
+import { Labelled } from '../../ui/field'
+import { DoorGlyph } from '../../ui/grade'
+import { useSite } from '../../ui/site-context'
+import { useUnit } from '../../ui/units'
+import { POWER_MARKS } from './cable-form'
+import { wordsOf } from './chip-form'
+
+/** One cable's chip: in a sentence, against what is printed, field by field, and onto a cable of the drawer. */
+export function ChipAnswer({ found }: { found: FolderCable }) {
+  const { plan } = useSite()
+  const unit = useUnit()
+  const saving = useNavigation().state === 'submitting'
+  const [tag, setTag] = useState('')
+  const [printed, setPrinted] = useState({ length: '', mark: '', power: '' })
+  const { words, facts, source } = decodeIdentity(found.words)
+  const known = plan.cables.find((cable) => cable.tag.toLowerCase() === tag.trim().toLowerCase())
+  const contradictions = contradictionsOf(facts, known ? claimOf(plan, known) : claimFrom(printed))
+  const set = (name: keyof typeof printed) => (event: { target: { value: string } }) =>
+    setPrinted({ ...printed, [name]: event.target.value })
+  const look = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
+  return (
+    <Box as="section" border="1px solid" borderColor="line" bg="card" borderRadius="2px" p="4" mb="5">
+      <Heading as="h2" size="md" mb="1">
+        {found.port ? `The cable in ${found.port}` : 'Its chip'}
+      </Heading>
+      <Text mb="3">{inWords(facts, unit)}</Text>
+      <Form method="post">
+        <input type="hidden" name="words" value={wordsOf(found.words)} />
+        <input type="hidden" name="revision" value={found.words.revision} />
+        <Grid
+          templateColumns={{ base: '1fr 1fr', md: '1fr 1fr 1.3fr 1fr auto' }}
+          gap="3"
+          alignItems="end"
+          bg="floor"
+          p="3"
+          borderRadius="2px"
+        >
+          <Labelled label="Its tag">
+            <Input
+              name="tag"
+              list="tags"
+              size="sm"
+              fontFamily="mono"
+              maxLength={24}
+              required
+              value={tag}
+              onChange={(event) => setTag(event.target.value)}
+              {...look}
+            />
+          </Labelled>
+          <datalist id="tags">
+            {plan.cables.slice(0, 500).map((cable) => (
+              <option key={cable.id} value={cable.tag} />
+            ))}
+          </datalist>
+          {known ? (
+            <Text fontSize="sm" gridColumn={{ base: '1 / -1', md: 'span 3' }}>
+              {known.tag} is {formatLength(known.length, unit)} long; its mark and listing are compared below.
+            </Text>
+          ) : (
+            <>
+              <Labelled label="Its length">
+                <Input name="length" size="sm" value={printed.length} onChange={set('length')} {...look} />
+              </Labelled>
+              <Labelled label="Mark printed">
+                <NativeSelect.Root size="sm">
+                  <NativeSelect.Field value={printed.mark} onChange={set('mark')} {...look}>
+                    <option value="">none</option>
+                    {CABLE_GRADES.map((grade) => (
+                      <option key={grade} value={grade}>
+                        {gradeFacts[grade].name}
+                      </option>
+                    ))}
+                  </NativeSelect.Field>
+                  <NativeSelect.Indicator />
+                </NativeSelect.Root>
+              </Labelled>
+              <Labelled label="Power printed">
+                <NativeSelect.Root size="sm">
+                  <NativeSelect.Field value={printed.power} onChange={set('power')} {...look}>
+                    <option value="">none</option>
+                    {POWER_MARKS.filter((mark) => mark !== 'none').map((mark) => (
+                      <option key={mark} value={mark}>
+                        {mark}
+                      </option>
+                    ))}
+                  </NativeSelect.Field>
+                  <NativeSelect.Indicator />
+                </NativeSelect.Root>
+              </Labelled>
+            </>
+          )}
+          <MainButton name="intent" value="save" loading={saving}>
+            {known ? 'Write it down' : 'Make this cable'}
+          </MainButton>
+        </Grid>
+      </Form>
+      <Box aria-live="polite" mt="3">
+        {contradictions.map((contradiction) => (
+          <Flex
+            key={JSON.stringify(contradiction)}
+            gap="2"
+            py="1.5"
+            px="3"
+            mb="1"
+            bg="tightFloor"
+            borderLeft="4px solid"
+            borderColor="tight"
+          >
+            <DoorGlyph grade="tight" />
+            <Text>{contradictionSentence(contradiction, unit)}</Text>
+          </Flex>
+        ))}
+        {contradictions.length === 0 && (
+          <Flex gap="2" color="clear" fontWeight="600">
+            <DoorGlyph grade="clear" /> Nothing in it contradicts what is known.
+          </Flex>
+        )}
+      </Box>
+      <Grid templateColumns={{ base: '1fr', xl: '1fr 1fr' }} gap="4" mt="4">
+        {words.map((word) => (
+          <Table.ScrollArea key={word.name} border="1px solid" borderColor="line" borderRadius="2px">
+            <Table.Root size="sm" bg="card" css={{ '& td': { py: '1', whiteSpace: 'normal' } }}>
+              <Table.Caption captionSide="top" textAlign="start" px="2" py="1.5" m="0" bg="floor" color="ink">
+                <b>{word.name}</b>{' '}
+                <Box as="span" fontFamily="mono">
+                  {word.hex}
+                </Box>
+              </Table.Caption>
+              <Table.Header srOnly>
+                <Table.Row>
+                  {['Bits', 'Field', 'Value', 'Meaning'].map((name) => (
+                    <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
+                  ))}
+                </Table.Row>
+              </Table.Header>
+              <Table.Body>
+                {word.fields.map((field) => (
+                  <Table.Row key={field.bits} bg={field.reservedSet ? 'tightFloor' : 'card'}>
+                    <Table.Cell fontFamily="mono" fontSize="xs" color="quiet" w="56px">
+                      {field.bits}
+                    </Table.Cell>
+                    <Table.Cell w="40%">{field.name}</Table.Cell>
+                    <Table.Cell fontFamily="mono" fontSize="xs" textAlign="end" w="64px">
+                      {field.value}
+                    </Table.Cell>
+                    <Table.Cell fontWeight="600">{field.meaning}</Table.Cell>
+                  </Table.Row>
+                ))}
+              </Table.Body>
+            </Table.Root>
+          </Table.ScrollArea>
+        ))}
+      </Grid>
+      <Text fontSize="sm" color="quiet" mt="2">
+        Layout of the words: {citeSource(source)}.
+      </Text>
+    </Box>
+  )
+}
+
+/** What is printed on a cable of the drawer, or listed of it: everything but what a chip said before. */
+function claimOf(plan: Plan, cable: Cable): Claim {
+  const evidence = cable.evidence.filter((piece) => piece.basis === 'claimed' || piece.basis === 'supplied')
+  const kind = plan.kinds.find(({ id }) => id === cable.kind)
+  const { grade, amps, volts } = knownCable({ ...cable, evidence }, kind)
+  return {
+    length: cable.length,
+    construction: cable.construction,
+    ...(grade.value ? { grade: grade.value } : {}),
+    ...(amps.basis === 'assumed' ? {} : { amps: amps.value as 0 | 3 | 5 }),
+    ...(volts.basis === 'assumed' ? {} : { volts: volts.value as 20 | 50 }),
+  }
+}
+
+function claimFrom({ length, mark, power }: { length: string; mark: string; power: string }): Claim {
+  const metres = parseLength(length)
+  const supply = power ? parsePowerMark(power) : null
+  return {
+    ...(metres.ok ? { length: metres.value } : {}),
+    ...(mark ? { grade: mark as CableGrade } : {}),
+    ...(supply?.ok ? supply.value : {}),
+  }
+}
+
+/** "A passive cable, USB4 40 Gb/s, 5 A, up to 50 V, up to 1 m long." */
+function inWords({ product, construction, grade, amps, volts, length }: ChipFacts, unit: LengthUnit): string {
+  if (construction === null) return `It says it is ${product === 'not a cable' ? product : `a ${product}`}.`
+  const { above = 0, upTo = null } = length ?? {}
+  const long =
+    length === null
+      ? null
+      : upTo === null
+        ? `more than ${formatLength(above, unit)} long`
+        : `${above > 0 ? `over ${formatLength(above, unit)} and ` : ''}up to ${formatLength(upTo, unit)} long`
+  const parts = [
+    `${construction === 'passive' ? 'A' : 'An'} ${construction} cable`,
+    grade && gradeFacts[grade].name,
+    amps === null ? 'says nothing of its current' : amps === 0 ? 'no power' : `${amps} A`,
+    volts === 50 && 'up to 50 V',
+    long,
+  ]
+  return `${parts.filter(Boolean).join(', ')}.`
+}

@@ -1,0 +1,92 @@
+import { z } from 'zod'
+import { parseEnd } from '../../../core/drawer/end-text'
+import { parsePowerMark } from '../../../core/drawer/mark-text'
+import { type CableKind, cableKindSchema } from '../../../core/plan/cable'
+import { nameField } from '../../../core/plan/fields'
+import { formatLength, parseLength } from '../../../core/quantity/length'
+import { CABLE_GRADES, CONSTRUCTIONS } from '../../../core/standards/grades'
+import { readBy } from '../../ui/form-text'
+import { POWER_MARKS } from './cable-form'
+
+const days = z
+  .string()
+  .regex(/^\d{1,3}$/, { error: 'Give whole days, at most 365.' })
+  .transform(Number)
+  .refine((count) => count <= 365, 'Give whole days, at most 365.')
+  .optional()
+
+/** Lines such as "2 m 12.50": a length and its price. */
+const stockLines = z
+  .string()
+  .default('')
+  .transform((text, context) =>
+    text
+      .split('\n')
+      .map((line) => line.trim())
+      .filter(Boolean)
+      .flatMap((line) => {
+        const [, length = '', price = ''] = /^(.*\S)\s+(\d+(?:[.,]\d{1,2})?)$/.exec(line) ?? []
+        const read = parseLength(length)
+        if (read.ok && price) return [{ length: read.value, price: Number(price.replace(',', '.')) }]
+        context.addIssue(`"${line.slice(0, 40)}" is not a length and a price. Write a line like 2 m 12.50.`)
+        return []
+      }),
+  )
+
+/** What the form of a kind holds, as it is typed. */
+export const kindFormSchema = z.object({
+  id: z.string().max(64).optional(),
+  name: z.string({ error: 'Give the kind a name.' }).pipe(nameField),
+  first: readBy(parseEnd, 'Choose the first end.'),
+  second: readBy(parseEnd, 'Choose the second end.'),
+  oneWay: z.literal('on').optional(),
+  grade: z.enum(CABLE_GRADES, { error: 'Choose what it is listed as.' }),
+  power: z.enum(POWER_MARKS).optional(),
+  construction: z.enum(CONSTRUCTIONS).default('passive'),
+  stock: stockLines,
+  leadDays: days,
+  returnDays: days,
+  note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
+})
+export type KindForm = z.output<typeof kindFormSchema>
+export type KindFormTexts = { [Name in keyof KindForm]?: string }
+
+/** The kind that a form describes; its length and price lines sorted by length. */
+export function readKind(form: KindForm, id: string): CableKind {
+  const power = form.power ? parsePowerMark(form.power) : null
+  return cableKindSchema.parse({
+    id,
+    name: form.name,
+    ends: [form.first, form.second],
+    oneWay: form.oneWay === 'on',
+    construction: form.construction,
+    grade: form.grade,
+    ...(power?.ok ? { amps: power.value.amps, ...(power.value.volts === 50 ? { volts: 50 } : {}) } : {}),
+    stock: form.stock.sort((one, other) => one.length - other.length),
+    ...(form.leadDays === undefined ? {} : { leadDays: form.leadDays }),
+    ...(form.returnDays === undefined ? {} : { returnDays: form.returnDays }),
+    ...(form.note ? { note: form.note } : {}),
+  })
+}
+
+/** A power mark as it would be printed on a kind. */
+export const powerOf = ({ amps, volts }: CableKind): (typeof POWER_MARKS)[number] | undefined =>
+  amps === undefined ? undefined : amps === 0 ? 'none' : volts === 50 ? '240 W' : amps === 5 ? '100 W' : '60 W'
+
+export const textsOfKind = (kind: CableKind): KindFormTexts => ({
+  id: kind.id,
+  name: kind.name,
+  first: endText(kind.ends[0]),
+  second: endText(kind.ends[1]),
+  oneWay: kind.oneWay ? 'on' : undefined,
+  grade: kind.grade,
+  power: powerOf(kind),
+  construction: kind.construction,
+  stock: kind.stock.map(({ length, price }) => `${formatLength(length)} ${price}`).join('\n'),
+  leadDays: kind.leadDays === undefined ? undefined : String(kind.leadDays),
+  returnDays: kind.returnDays === undefined ? undefined : String(kind.returnDays),
+  note: kind.note,
+})
+
+export const endText = ({ connector, gender }: CableKind['ends'][0]): string =>
+  gender === 'socket' ? `${connector} socket` : connector

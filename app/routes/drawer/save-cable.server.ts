@@ -1,0 +1,89 @@
+import type { SubmissionResult } from '@conform-to/react'
+import { parseWithZod } from '@conform-to/zod/v4'
+import { data, redirect } from 'react-router'
+import { z } from 'zod'
+import { trialSchema } from '../../../core/plan/cable'
+import { addEvidence, saveCable } from '../../../server/sites/cables'
+import { readPlan } from '../../../server/sites/plan-rows'
+import { AWAY_MESSAGE, save } from '../../stored.server'
+import { readUnit } from '../../unit-cookie'
+import { cableFormSchema, readCable } from './cable-form'
+import { today } from './today'
+
+type Here = { site: string; cable: string }
+const addressOf = ({ site, cable }: Here, done: string): string =>
+  `/sites/${site}/cables/${encodeURIComponent(cable)}?done=${done}`
+
+/** Reads the form of a cable and saves it, or answers with what is wrong, keeping what was typed. */
+export async function saveCableForm(form: FormData, request: Request, here: Here) {
+  const submission = parseWithZod(form, { schema: cableFormSchema(readUnit(request)) })
+  const answer = (status: number, problem?: string) =>
+    data(
+      {
+        result: submission.reply(problem ? { formErrors: [problem] } : undefined) as SubmissionResult<string[]>,
+        ...(problem ? { problem } : {}),
+      },
+      { status },
+    )
+  if (submission.status !== 'success') return answer(422)
+  const saved = await save(async (knex) => {
+    const stored = await readPlan(knex, here.site)
+    const before = stored?.plan.cables.find((cable) => cable.id === here.cable)
+    if (!before) return { outcome: 'no-site' } as const
+    const { cable, learned } = readCable(submission.value, before, { id: here.cable, today: today() })
+    return saveCable(knex, here.site, submission.value.base ?? 0, cable, learned)
+  })
+  if (saved === null) return answer(503, AWAY_MESSAGE)
+  switch (saved.outcome) {
+    case 'saved':
+      return redirect(addressOf(here, 'saved'))
+    case 'no-site':
+      return answer(404, 'This cable no longer exists, so nothing was saved.')
+    case 'conflict':
+      return answer(
+        409,
+        'Somebody changed this cable since you opened this page, so nothing was saved. What you typed is still below; open the page in another tab to see what they changed.',
+      )
+    case 'refused':
+      return answer(
+        422,
+        `This does not fit the site: ${saved.faults.map((fault) => fault.reason).join('; ')}. Nothing was saved.`,
+      )
+  }
+}
+
+const trialForm = z.object({
+  tried: trialSchema.shape.tried,
+  cameUp: z.union([z.literal('nothing').transform(() => null), trialSchema.shape.tried]),
+  seconds: z.coerce.number().int().min(0).max(10_000_000),
+  controller: z.string().trim().max(120),
+})
+/** Watched for at least this long a trial is a soak (common practice). */
+const SOAK_SECONDS = 60
+
+/** Writes down what somebody saw come up. */
+export async function saveTrialForm(form: FormData, here: Here) {
+  const read = trialForm.safeParse(Object.fromEntries(form))
+  if (!read.success)
+    return data(
+      { problem: 'Say what was tried, what came up, and for how many seconds it was watched. Nothing was saved.' },
+      { status: 422 },
+    )
+  const { tried, cameUp, seconds, controller } = read.data
+  const saved = await save((knex) =>
+    addEvidence(knex, here.site, here.cable, [
+      {
+        basis: seconds >= SOAK_SECONDS ? 'soaked' : 'measured',
+        on: today(),
+        tried,
+        cameUp,
+        ...(seconds > 0 ? { seconds } : {}),
+        ...(controller ? { controller } : {}),
+      },
+    ]),
+  )
+  if (saved === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
+  if (saved.outcome === 'saved') return redirect(addressOf(here, 'read'))
+  const why = saved.outcome === 'refused' ? saved.faults.map((fault) => fault.reason).join('; ') : 'the site is gone'
+  return data({ problem: `That was not saved: ${why}.` }, { status: 409 })
+}

@@ -1,0 +1,147 @@
+import { Box, Grid, NativeSelect, Table, Text } from '@chakra-ui/react'
+import { CABLE_COLUMNS, NEEDED_COLUMNS } from '../../../core/drawer/cable-table'
+import { describeEnd } from '../../../core/standards/connectors'
+import { gradeFacts } from '../../../core/standards/grades'
+import { controlOf, mappingFrom, type Preview } from '../../csv/preview'
+import { Length } from '../../ui/units'
+
+/** Which column of the file holds what: guessed from its headers, and the person's to change. */
+export function ColumnChoice({
+  preview,
+  choose,
+}: {
+  preview: Preview
+  choose: (mapping: ReturnType<typeof mappingFrom>) => void
+}) {
+  const { headers, mapping } = preview
+  return (
+    <Box as="fieldset" border="1px solid" borderColor="line" borderRadius="2px" px="4" pb="4" bg="card">
+      <Box as="legend" fontWeight="700" px="1">
+        What each column of the file holds
+      </Box>
+      <Grid templateColumns={{ base: '1fr 1fr', md: 'repeat(4, 1fr)', xl: 'repeat(5, 1fr)' }} gap="3">
+        {CABLE_COLUMNS.map((column) => {
+          const needed = NEEDED_COLUMNS.includes(column)
+          const missing = needed && mapping[column] === undefined
+          return (
+            <Box as="label" key={column} fontSize="sm">
+              <Box as="span" fontWeight="600" color={missing ? 'blocked' : undefined} textTransform="capitalize">
+                {column}
+                {missing ? ' (needed)' : needed ? ' *' : ''}
+              </Box>
+              <NativeSelect.Root size="sm">
+                <NativeSelect.Field
+                  name={controlOf(column)}
+                  value={mapping[column] ?? ''}
+                  bg="card"
+                  borderColor={missing ? 'blocked' : 'edge'}
+                  borderRadius="2px"
+                  onChange={(event) => {
+                    const form = event.currentTarget.form
+                    if (form) choose(mappingFrom(new FormData(form)) ?? {})
+                  }}
+                >
+                  <option value="">not in the file</option>
+                  {headers.map((header, at) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place; two may bear one name
+                    <option key={at} value={at}>
+                      {header || `column ${at + 1}`}
+                    </option>
+                  ))}
+                </NativeSelect.Field>
+                <NativeSelect.Indicator />
+              </NativeSelect.Root>
+            </Box>
+          )
+        })}
+      </Grid>
+    </Box>
+  )
+}
+
+const more = (count: number, shown: number) =>
+  count > shown ? (
+    <Text fontSize="sm" color="quiet" mt="1">
+      and {(count - shown).toLocaleString('en')} more
+    </Text>
+  ) : null
+
+/** Rows that cannot come in, each with its line in the file and every reason. */
+export function BadRows({ preview: { bad } }: { preview: Preview }) {
+  return (
+    <>
+      <Table.ScrollArea border="1px solid" borderColor="blocked" borderRadius="2px" maxH="300px">
+        <Table.Root size="sm" bg="card" css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal' } }}>
+          <Table.Header>
+            <Table.Row bg="blockedFloor">
+              {['Line', 'What is wrong', 'The row'].map((name) => (
+                <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
+              ))}
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
+            {bad.first.map((row) => (
+              <Table.Row key={row.line} bg="card">
+                <Table.Cell fontFamily="mono">{row.line}</Table.Cell>
+                <Table.Cell>
+                  {row.problems.map((problem) => (
+                    <Box key={problem}>{problem}</Box>
+                  ))}
+                </Table.Cell>
+                <Table.Cell fontFamily="mono" fontSize="xs" color="quiet" wordBreak="break-word">
+                  {row.cells.join(' · ').slice(0, 200)}
+                </Table.Cell>
+              </Table.Row>
+            ))}
+          </Table.Body>
+        </Table.Root>
+      </Table.ScrollArea>
+      {more(bad.count, bad.first.length)}
+    </>
+  )
+}
+
+/** The first rows as cables, so that a wrong column shows before anything is written. */
+export function GoodRows({ preview: { good } }: { preview: Preview }) {
+  return (
+    <>
+      <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px" maxH="320px">
+        <Table.Root size="sm" bg="card">
+          <Table.Header>
+            <Table.Row bg="floor">
+              {['Line', 'Tag', 'Ends', 'Length', 'Mark', 'Built', 'Note'].map((name) => (
+                <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
+              ))}
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
+            {good.first.map(({ line, cable }) => {
+              const [claim] = cable.evidence
+              const grade = claim && 'grade' in claim ? claim.grade : undefined
+              return (
+                <Table.Row key={line} bg="card">
+                  <Table.Cell fontFamily="mono" color="quiet">
+                    {line}
+                  </Table.Cell>
+                  <Table.Cell fontFamily="mono" fontWeight="700">
+                    {cable.tag}
+                  </Table.Cell>
+                  <Table.Cell>{cable.ends.map(describeEnd).join(cable.oneWay ? ' → ' : ' – ')}</Table.Cell>
+                  <Table.Cell>
+                    <Length metres={cable.length} />
+                  </Table.Cell>
+                  <Table.Cell>{grade ? gradeFacts[grade].name : ''}</Table.Cell>
+                  <Table.Cell>{cable.construction}</Table.Cell>
+                  <Table.Cell maxW="220px" truncate>
+                    {cable.note}
+                  </Table.Cell>
+                </Table.Row>
+              )
+            })}
+          </Table.Body>
+        </Table.Root>
+      </Table.ScrollArea>
+      {more(good.count, good.first.length)}
+    </>
+  )
+}

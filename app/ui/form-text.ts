@@ -1,0 +1,19 @@
+import { z } from 'zod'
+import { formatLength, type LengthUnit, parseLength } from '../../core/quantity/length'
+import type { Parsed } from '../../core/quantity/parsed'
+
+/** Text that one of the core's parsers understands, with the parser's own sentence where it does not. */
+export const readBy = <T>(parse: (text: string) => Parsed<T>, empty: string) =>
+  z.string({ error: empty }).transform((text, context) => {
+    const read = parse(text)
+    if (read.ok) return read.value
+    context.addIssue(read.problem)
+    return z.NEVER
+  })
+
+/** In the unit in force where that reads back to the same length, in metres to the millimetre where it would not. */
+export function lengthText(metres: number, unit: LengthUnit): string {
+  const text = formatLength(metres, unit)
+  const back = parseLength(text)
+  return back.ok && Math.abs(back.value - metres) < 1e-9 ? text : `${Number(metres.toFixed(4))} m`
+}

@@ -1,0 +1,186 @@
+import { describe, expect, it } from 'vitest'
+import { lackSentence } from '../checks/sentences'
+import { knownOf } from '../link/lay'
+import { emptyPlan } from '../plan/plan'
+import { readPlan } from '../plan/read'
+import { indexPlan } from '../plan/site-index'
+import { type CableCaution, cautionSentence, cautionsOf } from './cable-cautions'
+import { cableDoors } from './cable-doors'
+import { recordOf, recordOfKind, runsOfCable } from './cable-history'
+import { evidenceText } from './evidence-text'
+
+const mark = { basis: 'claimed', on: '2026-01-01', grade: 'usb4-40', amps: 5 }
+const trial = (on: string, tried: string, cameUp: string | null, controller?: string) => ({
+  basis: 'soaked',
+  on,
+  tried,
+  cameUp,
+  seconds: 60,
+  controller,
+})
+
+function siteOf(cables: object[], more: object = {}) {
+  const read = readPlan({
+    ...emptyPlan({ id: 's', name: 'S' }),
+    cables: cables.map((cable, at) => ({
+      id: `c${at}`,
+      tag: `C-${at}`,
+      ends: [{ connector: 'type-c' }, { connector: 'type-c' }],
+      length: 1.8,
+      ...cable,
+    })),
+    ...more,
+  })
+  if (!read.ok) throw new Error(JSON.stringify(read.faults))
+  const index = indexPlan(read.plan)
+  const [cable] = read.plan.cables
+  if (!cable) throw new Error('no cable')
+  return { index, cable, policy: read.plan.policy }
+}
+
+describe('the doors of one cable', () => {
+  const open = (site: ReturnType<typeof siteOf>) =>
+    cableDoors(site.index, site.cable)
+      .filter((door) => door.open)
+      .map(({ mode }) => mode)
+  it('are open as far as its length allows, and shut with the reason', () => {
+    const site = siteOf([{ evidence: [mark] }])
+    expect(open(site)).toContain('usb4-20')
+    expect(open(site)).not.toContain('usb4-40')
+    const shut = cableDoors(site.index, site.cable).find(({ mode }) => mode === 'usb4-40')
+    expect(shut?.lack && lackSentence(shut.lack, 'C-0')).toMatch(/to 0\.8 m; C-0 is 1\.8 m/)
+  })
+  it('open beyond the book where it passed on the bench and the site goes by the bench', () => {
+    const evidence = [mark, trial('2026-02-01', 'usb4-40', 'usb4-40', 'this controller')]
+    const bench = siteOf([{ evidence }], { policy: { length: 'bench' } })
+    expect(cableDoors(bench.index, bench.cable).find(({ mode }) => mode === 'usb4-40')).toMatchObject({
+      open: true,
+      beyondBook: true,
+      trial: { passed: true },
+    })
+    expect(open(siteOf([{ evidence }]))).not.toContain('usb4-40')
+  })
+  it('shut what it dropped in a soak, whatever its mark says', () => {
+    expect(open(siteOf([{ length: 0.5, evidence: [mark, trial('2026-02-01', 'usb4-40', null)] }]))).not.toContain(
+      'usb4-40',
+    )
+  })
+})
+
+describe('the record of one cable', () => {
+  const evidence = [
+    trial('2026-02-01', 'gen2x1', 'gen2x1', 'dock A'),
+    trial('2026-02-03', 'gen2x1', null, 'dock A'),
+    trial('2026-02-02', 'gen2x1', 'gen2x1', 'dock B'),
+  ]
+  it('counts each mode on each controller apart, the latest first', () => {
+    const { cable } = siteOf([{ evidence }])
+    expect(recordOf(cable)).toMatchObject([
+      { mode: 'gen2x1', controller: 'dock A', rate: { passed: 1, tried: 2 }, last: '2026-02-03' },
+      { mode: 'gen2x1', controller: 'dock B', rate: { passed: 1, tried: 1 }, last: '2026-02-02' },
+    ])
+  })
+  it('of its kind counts every cable once, by its latest word', () => {
+    const kinds = [{ id: 'k', name: 'K', ends: [{ connector: 'type-c' }, { connector: 'type-c' }], grade: 'gen2' }]
+    const { index, cable } = siteOf([{ kind: 'k', evidence }, { kind: 'k', evidence: [evidence[0]] }, { evidence }], {
+      kinds,
+    })
+    expect(recordOfKind(index, cable)).toMatchObject([
+      { controller: 'dock A', rate: { passed: 1, tried: 2 } },
+      { controller: 'dock B', rate: { passed: 1, tried: 1 } },
+    ])
+    const { index: bare, cable: loose } = siteOf([{ evidence }])
+    expect(recordOfKind(bare, loose)).toBeNull()
+  })
+  it('names the runs it lies in or was proved in', () => {
+    const port = (id: string, role: string) => ({ id, name: id, connector: 'type-c', role, usb: 'gen2x1' })
+    const { index, cable } = siteOf([{ evidence }, {}], {
+      devices: [
+        { id: 'pc', name: 'Computer', kind: 'computer', ports: [port('1', 'host')] },
+        { id: 'disk', name: 'Disk', kind: 'storage', ports: [port('1', 'device')] },
+      ],
+      runs: [
+        {
+          id: 'r',
+          tag: 'R-1',
+          from: { device: 'pc', port: '1' },
+          to: { device: 'disk', port: '1' },
+          leads: [{ cable: 'c1' }],
+          route: { length: 1 },
+          proofs: [{ ...trial('2026-02-01', 'gen2x1', 'gen2x1'), leads: ['c0'] }],
+        },
+      ],
+    })
+    expect(runsOfCable(index, cable)).toMatchObject([{ run: { tag: 'R-1' }, liesHere: false, proofs: [{}] }])
+  })
+})
+
+describe('cautions', () => {
+  const codes = (cable: object) => {
+    const site = siteOf([cable])
+    return [...cautionsOf(site.cable, knownOf(site.index, site.cable))].map(({ code }) => code)
+  }
+  const ends = (one: string, other: string, gender = 'plug') => [{ connector: one }, { connector: other, gender }]
+  it.each<[string, object, CableCaution['code'][]]>([
+    ['a plain marked lead', { evidence: [mark] }, []],
+    ['nothing known', {}, ['unknown']],
+    ['two type-A plugs', { ends: ends('type-a', 'type-a'), evidence: [mark] }, ['two-supplies']],
+    ['an extension', { ends: ends('type-c', 'type-c', 'socket'), evidence: [mark] }, ['type-c-extension']],
+    ['charge-only', { evidence: [{ ...mark, grade: 'charge-only' }] }, ['charge-only']],
+    ['one way', { oneWay: true, evidence: [mark] }, ['one-way']],
+    ['fed', { feed: 'required', construction: 'active', evidence: [mark] }, ['needs-supply']],
+    ['optical', { construction: 'optical', evidence: [{ ...mark, amps: 0 }] }, ['no-power']],
+    ['thin', { awg: 26, evidence: [mark] }, ['thin-wire']],
+    [
+      'hot and retired',
+      {
+        standing: 'retired',
+        evidence: [mark, { basis: 'measured', on: '2026-03-01', measure: 'warmth', felt: 'hot' }],
+      },
+      ['ran-hot', 'retired'],
+    ],
+  ])('%s', (_, cable, expected) => expect(codes(cable)).toEqual(expected))
+  it('every one is a sentence', () => {
+    const all: CableCaution[] = [
+      { code: 'ran-hot', on: '2026-03-01' },
+      { code: 'retired' },
+      { code: 'two-supplies' },
+      { code: 'type-c-extension' },
+      { code: 'charge-only' },
+      { code: 'unknown' },
+      { code: 'one-way' },
+      { code: 'needs-supply', required: true },
+      { code: 'needs-supply', required: false },
+      { code: 'no-power' },
+      { code: 'thin-wire', amps: 5, awg: 26 },
+    ]
+    const sentences = all.map(cautionSentence)
+    expect(new Set(sentences).size).toBe(all.length)
+    for (const sentence of sentences) expect(sentence).toMatch(/^[A-Z].*\.$/)
+  })
+})
+
+describe('evidence in a few words', () => {
+  it.each([
+    [mark, 'USB4 40 Gb/s, 5 A'],
+    [{ basis: 'chip', on: '2026-01-01', grade: 'gen1', amps: 0, volts: 20 }, 'USB 5 Gb/s, no power, 20 V'],
+    [{ basis: 'supplied', on: '2026-01-01' }, 'says nothing of what it carries'],
+    [trial('2026-01-01', 'usb2', 'usb2'), 'tried USB 2.0: USB 2.0, 60 s'],
+    [{ basis: 'measured', on: '2026-01-01', measure: 'write', rate: 320e6 }, 'write: 40 MB/s'],
+    [
+      {
+        basis: 'measured',
+        on: '2026-01-01',
+        measure: 'picture',
+        mode: { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' },
+        held: true,
+      },
+      /^picture 1920x1080@60.*: held$/,
+    ],
+  ])('%j', (evidence, text) => {
+    const { cable } = siteOf([{ evidence: [evidence] }])
+    const [piece] = cable.evidence
+    if (!piece) throw new Error('no evidence')
+    expect(evidenceText(piece)).toMatch(text)
+  })
+})
