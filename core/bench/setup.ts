@@ -3,6 +3,7 @@ import type { Cable } from '../plan/cable'
 import type { PortAddress } from '../plan/run'
 import type { BenchTest } from '../plan/session'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
+import { endsMate } from '../standards/connectors'
 
 /** Two ports a cable is plugged into, and the tests that are done there. */
 export type Setup = { from: PortAddress; to: PortAddress; tests: readonly BenchTest[] }
@@ -89,3 +90,10 @@ export function fewestPlugs(setups: readonly Setup[]): Setup[] {
 /** Plugs put in over a whole order: both ends to begin with, then what moves. */
 export const plugsOver = (order: readonly Setup[]): number =>
   order.reduce((sum, setup, at) => sum + (at === 0 ? 2 : plugsBetween(order[at - 1] as Setup, setup)), 0)
+
+/** Whether a cable goes in with its second end at the host port, because only that way it fits. */
+export function goesInTurned(index: SiteIndex, cable: Cable, { from, to }: Pick<Setup, 'from' | 'to'>): boolean {
+  const [first, second] = cable.ends
+  const [near, far] = [socketAt(index, from).port, socketAt(index, to).port]
+  return !(endsMate(near, first) && endsMate(second, far))
+}

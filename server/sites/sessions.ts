@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import type { Soaking } from '../../core/bench/progress'
 import type { Evidence } from '../../core/plan/cable'
 import { readPlan as checkPlan } from '../../core/plan/read'
 import type { Session } from '../../core/plan/session'
@@ -29,10 +30,8 @@ export async function removeSession(knex: Knex, siteId: string, sessionId: strin
   })
 }
 
-/** A soak that runs: which cable in which test, and for how long already. */
-export type RunningSoak = { cable: string; test: string; seconds: number }
-
-export async function runningSoaks(knex: Knex, siteId: string, sessionId: string): Promise<RunningSoak[]> {
+/** The soaks that run in a session, the longest first. */
+export async function runningSoaks(knex: Knex, siteId: string, sessionId: string): Promise<Soaking[]> {
   const rows = await knex('soaks')
     .where({ site_id: siteId, session_id: sessionId })
     .orderBy('started_at')

@@ -1,3 +1,239 @@
-export default function Page() {
-  return null
+import { randomUUID } from 'node:crypto'
+import { Box, Flex, Grid, Heading, Link, Text } from '@chakra-ui/react'
+import { type FieldMetadata, getFormProps, useForm } from '@conform-to/react'
+import { parseWithZod } from '@conform-to/zod/v4'
+import { useMemo } from 'react'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { proposeTests } from '../../../core/bench/propose'
+import { drawerRows } from '../../../core/drawer/drawer-rows'
+import { BENCH_TEST_KINDS, type BenchTestKind } from '../../../core/plan/session'
+import { indexPlan } from '../../../core/plan/site-index'
+import { MOST_TAGGED } from '../../../core/tags/label'
+import { createSession } from '../../../server/sites/sessions'
+import { AWAY_MESSAGE, save } from '../../stored.server'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { SelectField, TextField } from '../../ui/field'
+import { useSite } from '../../ui/site-context'
+import { Length } from '../../ui/units'
+import { UseDoor } from '../../ui/use-door'
+import { PortOptions } from '../run/options'
+import type { Route } from './+types/new-session'
+import { type SessionFormTexts, sessionFormSchema, testFigures, textsOfTest } from './session-form'
+import { today } from './today'
+
+export const loader = () => ({ day: today() })
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const submission = parseWithZod(await request.formData(), { schema: sessionFormSchema })
+  if (submission.status !== 'success')
+    return data(submission.reply(), { status: submission.status === 'error' ? 422 : 200 })
+  const { name, cables, tests } = submission.value
+  const id = `sort-${randomUUID().slice(0, 8)}`
+  const saved = await save((knex) =>
+    createSession(knex, params.site, {
+      id,
+      name,
+      on: today(),
+      cables,
+      tests: tests.map((test, at) => ({ ...test, id: `t${at + 1}` })),
+    }),
+  )
+  const problem = (text: string, status: number) => data(submission.reply({ formErrors: [text] }), { status })
+  if (saved === null) return problem(AWAY_MESSAGE, 503)
+  if (saved.outcome === 'no-site') return problem('This site no longer exists, so nothing was saved.', 404)
+  if (saved.outcome === 'refused')
+    return problem(
+      `This does not fit the site: ${saved.faults.map((fault) => fault.reason).join('; ')}. Nothing was saved.`,
+      422,
+    )
+  return redirect(`/sites/${params.site}/drawer/sessions/${id}`)
+}
+
+/** Choose the heap and the tests; Hallway proposes tests from the ports the site has. */
+export default function NewSession({ loaderData, actionData }: Route.ComponentProps) {
+  const { plan } = useSite()
+  const [params] = useSearchParams()
+  const saving = useNavigation().state === 'submitting'
+  const index = useMemo(() => indexPlan(plan), [plan])
+  const asked = (params.get('cables') ?? '').split(' ').filter(Boolean)
+  const rows = useMemo(() => drawerRows(index).filter(({ cable }) => cable.standing !== 'retired'), [index])
+  const open = rows.filter((row) => row.open !== null).map(({ cable }) => cable.id)
+  const chosen = (asked.length > 0 ? asked : open).slice(0, MOST_TAGGED)
+  const proposed = proposeTests(
+    index,
+    rows.filter(({ cable }) => chosen.includes(cable.id)).map(({ cable }) => cable),
+  )
+  const [form, fields] = useForm<SessionFormTexts>({
+    id: 'new-session',
+    lastResult: actionData as never,
+    defaultValue: { name: `Sort-out ${loaderData.day}`, cables: chosen, tests: proposed.map(textsOfTest) },
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: sessionFormSchema }) as never,
+    shouldValidate: 'onBlur',
+    shouldRevalidate: 'onInput',
+  })
+  if (plan.devices.length === 0)
+    return (
+      <Text maxW="560px">
+        Cables are tested between the ports of devices, and this site has no devices yet. Bring them in with a{' '}
+        <Link asChild color="brassInk" textDecoration="underline">
+          <RouterLink to="/import">plan file</RouterLink>
+        </Link>
+        .
+      </Text>
+    )
+  const tests = fields.tests.getFieldList()
+  // the cables asked for stand first, then those of which something is open
+  const first = new Set(chosen)
+  const offered = [
+    ...rows.filter(({ cable }) => first.has(cable.id)),
+    ...rows.filter(({ cable }) => !first.has(cable.id)),
+  ]
+  return (
+    <Form method="post" {...getFormProps(form)} aria-label="Session">
+      {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
+      <Box maxW="420px" mb="4">
+        <TextField field={fields.name} label="Name" required />
+      </Box>
+      <Grid templateColumns={{ base: '1fr', lg: '340px 1fr' }} gap="7" alignItems="start">
+        <Box as="fieldset">
+          <Heading as="legend" size="md" mb="1">
+            The heap
+          </Heading>
+          <Text fontSize="sm" color="quiet" mb="2">
+            {asked.length > 0
+              ? 'As chosen in the list.'
+              : 'Chosen for you: cables of which nothing is known, or whose evidence disagrees.'}
+          </Text>
+          <FieldProblem field={fields.cables} />
+          <Box maxH="430px" overflowY="auto" border="1px solid" borderColor="line" bg="card" tabIndex={0} role="group">
+            {offered.slice(0, MOST_OFFERED).map(({ cable, abilities }) => (
+              <Flex
+                as="label"
+                key={cable.id}
+                gap="3"
+                px="3"
+                py="2"
+                align="center"
+                borderBottom="1px solid"
+                borderColor="line"
+                cursor="pointer"
+              >
+                <input
+                  type="checkbox"
+                  name={fields.cables.name}
+                  value={cable.id}
+                  defaultChecked={first.has(cable.id)}
+                />
+                <Box as="span" fontFamily="mono" fontWeight="700" w="72px" truncate>
+                  {cable.tag}
+                </Box>
+                <Box as="span" fontSize="sm" flex="1">
+                  <UseDoor abilities={abilities} size={18} />
+                </Box>
+                <Length metres={cable.length} brief fontSize="sm" />
+              </Flex>
+            ))}
+          </Box>
+          {offered.length > MOST_OFFERED && (
+            <Text fontSize="sm" color="quiet" mt="1">
+              {offered.length - MOST_OFFERED} more: choose them in the list of cables, then “Sort out”.
+            </Text>
+          )}
+        </Box>
+        <Box as="fieldset">
+          <Heading as="legend" size="md" mb="1">
+            The tests
+          </Heading>
+          <Text fontSize="sm" color="quiet" mb="2">
+            Every cable goes through those it fits. Proposed from the ports of this site; change them as your bench is.
+          </Text>
+          <FieldProblem field={fields.tests} />
+          {tests.map((test, at) => (
+            <TestLine key={test.key ?? test.id} test={test as never} number={at + 1}>
+              <QuietButton
+                {...form.remove.getButtonProps({ name: fields.tests.name, index: at })}
+                aria-label={`Take out test ${at + 1}`}
+              >
+                Take out
+              </QuietButton>
+            </TestLine>
+          ))}
+          <QuietButton
+            {...form.insert.getButtonProps({
+              name: fields.tests.name,
+              defaultValue:
+                tests.length > 0 ? { ...(tests.at(-1)?.initialValue as object), kind: 'warmth' } : { kind: 'link' },
+            } as never)}
+          >
+            Add a test
+          </QuietButton>
+        </Box>
+      </Grid>
+      <Box mt="5">
+        <MainButton loading={saving}>To the bench</MainButton>
+      </Box>
+    </Form>
+  )
+}
+
+/** A page offers so many cables to tick; more are chosen in the list. */
+const MOST_OFFERED = 250
+
+const FieldProblem = ({ field }: { field: { errors?: string[] | undefined; errorId: string } }) =>
+  field.errors ? (
+    <Text id={field.errorId} color="blocked" fontWeight="600" fontSize="sm" mb="1">
+      {field.errors.join(' ')}
+    </Text>
+  ) : null
+
+const kindNames: Record<BenchTestKind, string> = {
+  link: 'link',
+  write: 'write to a disk',
+  read: 'read from a disk',
+  watts: 'watts',
+  picture: 'picture',
+  'volts lost': 'volts lost',
+  warmth: 'plug warmth',
+}
+
+function TestLine({
+  test,
+  number,
+  children,
+}: {
+  test: FieldMetadata<SessionFormTexts['tests'][number]>
+  number: number
+  children: React.ReactNode
+}) {
+  const { plan } = useSite()
+  const { kind, from, to, figure } = test.getFieldset() as {
+    [Name in 'kind' | 'from' | 'to' | 'figure']: FieldMetadata<string>
+  }
+  const wanted = testFigures[(kind.value ?? '') as BenchTestKind]
+  return (
+    <Grid
+      role="group"
+      aria-label={`Test ${number}`}
+      templateColumns={{ base: '1fr', md: '140px 1fr 1fr 118px auto' }}
+      gap="2"
+      mb="3"
+      alignItems="end"
+    >
+      <SelectField field={kind} label="Test">
+        {BENCH_TEST_KINDS.map((each) => (
+          <option key={each} value={each}>
+            {kindNames[each]}
+          </option>
+        ))}
+      </SelectField>
+      <SelectField field={from} label="Host end in">
+        <PortOptions plan={plan} />
+      </SelectField>
+      <SelectField field={to} label="Far end in">
+        <PortOptions plan={plan} />
+      </SelectField>
+      {wanted ? <TextField field={figure} label={wanted.label} placeholder={wanted.usual} /> : <Box />}
+      {children}
+    </Grid>
+  )
 }

@@ -1,3 +1,81 @@
-export default function Page() {
-  return null
+import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
+import { useMemo } from 'react'
+import { Link as RouterLink } from 'react-router'
+import { testText } from '../../../core/bench/grade-reading'
+import { sessionProgress } from '../../../core/bench/progress'
+import { indexPlan } from '../../../core/plan/site-index'
+import { MainButton } from '../../ui/controls'
+import { useSite } from '../../ui/site-context'
+
+/** Sort-out sessions, each with how far it has come; any can be gone on with. */
+export default function Sessions() {
+  const { plan } = useSite()
+  const index = useMemo(() => indexPlan(plan), [plan])
+  const home = `/sites/${plan.site.id}/drawer/sessions`
+  const latest = [...plan.sessions].reverse()
+  return (
+    <>
+      <Flex gap="6" mb="4" wrap="wrap" align="center">
+        <Text flex="1 1 420px" maxW="720px">
+          A session puts a heap of leads through the same few tests, with the fewest plugs pulled, and ends with what
+          each lead is good for. Every reading is kept at once: leave it whenever you must, and come back.
+        </Text>
+        <MainButton asChild>
+          <RouterLink to={`${home}/new`}>New session</RouterLink>
+        </MainButton>
+      </Flex>
+      {latest.length === 0 ? (
+        <Text color="quiet">No session yet.</Text>
+      ) : (
+        <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px">
+          <Table.Root size="sm" bg="card" css={{ '& td': { whiteSpace: 'normal' } }}>
+            <Table.Header>
+              <Table.Row bg="floor">
+                {['Session', 'Day', 'Cables', 'Tests', 'Read'].map((name) => (
+                  <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
+                ))}
+              </Table.Row>
+            </Table.Header>
+            <Table.Body>
+              {latest.map((session) => {
+                const { read, total } = sessionProgress(index, session, [])
+                return (
+                  <Table.Row key={session.id} bg="card">
+                    <Table.Cell>
+                      <Link asChild color="brassInk" textDecoration="underline" fontWeight="700">
+                        <RouterLink to={`${home}/${session.id}`}>{session.name}</RouterLink>
+                      </Link>
+                      {session.note && <Box color="quiet">{session.note}</Box>}
+                    </Table.Cell>
+                    <Table.Cell fontFamily="mono" fontSize="xs" whiteSpace="nowrap">
+                      {session.on}
+                    </Table.Cell>
+                    <Table.Cell fontFamily="mono">{session.cables.length}</Table.Cell>
+                    <Table.Cell fontSize="sm">{session.tests.map(testText).join(', ')}</Table.Cell>
+                    <Table.Cell whiteSpace="nowrap">
+                      <Progress read={read} total={total} />
+                    </Table.Cell>
+                  </Table.Row>
+                )
+              })}
+            </Table.Body>
+          </Table.Root>
+        </Table.ScrollArea>
+      )}
+    </>
+  )
+}
+
+/** How far a session has come, as a bar and in figures. */
+export function Progress({ read, total }: { read: number; total: number }) {
+  return (
+    <Flex align="center" gap="2">
+      <Box w="90px" h="8px" bg="floor" borderRadius="2px" overflow="hidden" aria-hidden="true">
+        <Box h="100%" bg="clear" style={{ width: `${total === 0 ? 100 : (read / total) * 100}%` }} />
+      </Box>
+      <Box as="span" fontFamily="mono" fontSize="sm">
+        {read} of {total}
+      </Box>
+    </Flex>
+  )
 }

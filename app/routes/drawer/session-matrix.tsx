@@ -1,0 +1,147 @@
+import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
+import { useMemo } from 'react'
+import { Form, Link as RouterLink, useNavigation } from 'react-router'
+import { gradeTexts, predictionText, readingText, testText } from '../../../core/bench/grade-reading'
+import { type Cell, type MatrixRow, sessionMatrix } from '../../../core/bench/matrix'
+import type { Recommendation } from '../../../core/bench/recommend'
+import type { Session } from '../../../core/plan/session'
+import type { SiteIndex } from '../../../core/plan/site-index'
+import { QuietButton } from '../../ui/controls'
+import { DoorGlyph } from '../../ui/grade'
+
+/** Every cable through every test, each cell against what the lead should do, and what becomes of the lead. */
+export function SessionMatrix({ session, index }: { session: Session; index: SiteIndex }) {
+  const rows = useMemo(() => sessionMatrix(index, session), [index, session])
+  const busy = useNavigation().state !== 'idle'
+  const failed = rows.filter(
+    ({ recommendation, cable }) => recommendation.verdict === 'retire' && cable.standing !== 'retired',
+  )
+  return (
+    <Box as="section" aria-labelledby="table">
+      <Flex align="center" gap="4" mb="2" wrap="wrap">
+        <Heading as="h3" size="md" id="table">
+          What each lead did
+        </Heading>
+        {failed.length > 0 && (
+          <Form method="post" preventScrollReset>
+            <input type="hidden" name="cable" value={failed.map(({ cable }) => cable.id).join(' ')} />
+            <QuietButton name="intent" value="retire" loading={busy}>
+              Retire the {failed.length === 1 ? 'one that failed' : `${failed.length} that failed`}
+            </QuietButton>
+          </Form>
+        )}
+      </Flex>
+      <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px" maxH="560px">
+        <Table.Root
+          size="sm"
+          bg="card"
+          stickyHeader
+          css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' }, '& th': { px: '2' } }}
+        >
+          <Table.Header>
+            <Table.Row bg="floor">
+              <Table.ColumnHeader>Lead</Table.ColumnHeader>
+              {session.tests.map((test) => (
+                <Table.ColumnHeader key={test.id} whiteSpace="normal" minW="112px">
+                  {testText(test)}
+                </Table.ColumnHeader>
+              ))}
+              <Table.ColumnHeader minW="240px">What becomes of it</Table.ColumnHeader>
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
+            {rows.map((row) => (
+              <Table.Row key={row.cable.id} bg="card">
+                <Table.Cell>
+                  <Link asChild fontFamily="mono" fontWeight="700" color="brassInk" textDecoration="underline">
+                    <RouterLink to={`/sites/${index.plan.site.id}/cables/${encodeURIComponent(row.cable.id)}`}>
+                      {row.cable.tag}
+                    </RouterLink>
+                  </Link>
+                  {row.cable.standing === 'retired' && <Box color="quiet">retired</Box>}
+                </Table.Cell>
+                {row.cells.map((cell) => (
+                  <MatrixCell key={cell.test.id} row={row} cell={cell} />
+                ))}
+                <Table.Cell>
+                  <Advice recommendation={row.recommendation} />
+                </Table.Cell>
+              </Table.Row>
+            ))}
+          </Table.Body>
+        </Table.Root>
+      </Table.ScrollArea>
+    </Box>
+  )
+}
+
+function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
+  const { prediction, reading, grade, earlier, test } = cell
+  if (prediction.kind === 'does not fit')
+    return (
+      <Table.Cell color="quiet" fontSize="xs">
+        does not fit
+      </Table.Cell>
+    )
+  const search = new URLSearchParams({ cable: row.cable.id, test: test.id }).toString()
+  const should = `should: ${predictionText(prediction)}`
+  if (!reading || !grade)
+    return (
+      <Table.Cell fontSize="xs" color="quiet">
+        <RouterLink to={{ search }} title={`Test ${row.cable.tag} here`}>
+          {should}
+        </RouterLink>
+      </Table.Cell>
+    )
+  return (
+    <Table.Cell bg={`${grade.grade}Floor`} title={should}>
+      <RouterLink to={{ search }} title={`Test ${row.cable.tag} again`}>
+        <Flex gap="1.5" align="start">
+          <DoorGlyph grade={grade.grade} size={15} />
+          <Box>
+            <Box fontSize="sm" fontWeight="600">
+              {readingText(reading)}
+            </Box>
+            <Box fontSize="xs" color={grade.grade}>
+              {grade.beyond ? 'more than it should' : gradeTexts[grade.grade]}
+              {earlier.length > 0 && `, read ${earlier.length + 1} times`}
+            </Box>
+          </Box>
+        </Flex>
+      </RouterLink>
+    </Table.Cell>
+  )
+}
+
+const verdicts: Record<Recommendation['verdict'], { words: string; grade: 'clear' | 'tight' | 'blocked' | 'note' }> = {
+  use: { words: 'Use it', grade: 'clear' },
+  limited: { words: 'Use it for less', grade: 'tight' },
+  retire: { words: 'Retire it', grade: 'blocked' },
+  open: { words: 'Still open', grade: 'note' },
+}
+
+function Advice({ recommendation: { verdict, useFor, notFor, reasons } }: { recommendation: Recommendation }) {
+  const { words, grade } = verdicts[verdict]
+  const lines: [string, readonly string[]][] = [
+    ['for', useFor],
+    ['not for', notFor],
+    ['because', reasons],
+  ]
+  return (
+    <>
+      <Flex gap="1.5" align="center" color={grade} fontWeight="700">
+        <DoorGlyph grade={grade} size={15} /> {words}
+      </Flex>
+      {lines.map(([name, what]) =>
+        what.length === 0 ? null : (
+          <Text key={name} fontSize="xs">
+            <Box as="span" color="quiet">
+              {name}
+            </Box>{' '}
+            {what.join('; ')}
+          </Text>
+        ),
+      )}
+    </>
+  )
+}

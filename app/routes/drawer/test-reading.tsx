@@ -1,0 +1,204 @@
+import { Box, Button, Flex, Input, Text } from '@chakra-ui/react'
+import type { ReactNode } from 'react'
+import { Form, useNavigation } from 'react-router'
+import { predictionText, readingText, testText } from '../../../core/bench/grade-reading'
+import { readingsOf } from '../../../core/bench/matrix'
+import { predict } from '../../../core/bench/predict'
+import type { Soaking } from '../../../core/bench/progress'
+import { sharedModes } from '../../../core/bench/take-reading'
+import { type Cable, WARMTHS } from '../../../core/plan/cable'
+import type { BenchTest, Session } from '../../../core/plan/session'
+import type { SiteIndex } from '../../../core/plan/site-index'
+import { linkModeFacts } from '../../../core/standards/link-modes'
+import { QuietButton } from '../../ui/controls'
+import { useSeconds } from './use-seconds'
+
+type Props = { session: Session; index: SiteIndex; cable: Cable; test: BenchTest; soak: Soaking | null }
+
+/** One test of one lead: what it should do, and the largest buttons that take what it does. */
+export function TestReading({ session, index, cable, test, soak }: Props) {
+  const read = readingsOf(session, cable).get(test.id)?.at(-1)
+  return (
+    <Box borderTop="1px solid" borderColor="line" py="3">
+      <Flex gap="4" align="baseline" mb="2" wrap="wrap">
+        <Text fontWeight="700" fontSize="lg">
+          {testText(test)}
+        </Text>
+        <Text color="quiet">should: {predictionText(predict(index, test, cable))}</Text>
+        {read && (
+          <Text color="clear" fontWeight="600">
+            read: {readingText(read)}
+          </Text>
+        )}
+      </Flex>
+      <Form method="post" preventScrollReset>
+        <input type="hidden" name="cable" value={cable.id} />
+        <Controls index={index} test={test} soak={soak} />
+      </Form>
+    </Box>
+  )
+}
+
+const nameOf = (test: BenchTest): string => `reading-${test.id}`
+
+function Controls({ index, test, soak }: { index: SiteIndex; test: BenchTest; soak: Soaking | null }) {
+  switch (test.kind) {
+    case 'link':
+      return test.soak > 0 && soak === null ? (
+        <Flex gap="3" wrap="wrap">
+          <input type="hidden" name="test" value={test.id} />
+          <Target name="intent" value="soak" strong>
+            Start the soak
+          </Target>
+          <Target name={nameOf(test)} value="nothing">
+            Nothing came up
+          </Target>
+        </Flex>
+      ) : (
+        <>
+          {soak && <SoakClock key={soak.seconds} soak={soak} whole={test.soak} />}
+          <Flex gap="3" wrap="wrap">
+            {sharedModes(index, test).map((mode) => (
+              <Target key={mode} name={nameOf(test)} value={mode}>
+                {linkModeFacts[mode].name}
+              </Target>
+            ))}
+            <Target name={nameOf(test)} value={soak ? 'dropped' : 'nothing'}>
+              {soak ? 'It dropped' : 'Nothing came up'}
+            </Target>
+            {soak && (
+              <QuietButton name="intent" value="call-off" h="auto">
+                Call the soak off
+              </QuietButton>
+            )}
+          </Flex>
+        </>
+      )
+    case 'write':
+    case 'read':
+      return <Figure test={test} unit="MB/s" label="Megabytes a second" />
+    case 'watts':
+      return <Figure test={test} unit="W" label="Watts" />
+    case 'volts lost':
+      return <Figure test={test} unit="V" label="Volts lost, there and back" />
+    case 'picture':
+      return (
+        <Flex gap="3" wrap="wrap">
+          <Target name={nameOf(test)} value="held">
+            It held
+          </Target>
+          <Target name={nameOf(test)} value="not">
+            It did not
+          </Target>
+        </Flex>
+      )
+    case 'warmth':
+      return (
+        <Flex gap="3" wrap="wrap">
+          {WARMTHS.map((felt) => (
+            <Target key={felt} name={nameOf(test)} value={felt}>
+              {{ cool: 'Cool', warm: 'Warm', hot: 'Too hot to hold' }[felt]}
+            </Target>
+          ))}
+        </Flex>
+      )
+  }
+}
+
+/** Large enough to hit with a lead in the other hand. */
+function Target({ strong, children, ...rest }: { name: string; value: string; strong?: true; children: ReactNode }) {
+  const busy = useNavigation().state !== 'idle'
+  return (
+    <Button
+      type="submit"
+      size="lg"
+      minH="52px"
+      px="6"
+      borderRadius="2px"
+      border="1px solid"
+      borderColor={strong ? 'brassInk' : 'edge'}
+      bg={strong ? 'brassInk' : 'card'}
+      color={strong ? 'onBrass' : 'ink'}
+      fontWeight="700"
+      _hover={{ bg: strong ? 'brass' : 'floor' }}
+      disabled={busy}
+      {...rest}
+    >
+      {children}
+    </Button>
+  )
+}
+
+function Figure({ test, unit, label }: { test: BenchTest; unit: string; label: string }) {
+  return (
+    <Flex gap="3" align="center">
+      <Input
+        name={nameOf(test)}
+        aria-label={label}
+        inputMode="decimal"
+        autoComplete="off"
+        required
+        maxLength={24}
+        w="150px"
+        h="52px"
+        fontSize="xl"
+        fontFamily="mono"
+        bg="card"
+        borderColor="edge"
+        borderRadius="2px"
+      />
+      <Box as="span" fontFamily="mono">
+        {unit}
+      </Box>
+      <Button
+        type="submit"
+        size="lg"
+        minH="52px"
+        borderRadius="2px"
+        border="1px solid"
+        borderColor="edge"
+        bg="card"
+        color="ink"
+        fontWeight="700"
+        _hover={{ bg: 'floor' }}
+      >
+        Save
+      </Button>
+    </Flex>
+  )
+}
+
+function SoakClock({ soak, whole }: { soak: Soaking; whole: number }) {
+  const seconds = useSeconds(soak.seconds)
+  const over = seconds >= whole
+  return (
+    <Flex align="center" gap="4" mb="3">
+      <Box
+        role="timer"
+        fontFamily="mono"
+        fontSize="3xl"
+        fontWeight="700"
+        color={over ? 'clear' : 'ink'}
+        minW="130px"
+        suppressHydrationWarning
+      >
+        {Math.floor(seconds)} s
+      </Box>
+      <Box flex="1" maxW="420px">
+        <Box h="10px" bg="floor" borderRadius="2px" overflow="hidden" aria-hidden="true">
+          <Box
+            h="100%"
+            bg={over ? 'clear' : 'note'}
+            style={{ width: `${Math.min(100, (seconds / Math.max(1, whole)) * 100)}%` }}
+            suppressHydrationWarning
+          />
+        </Box>
+        <Text fontSize="sm" color="quiet" aria-live="polite">
+          {over
+            ? 'The soak is over. What is it linked as now?'
+            : `Watch it to ${whole} s; marginal leads let go between 45 and 90. Other leads can be tested meanwhile.`}
+        </Text>
+      </Box>
+    </Flex>
+  )
+}

@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest'
+import { emptyPlan } from '../plan/plan'
+import { readPlan } from '../plan/read'
+import { indexPlan } from '../plan/site-index'
+import { nextSetupOf, sessionProgress } from './progress'
+
+const port = (id: string, role: string, connector = 'type-c') => ({ id, name: id, connector, role, usb: 'gen2x1' })
+const at = (device: string, id: string) => ({ device, port: id })
+const ends = (connector: string) => [{ connector }, { connector }]
+const felt = (test: string) => ({
+  basis: 'measured',
+  on: '2026-02-01',
+  measure: 'warmth',
+  felt: 'cool',
+  session: 's',
+  test,
+})
+
+function siteOf(cables: object[]) {
+  const read = readPlan({
+    ...emptyPlan({ id: 'site', name: 'Site' }),
+    devices: [
+      { id: 'pc', name: 'Computer', kind: 'computer', ports: [port('1', 'host'), port('2', 'host')] },
+      { id: 'disk', name: 'Disk', kind: 'storage', ports: [port('1', 'device')] },
+      { id: 'hub', name: 'Hub', kind: 'hub', ports: [port('up', 'device')] },
+    ],
+    cables: cables.map((cable, number) => ({
+      id: `c${number}`,
+      tag: `C-${number}`,
+      ends: ends('type-c'),
+      length: 1,
+      ...cable,
+    })),
+    sessions: [
+      {
+        id: 's',
+        name: 'Sort',
+        on: '2026-02-01',
+        cables: cables.map((_, number) => `c${number}`),
+        tests: [
+          { id: 't1', kind: 'link', soak: 60, from: at('pc', '1'), to: at('disk', '1') },
+          { id: 't2', kind: 'warmth', from: at('pc', '1'), to: at('disk', '1') },
+          { id: 't3', kind: 'warmth', from: at('pc', '2'), to: at('hub', 'up') },
+        ],
+      },
+    ],
+  })
+  if (!read.ok) throw new Error(JSON.stringify(read.faults))
+  const [session] = read.plan.sessions
+  if (!session) throw new Error('no session')
+  return { index: indexPlan(read.plan), session }
+}
+
+describe('how far a session has come', () => {
+  it('counts what was read of what fits, and leaves the rest in order', () => {
+    const { index, session } = siteOf([{ evidence: [felt('t1'), felt('t2')] }, {}, { ends: ends('hdmi') }])
+    const { order, read, total } = sessionProgress(index, session, [])
+    expect([read, total]).toEqual([2, 6])
+    expect(nextSetupOf(order, 'c0')?.tests.map(({ id }) => id)).toEqual(['t3'])
+    expect(nextSetupOf(order, 'c2')).toBeNull()
+  })
+  it('asks nothing more of a cable that was retired on the way', () => {
+    const { index, session } = siteOf([{ standing: 'retired', evidence: [felt('t2')] }, {}])
+    const { order, read, total } = sessionProgress(index, session, [])
+    expect([read, total]).toEqual([1, 4])
+    expect(order.steps.every(({ cable }) => cable === 'c1')).toBe(true)
+  })
+  it('takes a soak that runs as it stands: the other cable comes first, then the soak is read', () => {
+    const { index, session } = siteOf([{}, {}])
+    const { order } = sessionProgress(index, session, [{ cable: 'c0', test: 't1', seconds: 10 }])
+    const first = order.steps[0]
+    expect(first).toMatchObject({ kind: 'attend', cable: 'c1', setup: { to: { device: 'hub' } } })
+    const reading = order.steps.find((step) => step.kind === 'read' && step.cable === 'c0')
+    expect(reading?.at).toBe(50)
+  })
+  it('is over when everything is read', () => {
+    const { index, session } = siteOf([{ evidence: [felt('t1'), felt('t2'), felt('t3')] }])
+    expect(sessionProgress(index, session, [])).toMatchObject({ order: { steps: [] }, read: 3, total: 3 })
+  })
+})

@@ -1,0 +1,35 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { emptyPlan } from '../plan/plan'
+import { readPlanText } from '../plan/read'
+import { indexPlan } from '../plan/site-index'
+import { proposeTests } from './propose'
+import { fitsTest } from './setup'
+
+const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
+if (!read.ok) throw new Error('the demo plan has faults')
+const index = indexPlan(read.plan)
+const cables = (...connectors: string[]) =>
+  read.plan.cables.filter(({ ends }) =>
+    ends.every((end) => connectors.includes(end.connector) && end.gender === 'plug'),
+  )
+
+describe('tests that would sort a heap of cables', () => {
+  it('for type-C leads: a soak, copies to a disk, plug warmth and a charger', () => {
+    const heap = cables('type-c')
+    const tests = proposeTests(index, heap)
+    expect(tests.map(({ kind }) => kind)).toEqual(['link', 'write', 'read', 'warmth', 'watts'])
+    for (const test of tests) for (const cable of heap) expect(fitsTest(index, cable, test)).toBe(true)
+    const [link] = tests
+    const disk = index.devices.get(link?.to.device ?? '')
+    expect(disk?.disk).toBeDefined()
+  })
+  it('for display leads: the picture that is wanted on such a display', () => {
+    const tests = proposeTests(index, cables('displayport'))
+    expect(tests.map(({ kind }) => kind)).toEqual(['picture'])
+  })
+  it('nothing where nothing fits', () => {
+    expect(proposeTests(index, [])).toEqual([])
+    expect(proposeTests(indexPlan(emptyPlan({ id: 's', name: 'S' })), read.plan.cables)).toEqual([])
+  })
+})

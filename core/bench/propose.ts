@@ -1,0 +1,115 @@
+import { type Offered, portPicture } from '../link/picture-link'
+import { portModes } from '../link/port-modes'
+import { plugsInto } from '../match/rank'
+import type { Cable } from '../plan/cable'
+import type { PictureMode } from '../plan/need'
+import type { PortAddress } from '../plan/run'
+import type { BenchTest } from '../plan/session'
+import { portKey, type SiteIndex, type Socket } from '../plan/site-index'
+import { LINK_MODES } from '../standards/link-modes'
+
+/** A lead that is marginal drops within this time (common practice). */
+const SOAK_SECONDS = 60
+const PICTURE: PictureMode = { width: 3840, height: 2160, refresh: 60, bits: 8, chroma: '444' }
+
+type Pair = { from: Socket; to: Socket; fits: number }
+
+/**
+ * Tests that would sort these cables with what the site has: a soak, a copy each way and the feel of the plugs between the two ports that most
+ * of the cables fit; watts from the strongest charger; a picture for the leads that carry nothing else. Ports without a run in them
+ * come first, as nothing has to be unplugged for them. Empty where no two ports of the site fit any of the cables.
+ */
+export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchTest[] {
+  const sockets = index.plan.devices.flatMap((device) => device.ports.map((port): Socket => ({ device, port })))
+  const fitting = countFitting(cables)
+  const best = (
+    isFrom: (socket: Socket) => boolean,
+    isTo: (socket: Socket) => boolean,
+    worth: (pair: Pair) => number,
+  ): Pair | null => {
+    let found: Pair | null = null
+    let highest = 0
+    for (const from of sockets.filter(isFrom)) {
+      for (const to of sockets.filter(isTo)) {
+        if (from.device === to.device) continue
+        const pair = { from, to, fits: fitting(from, to) }
+        const free = [from, to].filter((socket) => !index.runsIn.has(portKey(addressOf(socket)))).length
+        const value = pair.fits === 0 ? 0 : pair.fits * 1000 + worth(pair) * 10 + free
+        if (value > highest) {
+          found = pair
+          highest = value
+        }
+      }
+    }
+    return found
+  }
+  const tests: BenchTest[] = []
+  const add = (pair: Pair | null, ...kinds: readonly Body[]): void => {
+    if (!pair) return
+    for (const kind of kinds)
+      tests.push({
+        ...kind,
+        id: `t${tests.length + 1}`,
+        from: addressOf(pair.from),
+        to: addressOf(pair.to),
+      } as BenchTest)
+  }
+  const link = best(
+    ({ port }) => port.role !== 'device' && portModes(port).size > 0,
+    ({ port }) => port.role !== 'host' && portModes(port).size > 0,
+    ({ from, to }) => sharedMode(from, to) + (to.device.disk ? 20 : 0),
+  )
+  const warmth: Body = { kind: 'warmth' }
+  if (link?.to.device.disk) add(link, soak, { kind: 'write' }, { kind: 'read' }, warmth)
+  else add(link, soak, warmth)
+  const supply = best(
+    ({ port, device }) => device.kind === 'charger' && (port.gives ?? 0) > 0,
+    ({ port }) => (port.takes ?? 0) > 0,
+    ({ from, to }) => Math.min(from.port.gives ?? 0, to.port.takes ?? 0) / 10,
+  )
+  add(supply, { kind: 'watts' })
+  for (const connector of ['displayport', 'mini-displayport', 'hdmi'] as const) {
+    const picture = best(
+      ({ port }) => port.connector === connector && offers(port, 'out'),
+      ({ port }) => port.connector === connector && offers(port, 'in'),
+      () => 1,
+    )
+    add(picture, { kind: 'picture', mode: pictureTo(index, picture) })
+  }
+  return tests
+}
+
+type Body = BenchTest extends infer Test ? (Test extends BenchTest ? Omit<Test, 'id' | 'from' | 'to'> : never) : never
+const soak: Body = { kind: 'link', soak: SOAK_SECONDS }
+
+const addressOf = ({ device, port }: Socket): PortAddress => ({ device: device.id, port: port.id })
+
+const offers = (port: Socket['port'], direction: 'in' | 'out'): boolean => {
+  const offered: Offered | null = portPicture(port, direction)
+  return offered !== null
+}
+
+/** How good the best mode is that two ports share, by its place among the modes. */
+function sharedMode(from: Socket, to: Socket): number {
+  const [one, other] = [portModes(from.port), portModes(to.port)]
+  return LINK_MODES.findLastIndex((mode) => one.has(mode) && other.has(mode))
+}
+
+/** What somebody already wants to see on that display, or the usual picture. */
+function pictureTo(index: SiteIndex, pair: Pair | null): PictureMode {
+  const need = index.plan.needs.find((each) => each.kind === 'picture' && each.to === pair?.to.device.id)
+  return need?.kind === 'picture' ? need.mode : PICTURE
+}
+
+/** How many of the cables fit two ports; ports of the same connectors are counted once. */
+function countFitting(cables: readonly Cable[]): (from: Socket, to: Socket) => number {
+  const known = new Map<string, number>()
+  return (from, to) => {
+    const key = [from, to].map(({ port }) => `${port.connector} ${port.gender}`).join(' ')
+    const found = known.get(key)
+    if (found !== undefined) return found
+    const count = cables.filter((cable) => plugsInto(cable, from.port, to.port)).length
+    known.set(key, count)
+    return count
+  }
+}

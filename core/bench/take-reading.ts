@@ -1,0 +1,123 @@
+import { portModes } from '../link/port-modes'
+import { type Cable, type Evidence, WARMTHS, type Warmth } from '../plan/cable'
+import type { BenchTest, Session } from '../plan/session'
+import { type SiteIndex, socketAt } from '../plan/site-index'
+import { type Parsed, parsed, unreadable } from '../quantity/parsed'
+import { HIGHEST_RATE, MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
+import { HIGHEST_WATTS } from '../quantity/watts'
+import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
+import { feltAt } from './grade-reading'
+import { predict } from './predict'
+
+/** What was read in one test of a session, as it was typed or tapped, and for how long the link was watched. */
+export type RawReading = { test: BenchTest; text: string; seconds: number }
+
+/**
+ * A reading as evidence on its cable. A link is a mode, "nothing" or "dropped"; a copy is MB/s (a bare figure, or with its unit); watts and volts
+ * are figures; a picture is "held" or "not"; a plug is "cool", "warm", "hot" or degrees Celsius. Anything else is refused with
+ * what can be written.
+ */
+export function takeReading(
+  index: SiteIndex,
+  session: Session,
+  cable: Cable,
+  { test, text, seconds }: RawReading,
+  today: string,
+): Parsed<Evidence> {
+  const taken = { on: today, session: session.id, test: test.id }
+  const plain = text.trim().toLowerCase()
+  const measured = { basis: 'measured', ...taken, with: partnerOf(index, test) } as const
+  switch (test.kind) {
+    case 'link':
+      return linkTrial(index, cable, test, plain, seconds, taken)
+    case 'write':
+    case 'read': {
+      const rate = /^\d+([.,]\d+)?$/.test(plain)
+        ? parsed(Number(plain.replace(',', '.')) * MEGABYTE_PER_SECOND)
+        : parseRate(text)
+      if (!rate.ok || rate.value < 1 || rate.value > HIGHEST_RATE)
+        return unreadable(`"${text.slice(0, 24)}" is not a rate of copying. Write MB/s, such as 412.`)
+      return parsed({ ...measured, measure: test.kind, rate: rate.value })
+    }
+    case 'watts': {
+      const watts = figure(plain, /\s*w(atts?)?$/)
+      if (watts === null || watts > HIGHEST_WATTS)
+        return unreadable(`"${text.slice(0, 24)}" is not a power over a cable. Write watts from 0 to ${HIGHEST_WATTS}.`)
+      return parsed({ ...measured, measure: 'watts', watts: Math.round(watts * 100) / 100 })
+    }
+    case 'volts lost': {
+      const volts = figure(plain, /\s*v(olts?)?$/)
+      if (volts === null || volts > 50)
+        return unreadable(`"${text.slice(0, 24)}" is not a loss of volts. Write volts there and back, such as 0.31.`)
+      return parsed({ ...measured, measure: 'volts lost', volts, amps: test.amps })
+    }
+    case 'picture':
+      if (plain !== 'held' && plain !== 'not') return unreadable('Say whether the picture held or not.')
+      return parsed({ ...measured, measure: 'picture', mode: test.mode, held: plain === 'held' })
+    case 'warmth': {
+      const felt = WARMTHS.find((each): each is Warmth => each === plain)
+      if (felt) return parsed({ ...measured, measure: 'warmth', felt })
+      const celsius = figure(plain, /\s*(°?\s*c)?$/)
+      if (celsius === null || celsius > 200)
+        return unreadable('Say whether the plug is cool, warm or hot, or its degrees Celsius.')
+      return parsed({ ...measured, measure: 'warmth', felt: feltAt(celsius), celsius })
+    }
+  }
+}
+
+function figure(text: string, unit: RegExp): number | null {
+  const plain = text.replace(unit, '').replace(',', '.')
+  return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : null
+}
+
+type Taken = { on: string; session: string; test: string }
+
+function linkTrial(
+  index: SiteIndex,
+  cable: Cable,
+  test: Extract<BenchTest, { kind: 'link' }>,
+  plain: string,
+  seconds: number,
+  taken: Taken,
+): Parsed<Evidence> {
+  const { controller } = socketAt(index, test.from).port
+  const dropped = plain === 'dropped'
+  const cameUp = LINK_MODES.find((mode) => mode === plain) ?? null
+  if (cameUp === null && !dropped && plain !== 'nothing')
+    return unreadable('Say which mode came up, that nothing did, or that it dropped.')
+  const whole = Math.floor(Math.max(0, seconds))
+  const soaked = dropped || (test.soak > 0 && whole >= test.soak)
+  const wished = dropped ? expectedMode(index, cable, test) : null
+  return parsed({
+    basis: soaked ? 'soaked' : 'measured',
+    ...taken,
+    // two ports always try for the best they share; what dropped had come up as what the lead promises
+    tried: wished ?? bestOf(cameUp, bestShared(index, test)) ?? 'usb2',
+    cameUp,
+    ...(whole > 0 ? { seconds: whole } : {}),
+    ...(controller ? { controller } : {}),
+  })
+}
+
+const bestOf = (one: LinkMode | null, other: LinkMode | null): LinkMode | null =>
+  bestMode([one, other].filter((mode) => mode !== null))
+
+function expectedMode(index: SiteIndex, cable: Cable, test: BenchTest): LinkMode | null {
+  const prediction = predict(index, test, cable)
+  return prediction.kind === 'link' ? prediction.mode : null
+}
+
+/** The modes both ports of a test speak, the best first. */
+export function sharedModes(index: SiteIndex, test: Pick<BenchTest, 'from' | 'to'>): LinkMode[] {
+  const [from, to] = [test.from, test.to].map((address) => portModes(socketAt(index, address).port))
+  return LINK_MODES.filter((mode) => from?.has(mode) && to?.has(mode)).sort(
+    (one, other) =>
+      linkModeFacts[other].line - linkModeFacts[one].line || LINK_MODES.indexOf(other) - LINK_MODES.indexOf(one),
+  )
+}
+
+const bestShared = (index: SiteIndex, test: BenchTest): LinkMode | null => bestMode(sharedModes(index, test))
+
+/** The device a figure was read with: the charger for watts, the far device for anything else. */
+const partnerOf = (index: SiteIndex, test: BenchTest): string =>
+  socketAt(index, test.kind === 'watts' ? test.from : test.to).device.name
