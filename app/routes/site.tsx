@@ -9,7 +9,6 @@ import {
   useSearchParams,
 } from 'react-router'
 import { openQuestion } from '../../core/drawer/drawer-rows'
-import { indexPlan } from '../../core/plan/site-index'
 import { loadPlan } from '../stored.server'
 import { ErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
@@ -18,7 +17,14 @@ import { SiteProvider, useSite } from '../ui/site-context'
 import { StageSign } from '../ui/stage-sign'
 import type { Route } from './+types/site'
 
-export const loader = ({ params }: Route.LoaderArgs) => loadPlan(params.site)
+/**
+ * A site travels as the text of its plan file: one string for the browser's own parser, where thousands of cables sent value by value
+ * would take both ends many times as long.
+ */
+export async function loader({ params }: Route.LoaderArgs) {
+  const { plan, revision } = await loadPlan(params.site)
+  return { name: plan.site.name, text: JSON.stringify(plan), revision }
+}
 
 /** The plan is read anew after every save; a filter or a sort in the address changes nothing of it. */
 export const shouldRevalidate = ({
@@ -31,13 +37,13 @@ export const shouldRevalidate = ({
   (formMethod !== undefined || currentUrl.pathname !== nextUrl.pathname || currentUrl.search === nextUrl.search)
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: loaderData ? `${loaderData.plan.site.name} · Hallway` : 'Hallway' },
+  { title: loaderData ? `${loaderData.name} · Hallway` : 'Hallway' },
 ]
 
 /** A site: its bar, its sign, and whichever page is open. */
 export default function Site({ loaderData }: Route.ComponentProps) {
   return (
-    <SiteProvider plan={loaderData.plan} revision={loaderData.revision}>
+    <SiteProvider text={loaderData.text} revision={loaderData.revision}>
       <SiteBar />
       <Flex direction={{ base: 'column', md: 'row' }}>
         <SiteSign />
@@ -87,12 +93,12 @@ function SiteBar() {
 }
 
 function SiteSign() {
-  const { plan, assessment } = useSite()
+  const { plan, index, assessment } = useSite()
   const home = `/sites/${plan.site.id}`
-  const unsettled = useMemo(() => {
-    const index = indexPlan(plan)
-    return plan.cables.filter((cable) => openQuestion(index, cable) !== null).length
-  }, [plan])
+  const unsettled = useMemo(
+    () => plan.cables.filter((cable) => openQuestion(index, cable) !== null).length,
+    [plan, index],
+  )
   const open = (list: readonly { grade: string }[]) => list.filter(({ grade }) => grade !== 'clear').length
   return (
     <StageSign

@@ -1,14 +1,18 @@
 import { createContext, type ReactNode, useContext, useMemo } from 'react'
 import { type Assessment, assess } from '../../core/checks/assess'
 import type { Plan } from '../../core/plan/plan'
+import { indexPlan, type SiteIndex } from '../../core/plan/site-index'
 
-export type SiteView = { plan: Plan; revision: number; assessment: Assessment }
+export type SiteView = { plan: Plan; index: SiteIndex; revision: number; assessment: Assessment }
 
 const SiteContext = createContext<SiteView | null>(null)
 
 /** Hands a site and its assessment to the pages below; the same `assess` runs on the server and in the browser. */
-export function SiteProvider({ plan, revision, children }: { plan: Plan; revision: number; children: ReactNode }) {
-  const view = useMemo(() => ({ plan, revision, assessment: assess(plan) }), [plan, revision])
+export function SiteProvider({ text, revision, children }: { text: string; revision: number; children: ReactNode }) {
+  const view = useMemo(() => {
+    const plan: Plan = JSON.parse(text)
+    return { plan, index: indexPlan(plan), revision, assessment: assess(plan) }
+  }, [text, revision])
   return <SiteContext.Provider value={view}>{children}</SiteContext.Provider>
 }
 

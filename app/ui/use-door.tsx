@@ -1,4 +1,4 @@
-import { Box, chakra, HStack } from '@chakra-ui/react'
+import type { CSSProperties } from 'react'
 import type { Abilities } from '../../core/link/abilities'
 import { formatRate } from '../../core/quantity/rate'
 import { linkModeFacts } from '../../core/standards/link-modes'
@@ -10,18 +10,29 @@ export function UseDoor({ abilities, size = 22 }: { abilities: Abilities; size?:
   const unknown = mode === null && picture === null && known.grade.value === null && known.trials.length === 0
   const colour = mode === null && picture ? 'picture' : 'data'
   return (
-    <HStack as="span" display="inline-flex" gap="1.5" whiteSpace="nowrap">
+    <span style={side}>
       <Doorway
         gap={(widthOf(mode === null ? (picture?.rate ?? 0) : rate) / HALL_HEIGHT) * 20}
         fill={unknown ? null : colour}
         size={size}
       />
-      <Box as="span" fontFamily={mode === null ? undefined : 'mono'} fontWeight="600" color={unknown ? 'tight' : 'ink'}>
+      <span style={mode === null ? wordy : figures} data-open={unknown ? '' : undefined}>
         {unknown ? 'unknown' : wordsOf(abilities)}
-      </Box>
-    </HStack>
+      </span>
+    </span>
   )
 }
+
+// plain styles: a list draws hundreds of these at every stroke of a key
+const side: CSSProperties = {
+  display: 'inline-flex',
+  gap: '6px',
+  alignItems: 'center',
+  whiteSpace: 'nowrap',
+  lineHeight: 1,
+}
+const wordy: CSSProperties = { fontWeight: 600 }
+const figures: CSSProperties = { fontWeight: 600, fontFamily: 'var(--hw-fonts-mono)' }
 
 function wordsOf({ mode, rate, picture, watts, known }: Abilities): string {
   if (mode === 'usb2') return linkModeFacts.usb2.name
@@ -35,7 +46,7 @@ function wordsOf({ mode, rate, picture, watts, known }: Abilities): string {
 function Doorway({ gap, fill, size }: { gap: number; fill: 'data' | 'picture' | null; size: number }) {
   const solid = 11 - gap / 2
   return (
-    <chakra.svg viewBox="0 0 16 22" width={`${(size * 16) / 22}px`} height={`${size}px`} aria-hidden="true" flex="none">
+    <svg viewBox="0 0 16 22" width={(size * 16) / 22} height={size} aria-hidden="true" style={{ flex: 'none' }}>
       {fill === null ? (
         <rect
           x="4"
@@ -56,6 +67,6 @@ function Doorway({ gap, fill, size }: { gap: number; fill: 'data' | 'picture' | 
           </g>
         </>
       )}
-    </chakra.svg>
+    </svg>
   )
 }

@@ -22,6 +22,7 @@ type Pair = { from: Socket; to: Socket; fits: number }
 export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchTest[] {
   const sockets = index.plan.devices.flatMap((device) => device.ports.map((port): Socket => ({ device, port })))
   const fitting = countFitting(cables)
+  const held = new Set<string>()
   const best = (
     isFrom: (socket: Socket) => boolean,
     isTo: (socket: Socket) => boolean,
@@ -33,8 +34,11 @@ export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchT
       for (const to of sockets.filter(isTo)) {
         if (from.device === to.device) continue
         const pair = { from, to, fits: fitting(from, to) }
-        const free = [from, to].filter((socket) => !index.runsIn.has(portKey(addressOf(socket)))).length
-        const value = pair.fits === 0 ? 0 : pair.fits * 1000 + worth(pair) * 10 + free
+        const keys = [from, to].map((socket) => portKey(addressOf(socket)))
+        const free = keys.filter((key) => !index.runsIn.has(key)).length
+        // a port that no other test holds lets this one go on while that one soaks
+        const apart = keys.filter((key) => !held.has(key)).length
+        const value = pair.fits === 0 ? 0 : pair.fits * 1000 + worth(pair) * 10 + apart * 3 + free
         if (value > highest) {
           found = pair
           highest = value
@@ -46,6 +50,7 @@ export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchT
   const tests: BenchTest[] = []
   const add = (pair: Pair | null, ...kinds: readonly Body[]): void => {
     if (!pair) return
+    for (const socket of [pair.from, pair.to]) held.add(portKey(addressOf(socket)))
     for (const kind of kinds)
       tests.push({
         ...kind,

@@ -1,6 +1,7 @@
 import { readingText } from '../bench/grade-reading'
 import { type Abilities, abilitiesOf } from '../link/abilities'
-import { basisNames, knownCable } from '../link/known'
+import { basisNames } from '../link/known'
+import { knownOf } from '../link/lay'
 import { doesJob, type Job } from '../match/job-text'
 import { CABLE_STANDINGS, type Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
@@ -12,7 +13,7 @@ import { gradeFacts } from '../standards/grades'
 export type Whereabouts = { at: 'run'; run: Run } | { at: Cable['standing'] }
 
 /** One cable as the drawer shows it. */
-export type DrawerRow = {
+export type DrawerRow = Readonly<{
   cable: Cable
   abilities: Abilities
   where: Whereabouts
@@ -24,15 +25,36 @@ export type DrawerRow = {
   open: 'unknown' | 'disagrees' | null
   /** All that is written of it, in lower case, for searching. */
   text: string
-}
+}>
 
-/** Every cable of a site with what it is good for, how that is known, and where it is. */
+/** Every cable of a site with what it is good for, how that is known, and where it is; each told only once it is asked for. */
 export const drawerRows = (index: SiteIndex): DrawerRow[] => index.plan.cables.map((cable) => rowOf(index, cable))
 
 function rowOf(index: SiteIndex, cable: Cable): DrawerRow {
-  const abilities = abilitiesOf(index, cable)
-  const where = whereaboutsOf(index, cable)
-  const pairing = cable.suppliedWith ? (index.devices.get(cable.suppliedWith)?.name ?? null) : null
+  let abilities: Abilities | undefined
+  let text: string | undefined
+  return {
+    cable,
+    where: whereaboutsOf(index, cable),
+    pairing: cable.suppliedWith ? (index.devices.get(cable.suppliedWith)?.name ?? null) : null,
+    get abilities() {
+      abilities ??= abilitiesOf(index, cable)
+      return abilities
+    },
+    get last() {
+      return this.abilities.last ? readingText(this.abilities.last) : ''
+    },
+    get open() {
+      return openQuestion(index, cable)
+    },
+    get text() {
+      text ??= writtenOf(index, this)
+      return text
+    },
+  }
+}
+
+function writtenOf(index: SiteIndex, { cable, abilities, where, pairing }: DrawerRow): string {
   const { grade } = abilities.known
   const words = [
     cable.tag,
@@ -46,15 +68,7 @@ function rowOf(index: SiteIndex, cable: Cable): DrawerRow {
     cable.oneWay && 'one way',
     cable.note,
   ]
-  return {
-    cable,
-    abilities,
-    where,
-    pairing,
-    last: abilities.last ? readingText(abilities.last) : '',
-    open: openQuestion(index, cable),
-    text: words.filter(Boolean).join(' ').toLowerCase(),
-  }
+  return words.filter(Boolean).join(' ').toLowerCase()
 }
 
 /** Where a cable is: the run it lies in, or where it was put. */
@@ -66,18 +80,22 @@ export function whereaboutsOf(index: SiteIndex, cable: Cable): Whereabouts {
 /** What is still open about a cable that is not retired: nothing known of what it carries, or evidence that disagrees. */
 export function openQuestion(index: SiteIndex, cable: Cable): DrawerRow['open'] {
   if (cable.standing === 'retired') return null
-  const { grade, trials, conflicts } = knownCable(cable, cable.kind ? index.kinds.get(cable.kind) : undefined)
+  const { grade, trials, conflicts } = knownOf(index, cable)
   if (grade.value === null && trials.length === 0) return 'unknown'
   return conflicts.length > 0 ? 'disagrees' : null
 }
 
 /** The rows that do a job. Retired cables do none, unless the job asks for them by that word. */
-export function rowsForJob(rows: readonly DrawerRow[], job: Job): DrawerRow[] {
-  const asked = CABLE_STANDINGS.some((standing) => job.words.includes(standing))
-  const asksMore =
+export function rowsForJob(rows: readonly DrawerRow[], job: Job): readonly DrawerRow[] {
+  const { words } = job
+  const figures =
     job.rate ?? job.atLeast ?? job.atMost ?? job.watts ?? job.picture ?? job.construction ?? job.connectors[0]
+  if (figures === undefined && words.length === 0) return rows
+  const anyStanding = figures === undefined || CABLE_STANDINGS.some((standing) => words.includes(standing))
   return rows.filter(
-    ({ cable, abilities, text }) =>
-      (asksMore === undefined || asked || cable.standing !== 'retired') && doesJob(job, abilities, text),
+    (row) =>
+      (anyStanding || row.cable.standing !== 'retired') &&
+      // what is written of a cable is only put together where words are looked for
+      doesJob(job, row.abilities, words.length > 0 ? row.text : ''),
   )
 }

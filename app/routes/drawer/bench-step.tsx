@@ -1,5 +1,6 @@
 import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
 import { useEffect, useRef } from 'react'
+import { useNavigationType } from 'react-router'
 import type { Soaking } from '../../../core/bench/progress'
 import { goesInTurned, type Setup } from '../../../core/bench/setup'
 import { abilitiesOf } from '../../../core/link/abilities'
@@ -27,12 +28,11 @@ type Props = {
 export function BenchStep({ session, index, cableId, setup, plug, soak }: Props) {
   const heading = useRef<HTMLHeadingElement>(null)
   const cable = index.cables.get(cableId)
-  const first = useRef(true)
-  // the next step begins where the last one ended for whoever works with the keyboard
+  const arrived = useNavigationType()
+  // after a reading the next step begins where the last one ended for whoever works with the keyboard
   useEffect(() => {
-    if (!first.current || document.activeElement === document.body) heading.current?.focus({ preventScroll: true })
-    first.current = false
-  }, [])
+    if (arrived !== 'POP') heading.current?.focus({ preventScroll: true })
+  }, [arrived])
   if (!cable) return null
   const [from, to] = [socketAt(index, setup.from), socketAt(index, setup.to)]
   const ends = goesInTurned(index, cable, setup) ? (['second', 'first'] as const) : (['first', 'second'] as const)

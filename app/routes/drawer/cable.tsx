@@ -1,12 +1,11 @@
 import { Box, Flex, Grid, Heading, Link, Text } from '@chakra-ui/react'
-import { useMemo } from 'react'
 import { data, Form, isRouteErrorResponse, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { conflictSentence } from '../../../core/checks/sentences'
 import { cautionSentence, cautionsOf } from '../../../core/drawer/cable-cautions'
 import { abilitiesOf } from '../../../core/link/abilities'
 import { basisNames } from '../../../core/link/known'
 import type { Cable } from '../../../core/plan/cable'
-import { indexPlan } from '../../../core/plan/site-index'
+import type { indexPlan } from '../../../core/plan/site-index'
 import { formatWatts } from '../../../core/quantity/watts'
 import { describeEnd } from '../../../core/standards/connectors'
 import { shortCode } from '../../../core/tags/short-code'
@@ -65,8 +64,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 
 /** One cable: what it is good for at its length, who says so, what it did, and what to take care of. */
 export default function CablePage({ loaderData, actionData, params }: Route.ComponentProps) {
-  const { plan, revision } = useSite()
-  const index = useMemo(() => indexPlan(plan), [plan])
+  const { index, revision } = useSite()
   const cable = index.cables.get(params.cable)
   if (!cable) return <ErrorView status={404} />
   const problem = actionData && 'problem' in actionData ? actionData.problem : null

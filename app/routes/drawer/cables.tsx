@@ -4,7 +4,6 @@ import { data, Form, Link as RouterLink, useNavigation, useSearchParams } from '
 import { drawerRows, rowsForJob } from '../../../core/drawer/drawer-rows'
 import { parseJob } from '../../../core/match/job-text'
 import { CABLE_STANDINGS } from '../../../core/plan/cable'
-import { indexPlan } from '../../../core/plan/site-index'
 import { type BulkChange, changeCables, restoreCables } from '../../../server/sites/cables'
 import { AWAY_MESSAGE, save } from '../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -68,11 +67,11 @@ const cannot = (answer: { outcome: string; faults?: { reason: string }[] }, gone
 
 /** Every cable, what it is good for and how that is known; what a job needs narrows the list. */
 export default function Cables({ actionData }: Route.ComponentProps) {
-  const { plan } = useSite()
+  const { plan, index } = useSite()
   const [params, setParams] = useSearchParams()
   const [text, setText] = useState(params.get('job') ?? '')
   const asked = useDeferredValue(text)
-  const rows = useMemo(() => drawerRows(indexPlan(plan)), [plan])
+  const rows = useMemo(() => drawerRows(index), [index])
   const shown = useMemo(() => rowsForJob(rows, parseJob(asked)), [rows, asked])
   const [chosen, setChosen] = useState<Chosen>({})
   const box = useRef<HTMLInputElement>(null)
@@ -129,7 +128,7 @@ export default function Cables({ actionData }: Route.ComponentProps) {
           </QuietButton>
         </Notice>
       ) : (
-        <DrawerTable rows={shown} chosen={chosen} choose={setChosen} />
+        <DrawerTable rows={rows} shown={shown} chosen={chosen} choose={setChosen} />
       )}
     </>
   )

@@ -1,11 +1,9 @@
-import { Box, Link } from '@chakra-ui/react'
 import { createColumnHelper, createSortedRowModel, rowSortingFeature, tableFeatures } from '@tanstack/react-table'
 import { Link as RouterLink } from 'react-router'
 import type { DrawerRow } from '../../../core/drawer/drawer-rows'
 import { BASES, type Basis } from '../../../core/link/known'
 import { formatWatts } from '../../../core/quantity/watts'
 import { connectorNames, type End } from '../../../core/standards/connectors'
-import { DoorGlyph } from '../../ui/grade'
 import { Length } from '../../ui/units'
 import { UseDoor } from '../../ui/use-door'
 
@@ -72,7 +70,7 @@ export const columns = helper.columns([
     cell: ({ row: { original } }) => (
       <>
         {endsText(original)}
-        {original.cable.construction !== 'passive' && <Box color="quiet">{original.cable.construction}</Box>}
+        {original.cable.construction !== 'passive' && <small>{original.cable.construction}</small>}
       </>
     ),
   }),
@@ -89,37 +87,24 @@ export const columns = helper.columns([
     cell: ({ row: { original } }) => (
       <>
         {original.where.at === 'run' ? `run ${whereText(original)}` : whereText(original)}
-        {original.pairing && (
-          <Box color="quiet" truncate title={`came with ${original.pairing}`}>
-            with {original.pairing}
-          </Box>
-        )}
+        {original.pairing && <small title={`came with ${original.pairing}`}>with {original.pairing}</small>}
       </>
     ),
   }),
   helper.accessor(({ last }) => last, { id: 'last', header: 'Last read', sortFn: 'words' }),
 ])
 
-/** Widths of the columns, the box to choose a row before them; on a phone the cells flow. */
-export const COLUMN_WIDTHS = '34px 92px 132px 108px 66px 76px minmax(120px, 1.2fr) minmax(104px, 1fr) 128px 104px'
-
-function Tag({ row: { cable } }: { row: DrawerRow }) {
-  return (
-    <Link
-      asChild
-      fontFamily="mono"
-      fontWeight="700"
-      color={cable.standing === 'retired' ? 'quiet' : 'brassInk'}
-      textDecoration={cable.standing === 'retired' ? 'line-through' : 'underline'}
-      whiteSpace="nowrap"
-    >
-      {/* reached with Enter from the row, so that Tab does not stop at thousands of links */}
-      <RouterLink to={`../cables/${encodeURIComponent(cable.id)}`} relative="path" tabIndex={-1}>
-        {cable.tag}
-      </RouterLink>
-    </Link>
-  )
-}
+/** Reached with Enter from the row, so that Tab does not stop at thousands of links. */
+const Tag = ({ row: { cable } }: { row: DrawerRow }) => (
+  <RouterLink
+    to={`../cables/${encodeURIComponent(cable.id)}`}
+    relative="path"
+    tabIndex={-1}
+    data-retired={cable.standing === 'retired' || undefined}
+  >
+    {cable.tag}
+  </RouterLink>
+)
 
 const basisWords: Record<Basis, string> = {
   assumed: 'assumed',
@@ -132,15 +117,11 @@ const basisWords: Record<Basis, string> = {
 }
 
 function KnownBy({ row: { abilities, open } }: { row: DrawerRow }) {
-  if (open === 'unknown') return <Box color="tight">nothing yet</Box>
+  if (open === 'unknown') return <span data-open="">nothing yet</span>
   return (
     <>
       {basisWords[abilities.basis]}
-      {open === 'disagrees' && (
-        <Box display="flex" alignItems="center" gap="1" color="tight">
-          <DoorGlyph grade="tight" size={13} /> disagrees
-        </Box>
-      )}
+      {open === 'disagrees' && <small data-open="">but disagrees</small>}
     </>
   )
 }

@@ -1,10 +1,13 @@
+// biome-ignore-all lint/a11y/useSemanticElements: rows that are placed by hand lie in no table box, so their roles are said outright
+// biome-ignore-all lint/a11y/useFocusableInteractive: the grid itself holds the focus and names its active row
 import { Box, Flex } from '@chakra-ui/react'
 import { type SortingState, useTable } from '@tanstack/react-table'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { type KeyboardEvent, type ReactNode, useCallback, useEffect, useId, useRef, useState } from 'react'
+import { type KeyboardEvent, memo, useEffect, useId, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { DrawerRow } from '../../../core/drawer/drawer-rows'
-import { COLUMN_WIDTHS, columns, features } from './drawer-columns'
+import { columns, features } from './drawer-columns'
+import { drawerLook } from './drawer-look'
 
 /** Ids of the cables that are chosen. */
 export type Chosen = Readonly<Record<string, true>>
@@ -13,47 +16,22 @@ const ROW_HEIGHT = 44
 /** What the server draws, which cannot know how high the window is; the browser then draws what it has room for. */
 const FIRST_VIEW = { width: 1080, height: 620 }
 
-const grid = {
-  display: 'grid',
-  gridTemplateColumns: { base: '34px 1fr 1fr auto', md: COLUMN_WIDTHS },
-  alignItems: 'center',
-  columnGap: '2',
-  px: '2',
-} as const
-const cell = { minW: 0, fontSize: 'sm', lineHeight: '1.25', overflow: 'hidden' } as const
-/** On a phone: tag, what it is good for and its length; below them power, ends and where it is. */
-const onPhone: Record<string, object> = {
-  picture: { display: { base: 'none', md: 'block' } },
-  watts: { gridColumn: { base: '4', md: 'auto' } },
-  length: { gridRow: { base: '1', md: 'auto' }, gridColumn: { base: '4', md: 'auto' } },
-  ends: {
-    gridColumn: { base: '2', md: 'auto' },
-    gridRow: { base: '2', md: 'auto' },
-    color: { base: 'quiet', md: 'ink' },
-  },
-  basis: { display: { base: 'none', md: 'block' } },
-  where: { gridColumn: { base: '3', md: 'auto' }, gridRow: { base: '2', md: 'auto' } },
-  last: { display: { base: 'none', md: 'block' } },
-}
-const aligned: Record<string, object> = {
-  tag: { gridColumn: { base: '2', md: 'auto' } },
-  watts: { textAlign: 'end', fontFamily: 'mono' },
-  length: { textAlign: 'end', fontFamily: 'mono' },
+const chosenFrom = (ids: readonly { id: string }[]): Chosen => Object.fromEntries(ids.map(({ id }) => [id, true]))
+const sortWords = { asc: 'ascending', desc: 'descending' } as const
+
+type Props = {
+  /** Every cable of the drawer; it stays the same while `shown` follows what is typed. */
+  rows: DrawerRow[]
+  shown: readonly DrawerRow[]
+  chosen: Chosen
+  choose: (chosen: Chosen) => void
 }
 
 /**
  * The drawer as a table of which only the rows in view are drawn. Rows are walked with the arrow keys, chosen with the space bar, and opened
  * with Enter.
  */
-export function DrawerTable({
-  rows,
-  chosen,
-  choose,
-}: {
-  rows: DrawerRow[]
-  chosen: Chosen
-  choose: (chosen: Chosen) => void
-}) {
+export const DrawerTable = memo(function DrawerTable({ rows, shown, chosen, choose }: Props) {
   const id = useId()
   const [sorting, setSorting] = useState<SortingState>([])
   const table = useTable({
@@ -64,30 +42,32 @@ export function DrawerTable({
     state: { sorting },
     onSortingChange: setSorting,
   })
+  // all rows are sorted once; what a job leaves of them is only picked out
   const sorted = table.getRowModel().rows
+  const listed = useMemo(() => {
+    if (shown.length === sorted.length) return sorted
+    const wanted = new Set(shown)
+    return sorted.filter((row) => wanted.has(row.original))
+  }, [sorted, shown])
   const frame = useRef<HTMLDivElement>(null)
   const virtual = useVirtualizer({
-    count: sorted.length,
+    count: listed.length,
     getScrollElement: () => frame.current,
     estimateSize: () => ROW_HEIGHT,
-    getItemKey: (at) => sorted[at]?.id ?? at,
+    getItemKey: (at) => listed[at]?.id ?? at,
     initialRect: FIRST_VIEW,
-    overscan: 10,
+    overscan: 8,
   })
   const [active, setActive] = useState(0)
-  const here = Math.min(active, sorted.length - 1)
-  const idAt = useCallback((at: number) => sorted[at]?.id ?? '', [sorted])
+  const here = Math.min(active, listed.length - 1)
+  const idAt = (at: number): string => listed[at]?.id ?? ''
   const navigate = useNavigate()
 
   const go = (to: number, extend: boolean) => {
-    const next = Math.max(0, Math.min(sorted.length - 1, to))
+    const next = Math.max(0, Math.min(listed.length - 1, to))
     setActive(next)
     virtual.scrollToIndex(next)
-    if (extend) {
-      const [from, until] = [Math.min(here, next), Math.max(here, next)]
-      const added = sorted.slice(from, until + 1).map((row) => [row.id, true] as const)
-      choose({ ...chosen, ...Object.fromEntries(added) })
-    }
+    if (extend) choose({ ...chosen, ...chosenFrom(listed.slice(Math.min(here, next), Math.max(here, next) + 1)) })
   }
   const toggle = (cable: string) => {
     const { [cable]: was, ...others } = chosen
@@ -102,23 +82,24 @@ export function DrawerTable({
       PageDown: here + page,
       PageUp: here - page,
       Home: 0,
-      End: sorted.length - 1,
+      End: listed.length - 1,
     }
     const to = moves[event.key]
     if (to !== undefined) go(to, event.shiftKey)
     else if (event.key === ' ') toggle(idAt(here))
     else if (event.key === 'Enter') navigate(`../cables/${encodeURIComponent(idAt(here))}`, { relative: 'path' })
     else if (event.key === 'Escape') choose({})
-    else if (event.key === 'a' && (event.ctrlKey || event.metaKey))
-      choose(Object.fromEntries(sorted.map((row) => [row.id, true] as const)))
+    else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) choose(chosenFrom(listed))
     else return
     event.preventDefault()
   }
-  const allChosen = sorted.length > 0 && sorted.every((row) => chosen[row.id])
-  // a narrower list starts again at its top
+  const allChosen = listed.every((row) => chosen[row.id])
+  // another list starts again at its top
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list itself is the reason
   useEffect(() => {
-    if (rows.length >= 0) setActive(0)
-  }, [rows])
+    setActive(0)
+    frame.current?.scrollTo({ top: 0 })
+  }, [shown])
 
   return (
     <Box border="1px solid" borderColor="line" borderRadius="2px" bg="card">
@@ -127,7 +108,7 @@ export function DrawerTable({
         role="grid"
         aria-label="Cables"
         aria-multiselectable
-        aria-rowcount={sorted.length + 1}
+        aria-rowcount={listed.length + 1}
         aria-activedescendant={`${id}-${idAt(here)}`}
         aria-describedby={`${id}-keys`}
         tabIndex={0}
@@ -136,72 +117,56 @@ export function DrawerTable({
         minH="260px"
         overflowY="auto"
         position="relative"
-        css={{ '&:focus-visible [data-active]': { boxShadow: 'inset 4px 0 0 var(--hw-colors-brass)' } }}
+        css={drawerLook}
       >
-        <Box role="rowgroup" position="sticky" top="0" zIndex="1" bg="floor">
-          <Box role="row" aria-rowindex={1} {...grid} minH="36px">
-            <Box role="columnheader" {...cell}>
+        <Box role="rowgroup" position="sticky" top="0" zIndex="1" bg="floor" py="2">
+          <div role="row" aria-rowindex={1}>
+            <div role="columnheader" data-column="choose">
               <input
                 type="checkbox"
                 aria-label="Choose all that are listed"
                 checked={allChosen}
-                onChange={() =>
-                  choose(allChosen ? {} : Object.fromEntries(sorted.map((row) => [row.id, true] as const)))
-                }
+                onChange={() => choose(allChosen ? {} : chosenFrom(listed))}
               />
-            </Box>
+            </div>
             {table.getFlatHeaders().map((header) => {
               const order = header.column.getIsSorted()
               return (
-                <Box
+                <div
                   key={header.id}
                   role="columnheader"
-                  aria-sort={order === 'asc' ? 'ascending' : order === 'desc' ? 'descending' : 'none'}
-                  {...cell}
-                  {...onPhone[header.id]}
-                  {...aligned[header.id]}
-                  fontFamily="body"
-                  display={{ base: SORTS_ON_PHONE.has(header.id) ? 'block' : 'none', md: 'block' }}
-                  gridRow={{ base: '1', md: 'auto' }}
+                  data-column={header.id}
+                  aria-sort={order ? sortWords[order] : 'none'}
                 >
-                  <SortButton order={order} onClick={header.column.getToggleSortingHandler()}>
+                  <button type="button" onClick={header.column.getToggleSortingHandler()}>
                     <table.FlexRender header={header} />
-                  </SortButton>
-                </Box>
+                    <span aria-hidden="true">{order === 'asc' ? '↑' : order === 'desc' ? '↓' : ''}</span>
+                  </button>
+                </div>
               )
             })}
-          </Box>
+          </div>
         </Box>
-        <Box role="rowgroup" position="relative" style={{ height: virtual.getTotalSize() }}>
+        <div role="rowgroup" style={{ position: 'relative', height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index, start, key }) => {
-            const row = sorted[index]
+            const row = listed[index]
             if (!row) return null
             const picked = chosen[row.id] === true
             return (
-              <Box
+              <div
                 key={key}
                 id={`${id}-${row.id}`}
                 ref={virtual.measureElement}
                 data-index={index}
+                data-row=""
                 data-active={index === here ? '' : undefined}
                 role="row"
                 aria-rowindex={index + 2}
                 aria-selected={picked}
-                {...grid}
-                minH={`${ROW_HEIGHT}px`}
-                py="1"
-                position="absolute"
-                top="0"
-                left="0"
-                right="0"
-                bg={picked ? 'noteFloor' : 'card'}
-                borderBottom="1px solid"
-                borderColor="line"
-                _hover={{ bg: picked ? 'noteFloor' : 'paper' }}
                 style={{ transform: `translateY(${start}px)` }}
                 onMouseDown={() => setActive(index)}
               >
-                <Box role="gridcell" {...cell}>
+                <div role="gridcell" data-column="choose">
                   <input
                     type="checkbox"
                     tabIndex={-1}
@@ -209,22 +174,16 @@ export function DrawerTable({
                     checked={picked}
                     onChange={() => toggle(row.id)}
                   />
-                </Box>
+                </div>
                 {row.getAllCells().map((each) => (
-                  <Box
-                    key={each.id}
-                    role="gridcell"
-                    {...cell}
-                    {...onPhone[each.column.id]}
-                    {...aligned[each.column.id]}
-                  >
+                  <div key={each.id} role="gridcell" data-column={each.column.id}>
                     <table.FlexRender cell={each} />
-                  </Box>
+                  </div>
                 ))}
-              </Box>
+              </div>
             )
           })}
-        </Box>
+        </div>
       </Box>
       <Flex id={`${id}-keys`} fontSize="xs" color="quiet" px="3" py="1.5" gap="4" wrap="wrap" hideBelow="md">
         <span>↑ ↓ walk</span>
@@ -235,33 +194,4 @@ export function DrawerTable({
       </Flex>
     </Box>
   )
-}
-
-const SORTS_ON_PHONE = new Set(['tag', 'data', 'length'])
-
-function SortButton({
-  order,
-  onClick,
-  children,
-}: {
-  order: false | 'asc' | 'desc'
-  onClick: ((event: unknown) => void) | undefined
-  children: ReactNode
-}) {
-  return (
-    <Box
-      as="button"
-      {...({ type: 'button' } as object)}
-      onClick={onClick}
-      fontWeight="700"
-      fontSize="sm"
-      cursor="pointer"
-      whiteSpace="nowrap"
-    >
-      {children}
-      <Box as="span" aria-hidden="true" color="brassInk" display="inline-block" w="12px">
-        {order === 'asc' ? '↑' : order === 'desc' ? '↓' : ''}
-      </Box>
-    </Box>
-  )
-}
+})

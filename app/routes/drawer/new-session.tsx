@@ -7,7 +7,6 @@ import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParam
 import { proposeTests } from '../../../core/bench/propose'
 import { drawerRows } from '../../../core/drawer/drawer-rows'
 import { BENCH_TEST_KINDS, type BenchTestKind } from '../../../core/plan/session'
-import { indexPlan } from '../../../core/plan/site-index'
 import { MOST_TAGGED } from '../../../core/tags/label'
 import { createSession } from '../../../server/sites/sessions'
 import { AWAY_MESSAGE, save } from '../../stored.server'
@@ -51,10 +50,9 @@ export async function action({ request, params }: Route.ActionArgs) {
 
 /** Choose the heap and the tests; Hallway proposes tests from the ports the site has. */
 export default function NewSession({ loaderData, actionData }: Route.ComponentProps) {
-  const { plan } = useSite()
+  const { plan, index } = useSite()
   const [params] = useSearchParams()
   const saving = useNavigation().state === 'submitting'
-  const index = useMemo(() => indexPlan(plan), [plan])
   const asked = (params.get('cables') ?? '').split(' ').filter(Boolean)
   const rows = useMemo(() => drawerRows(index).filter(({ cable }) => cable.standing !== 'retired'), [index])
   const open = rows.filter((row) => row.open !== null).map(({ cable }) => cable.id)
@@ -94,7 +92,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
       <Box maxW="420px" mb="4">
         <TextField field={fields.name} label="Name" required />
       </Box>
-      <Grid templateColumns={{ base: '1fr', lg: '340px 1fr' }} gap="7" alignItems="start">
+      <Grid templateColumns={{ base: '1fr', lg: '280px 1fr' }} gap="7" alignItems="start">
         <Box as="fieldset">
           <Heading as="legend" size="md" mb="1">
             The heap
@@ -110,7 +108,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
               <Flex
                 as="label"
                 key={cable.id}
-                gap="3"
+                gap="2"
                 px="3"
                 py="2"
                 align="center"
@@ -124,7 +122,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
                   value={cable.id}
                   defaultChecked={first.has(cable.id)}
                 />
-                <Box as="span" fontFamily="mono" fontWeight="700" w="72px" truncate>
+                <Box as="span" fontFamily="mono" fontWeight="700" w="68px" truncate>
                   {cable.tag}
                 </Box>
                 <Box as="span" fontSize="sm" flex="1">
@@ -214,7 +212,7 @@ function TestLine({
     <Grid
       role="group"
       aria-label={`Test ${number}`}
-      templateColumns={{ base: '1fr', md: '140px 1fr 1fr 118px auto' }}
+      templateColumns={{ base: '1fr', md: '122px 1fr 1fr 108px auto' }}
       gap="2"
       mb="3"
       alignItems="end"

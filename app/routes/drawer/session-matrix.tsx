@@ -52,7 +52,7 @@ export function SessionMatrix({ session, index }: { session: Session; index: Sit
           <Table.Body>
             {rows.map((row) => (
               <Table.Row key={row.cable.id} bg="card">
-                <Table.Cell>
+                <Table.Cell css={{ '&&': { whiteSpace: 'nowrap' } }}>
                   <Link asChild fontFamily="mono" fontWeight="700" color="brassInk" textDecoration="underline">
                     <RouterLink to={`/sites/${index.plan.site.id}/cables/${encodeURIComponent(row.cable.id)}`}>
                       {row.cable.tag}

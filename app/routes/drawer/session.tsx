@@ -4,7 +4,7 @@ import { data, Form, redirect, useRevalidator, useSearchParams } from 'react-rou
 import { nextSetupOf, type Soaking, sessionProgress } from '../../../core/bench/progress'
 import { type Setup, setupsFor } from '../../../core/bench/setup'
 import type { Session } from '../../../core/plan/session'
-import { indexPlan, type SiteIndex } from '../../../core/plan/site-index'
+import type { SiteIndex } from '../../../core/plan/site-index'
 import { changeCables } from '../../../server/sites/cables'
 import { removeSession, runningSoaks, startSoak, stopSoak } from '../../../server/sites/sessions'
 import { AWAY_MESSAGE, load, loadPlan, save } from '../../stored.server'
@@ -61,8 +61,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 
 /** At the bench: one step at a time, then the table of what every cable did and what becomes of it. */
 export default function SessionPage({ loaderData, actionData, params }: Route.ComponentProps) {
-  const { plan } = useSite()
-  const index = useMemo(() => indexPlan(plan), [plan])
+  const { plan, index } = useSite()
   const session = plan.sessions.find(({ id }) => id === params.session)
   useFreshOnReturn()
   if (!session) return <ErrorView status={404} />
@@ -100,7 +99,7 @@ function AtTheBench({
         </Link>
       </Flex>
       {problem && <Notice tone="blocked">{problem}</Notice>}
-      <SoakTray session={session} index={index} soaks={soaks} />
+      <SoakTray session={session} index={index} soaks={soaks.filter(({ cable }) => cable !== focus?.cable)} />
       {focus ? (
         <BenchStep
           key={`${focus.cable} ${focus.setup.tests.map(({ id }) => id)[0]}`}

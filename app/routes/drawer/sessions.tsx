@@ -1,16 +1,13 @@
 import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
-import { useMemo } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { testText } from '../../../core/bench/grade-reading'
 import { sessionProgress } from '../../../core/bench/progress'
-import { indexPlan } from '../../../core/plan/site-index'
 import { MainButton } from '../../ui/controls'
 import { useSite } from '../../ui/site-context'
 
 /** Sort-out sessions, each with how far it has come; any can be gone on with. */
 export default function Sessions() {
-  const { plan } = useSite()
-  const index = useMemo(() => indexPlan(plan), [plan])
+  const { plan, index } = useSite()
   const home = `/sites/${plan.site.id}/drawer/sessions`
   const latest = [...plan.sessions].reverse()
   return (

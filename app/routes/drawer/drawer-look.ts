@@ -1,0 +1,60 @@
+/** Widths of the columns, the box to choose a row before them; on a phone the cells flow. */
+const COLUMN_WIDTHS = '34px 92px 132px 108px 66px 76px minmax(120px, 1.2fr) minmax(104px, 1fr) 128px 104px'
+
+/**
+ * How the drawer's table looks, said once for all of its cells: a style for each cell by itself is what makes a long list slow to draw.
+ * On a phone a row has tag, what it is good for and its length, below them power, ends and where it is.
+ */
+export const drawerLook = {
+  '& [role=row]': {
+    display: 'grid',
+    gridTemplateColumns: { base: '34px 1fr 1fr auto', md: COLUMN_WIDTHS },
+    alignItems: 'center',
+    columnGap: '8px',
+    paddingInline: '8px',
+  },
+  '& [role=gridcell], & [role=columnheader]': {
+    minWidth: 0,
+    fontSize: '14px',
+    lineHeight: 1.25,
+    overflow: 'hidden',
+  },
+  '& [data-row]': {
+    position: 'absolute',
+    insetInline: 0,
+    top: 0,
+    minHeight: '44px',
+    paddingBlock: '4px',
+    background: 'card',
+    borderBottom: '1px solid',
+    borderColor: 'line',
+  },
+  '& [data-row]:hover': { background: 'paper' },
+  '& [data-row][aria-selected=true]': { background: 'noteFloor' },
+  '& small': { display: 'block', fontSize: '13px', color: 'quiet', overflow: 'hidden', textOverflow: 'ellipsis' },
+  '& [data-open]': { color: 'tight', fontWeight: 600 },
+  '& [data-column=tag] a': {
+    fontFamily: 'mono',
+    fontWeight: 700,
+    color: 'brassInk',
+    textDecoration: 'underline',
+    whiteSpace: 'nowrap',
+  },
+  '& [data-column=tag] a[data-retired]': { color: 'quiet', textDecoration: 'line-through' },
+  '& [data-column=watts], & [data-column=length]': { textAlign: 'end', whiteSpace: 'nowrap' },
+  '& [role=gridcell][data-column=watts], & [role=gridcell][data-column=length]': { fontFamily: 'mono' },
+  '& [role=columnheader] button': { fontWeight: 700, cursor: 'pointer', whiteSpace: 'nowrap' },
+  '& [role=columnheader] button span': { display: 'inline-block', width: '12px', color: 'brassInk' },
+  '&:focus-visible [data-active]': { boxShadow: 'inset 4px 0 0 var(--hw-colors-brass)' },
+  mdDown: {
+    '& [data-column=choose]': { gridArea: '1 / 1' },
+    '& [data-column=tag]': { gridArea: '1 / 2' },
+    '& [data-column=data]': { gridArea: '1 / 3' },
+    '& [data-column=length]': { gridArea: '1 / 4' },
+    '& [data-column=ends]': { gridArea: '2 / 2', color: 'quiet' },
+    '& [data-column=where]': { gridArea: '2 / 3' },
+    '& [data-column=watts]': { gridArea: '2 / 4' },
+    '& [data-column=picture], & [data-column=basis], & [data-column=last]': { display: 'none' },
+    '& [role=columnheader]:is([data-column=ends], [data-column=where], [data-column=watts])': { display: 'none' },
+  },
+}
