@@ -23,3 +23,9 @@ export function Length({ metres, brief, ...rest }: { metres: Metres; brief?: tru
     </Box>
   )
 }
+
+/** The same without any style of its own, for long lists. */
+export function PlainLength({ metres }: { metres: Metres }) {
+  const unit = useUnit()
+  return <span title={formatLength(metres, unit === 'm' ? 'ft' : 'm')}>{formatLength(metres, unit)}</span>
+}

@@ -211,3 +211,16 @@ describe('the catalogue', () => {
     expect(await removeKind(knex, site, 'new-kind')).toEqual({ outcome: 'removed' })
   })
 })
+
+describe('a plan that was read before', () => {
+  it('is given again while nothing has changed it, and read anew by every process once something has', async () => {
+    const other = connect(inject('databaseUrl'))
+    const [mine, theirs] = [await readPlan(knex, site), await readPlan(other, site)]
+    expect(await readPlan(knex, site)).toBe(mine)
+    await addCables(other, site, [lead('N-1')])
+    expect((await readPlan(knex, site))?.plan.cables).toHaveLength(demo.cables.length + 1)
+    expect((await readPlan(other, site))?.plan).not.toBe(theirs?.plan)
+    expect(await readPlan(knex, 'nowhere')).toBeNull()
+    await other.destroy()
+  })
+})

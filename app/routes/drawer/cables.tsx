@@ -1,7 +1,7 @@
 import { Box, Flex, Input, Link, Text } from '@chakra-ui/react'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { data, Form, Link as RouterLink, useNavigation, useSearchParams } from 'react-router'
-import { drawerRows, rowsForJob } from '../../../core/drawer/drawer-rows'
+import { type DrawerRow, drawerRows, rowsForJob } from '../../../core/drawer/drawer-rows'
 import { parseJob } from '../../../core/match/job-text'
 import { CABLE_STANDINGS } from '../../../core/plan/cable'
 import { type BulkChange, changeCables, restoreCables } from '../../../server/sites/cables'
@@ -73,6 +73,7 @@ export default function Cables({ actionData }: Route.ComponentProps) {
   const asked = useDeferredValue(text)
   const rows = useMemo(() => drawerRows(index), [index])
   const shown = useMemo(() => rowsForJob(rows, parseJob(asked)), [rows, asked])
+  useEffect(() => workAhead(rows), [rows])
   const [chosen, setChosen] = useState<Chosen>({})
   const box = useRef<HTMLInputElement>(null)
   useShortcut('j', () => box.current?.focus())
@@ -163,6 +164,21 @@ function Said({ answer }: { answer: Answer }) {
     </Notice>
   )
 }
+
+/** Works out what every cable is good for while the page rests, so that the first word typed finds it ready. Answers how to stop. */
+function workAhead(rows: readonly DrawerRow[]): () => void {
+  let at = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const some = () => {
+    const until = Math.min(rows.length, at + AT_ONCE)
+    for (; at < until; at += 1) rows[at]?.text
+    if (at < rows.length) timer = setTimeout(some)
+  }
+  timer = setTimeout(some, 200)
+  return () => clearTimeout(timer)
+}
+/** Rows worked out in one go: a few milliseconds, which nobody notices. */
+const AT_ONCE = 400
 
 function EmptyDrawer({ siteId }: { siteId: string }) {
   const home = `/sites/${siteId}/drawer`

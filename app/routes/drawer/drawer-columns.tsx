@@ -4,7 +4,7 @@ import type { DrawerRow } from '../../../core/drawer/drawer-rows'
 import { BASES, type Basis } from '../../../core/link/known'
 import { formatWatts } from '../../../core/quantity/watts'
 import { connectorNames, type End } from '../../../core/standards/connectors'
-import { Length } from '../../ui/units'
+import { PlainLength } from '../../ui/units'
 import { UseDoor } from '../../ui/use-door'
 
 export const features = tableFeatures({
@@ -61,7 +61,7 @@ export const columns = helper.columns([
     id: 'length',
     header: 'Length',
     sortFn: 'figures',
-    cell: ({ row: { original } }) => <Length metres={original.cable.length} brief />,
+    cell: ({ row: { original } }) => <PlainLength metres={original.cable.length} />,
   }),
   helper.accessor(endsText, {
     id: 'ends',
@@ -70,7 +70,7 @@ export const columns = helper.columns([
     cell: ({ row: { original } }) => (
       <>
         {endsText(original)}
-        {original.cable.construction !== 'passive' && <small>{original.cable.construction}</small>}
+        {original.cable.construction !== 'passive' && `, ${original.cable.construction}`}
       </>
     ),
   }),

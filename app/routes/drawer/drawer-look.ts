@@ -1,11 +1,15 @@
 /** Widths of the columns, the box to choose a row before them; on a phone the cells flow. */
-const COLUMN_WIDTHS = '34px 92px 132px 108px 66px 76px minmax(120px, 1.2fr) minmax(104px, 1fr) 128px 104px'
+const COLUMN_WIDTHS = '34px 92px 132px 108px 66px 76px minmax(150px, 1.5fr) minmax(96px, 1fr) 124px 104px'
+
+/** Rows are all of one height, so that where each stands needs no measuring; on a phone they have a line more. */
+export const ROW_HEIGHT = { wide: 46, narrow: 62 } as const
 
 /**
  * How the drawer's table looks, said once for all of its cells: a style for each cell by itself is what makes a long list slow to draw.
  * On a phone a row has tag, what it is good for and its length, below them power, ends and where it is.
  */
 export const drawerLook = {
+  '--row': { base: `${ROW_HEIGHT.narrow}px`, md: `${ROW_HEIGHT.wide}px` },
   '& [role=row]': {
     display: 'grid',
     gridTemplateColumns: { base: '34px 1fr 1fr auto', md: COLUMN_WIDTHS },
@@ -22,9 +26,8 @@ export const drawerLook = {
   '& [data-row]': {
     position: 'absolute',
     insetInline: 0,
-    top: 0,
-    minHeight: '44px',
-    paddingBlock: '4px',
+    height: 'var(--row)',
+    overflow: 'hidden',
     background: 'card',
     borderBottom: '1px solid',
     borderColor: 'line',
@@ -32,6 +35,7 @@ export const drawerLook = {
   '& [data-row]:hover': { background: 'paper' },
   '& [data-row][aria-selected=true]': { background: 'noteFloor' },
   '& small': { display: 'block', fontSize: '13px', color: 'quiet', overflow: 'hidden', textOverflow: 'ellipsis' },
+  '& [data-column=ends]': { maxHeight: '2.5em' },
   '& [data-open]': { color: 'tight', fontWeight: 600 },
   '& [data-column=tag] a': {
     fontFamily: 'mono',

@@ -7,12 +7,11 @@ import { type KeyboardEvent, memo, useEffect, useId, useMemo, useRef, useState }
 import { useNavigate } from 'react-router'
 import type { DrawerRow } from '../../../core/drawer/drawer-rows'
 import { columns, features } from './drawer-columns'
-import { drawerLook } from './drawer-look'
+import { drawerLook, ROW_HEIGHT } from './drawer-look'
 
 /** Ids of the cables that are chosen. */
 export type Chosen = Readonly<Record<string, true>>
 
-const ROW_HEIGHT = 44
 /** What the server draws, which cannot know how high the window is; the browser then draws what it has room for. */
 const FIRST_VIEW = { width: 1080, height: 620 }
 
@@ -50,14 +49,17 @@ export const DrawerTable = memo(function DrawerTable({ rows, shown, chosen, choo
     return sorted.filter((row) => wanted.has(row.original))
   }, [sorted, shown])
   const frame = useRef<HTMLDivElement>(null)
+  const rowHeight = useRowHeight()
   const virtual = useVirtualizer({
     count: listed.length,
     getScrollElement: () => frame.current,
-    estimateSize: () => ROW_HEIGHT,
+    estimateSize: () => rowHeight,
     getItemKey: (at) => listed[at]?.id ?? at,
     initialRect: FIRST_VIEW,
     overscan: 8,
   })
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another height makes all that was reckoned with the old one void
+  useEffect(() => virtual.measure(), [rowHeight])
   const [active, setActive] = useState(0)
   const here = Math.min(active, listed.length - 1)
   const idAt = (at: number): string => listed[at]?.id ?? ''
@@ -75,7 +77,7 @@ export const DrawerTable = memo(function DrawerTable({ rows, shown, chosen, choo
   }
   const onKey = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget) return
-    const page = Math.max(1, Math.floor((frame.current?.clientHeight ?? 400) / ROW_HEIGHT) - 2)
+    const page = Math.max(1, Math.floor((frame.current?.clientHeight ?? 400) / rowHeight) - 2)
     const moves: Record<string, number> = {
       ArrowDown: here + 1,
       ArrowUp: here - 1,
@@ -98,7 +100,8 @@ export const DrawerTable = memo(function DrawerTable({ rows, shown, chosen, choo
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list itself is the reason
   useEffect(() => {
     setActive(0)
-    frame.current?.scrollTo({ top: 0 })
+    // asking the frame itself where it stands would lay the page out
+    if (virtual.scrollOffset) virtual.scrollToOffset(0)
   }, [shown])
 
   return (
@@ -147,8 +150,8 @@ export const DrawerTable = memo(function DrawerTable({ rows, shown, chosen, choo
             })}
           </div>
         </Box>
-        <div role="rowgroup" style={{ position: 'relative', height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map(({ index, start, key }) => {
+        <div role="rowgroup" style={{ position: 'relative', height: `calc(var(--row) * ${listed.length})` }}>
+          {virtual.getVirtualItems().map(({ index, key }) => {
             const row = listed[index]
             if (!row) return null
             const picked = chosen[row.id] === true
@@ -156,14 +159,12 @@ export const DrawerTable = memo(function DrawerTable({ rows, shown, chosen, choo
               <div
                 key={key}
                 id={`${id}-${row.id}`}
-                ref={virtual.measureElement}
-                data-index={index}
                 data-row=""
                 data-active={index === here ? '' : undefined}
                 role="row"
                 aria-rowindex={index + 2}
                 aria-selected={picked}
-                style={{ transform: `translateY(${start}px)` }}
+                style={{ top: `calc(var(--row) * ${index})` }}
                 onMouseDown={() => setActive(index)}
               >
                 <div role="gridcell" data-column="choose">
@@ -195,3 +196,16 @@ export const DrawerTable = memo(function DrawerTable({ rows, shown, chosen, choo
     </Box>
   )
 })
+
+/** The height of a row as the style sheet has it, for reckoning which rows are in view. */
+function useRowHeight(): number {
+  const [height, setHeight] = useState<number>(ROW_HEIGHT.wide)
+  useEffect(() => {
+    const narrow = window.matchMedia('(max-width: 47.99rem)')
+    const follow = () => setHeight(narrow.matches ? ROW_HEIGHT.narrow : ROW_HEIGHT.wide)
+    follow()
+    narrow.addEventListener('change', follow)
+    return () => narrow.removeEventListener('change', follow)
+  }, [])
+  return height
+}
