@@ -31,8 +31,8 @@ const side: CSSProperties = {
   whiteSpace: 'nowrap',
   lineHeight: 1,
 }
-const wordy: CSSProperties = { fontWeight: 600 }
-const figures: CSSProperties = { fontWeight: 600, fontFamily: 'var(--hw-fonts-mono)' }
+const wordy: CSSProperties = { fontWeight: 600, paddingTop: '2px' }
+const figures: CSSProperties = { fontWeight: 600, fontFamily: 'var(--hw-fonts-mono)', paddingTop: '3px' }
 
 function wordsOf({ mode, rate, picture, watts, known }: Abilities): string {
   if (mode === 'usb2') return linkModeFacts.usb2.name

@@ -65,6 +65,16 @@ describe('how far a session has come', () => {
     expect([read, total]).toEqual([1, 4])
     expect(order.steps.every(({ cable }) => cable === 'c1')).toBe(true)
   })
+  it('asks nothing more of one that has failed, and no copies of one that has no link', () => {
+    const hot = { ...felt('t2'), felt: 'hot' }
+    const dead = { basis: 'measured', on: '2026-02-01', tried: 'gen2x1', cameUp: null, session: 's', test: 't1' }
+    const { index, session } = siteOf([{ evidence: [hot] }, { evidence: [dead] }])
+    session.tests.push({ id: 't4', kind: 'write', from: at('pc', '1'), to: at('disk', '1') })
+    const { order, total } = sessionProgress(index, session, [])
+    expect(nextSetupOf(order, 'c0')).toBeNull()
+    expect(nextSetupOf(order, 'c1')?.tests.map(({ id }) => id)).not.toContain('t4')
+    expect(total).toBe(1 + 3)
+  })
   it('takes a soak that runs as it stands: the other cable comes first, then the soak is read', () => {
     const { index, session } = siteOf([{}, {}])
     const { order } = sessionProgress(index, session, [{ cable: 'c0', test: 't1', seconds: 10 }])

@@ -1,8 +1,9 @@
+import { isTrial } from '../plan/cable'
 import type { Session } from '../plan/session'
 import type { SiteIndex } from '../plan/site-index'
-import { readingsOf } from './matrix'
+import { sessionMatrix } from './matrix'
 import { type BenchOrder, orderBench, type Underway } from './order'
-import { fitsTest, type Setup, setupsFor, soakOf } from './setup'
+import { type Setup, setupsFor, soakOf } from './setup'
 
 /** How far a session has come, and what is to be done next. */
 export type SessionProgress = { order: BenchOrder; read: number; total: number }
@@ -11,25 +12,23 @@ export type SessionProgress = { order: BenchOrder; read: number; total: number }
 export type Soaking = { cable: string; test: string; seconds: number }
 
 /**
- * What a session still has to do, in the order with the fewest plugs, with the soaks that run taken as they stand. A cable that was retired on
- * the way needs no more tests, nor does one a test that it does not fit.
+ * What a session still has to do, in the order with the fewest plugs, with the soaks that run taken as they stand. A cable that is retired, or
+ * has failed so that it will be, needs no more tests; nor does one a test that it does not fit, or copies where no link comes up.
  */
 export function sessionProgress(index: SiteIndex, session: Session, soaking: readonly Soaking[]): SessionProgress {
   let read = 0
   let total = 0
-  const cables = session.cables.flatMap((id) => {
-    const cable = index.cables.get(id)
-    if (!cable) return []
-    const readings = readingsOf(session, cable)
-    const fitting = session.tests.filter((test) => fitsTest(index, cable, test))
-    const done = fitting.filter((test) => readings.has(test.id)).length
-    read += done
-    if (cable.standing === 'retired') {
-      total += done
-      return []
-    }
-    total += fitting.length
-    return [{ id, setups: setupsFor(index, session.tests, cable, (test) => readings.has(test.id)) }]
+  const cables = sessionMatrix(index, session).map(({ cable, cells, recommendation }) => {
+    const done = new Set(cells.filter(({ reading }) => reading !== null).map(({ test }) => test.id))
+    const over = cable.standing === 'retired' || recommendation.verdict === 'retire'
+    const linkless = cells.some(({ reading }) => reading !== null && isTrial(reading) && reading.cameUp === null)
+    const left = over
+      ? []
+      : session.tests.filter(({ id, kind }) => !done.has(id) && !(linkless && (kind === 'write' || kind === 'read')))
+    const setups = setupsFor(index, left, cable, () => false)
+    read += done.size
+    total += done.size + setups.reduce((sum, { tests }) => sum + tests.length, 0)
+    return { id: cable.id, setups }
   })
   const underway = soaking.flatMap(({ cable, test, seconds }): Underway[] => {
     const setup = cables.find(({ id }) => id === cable)?.setups.find(({ tests }) => tests.some(({ id }) => id === test))

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { judge, type OneRun } from '../../tests/support/one-run'
 import { trialSchema } from '../plan/cable'
+import { LINK_MODES, type LinkMode } from '../standards/link-modes'
 import { trialOf } from './chain'
 
 const trial = (more: object) =>
@@ -14,10 +15,11 @@ describe('what trials say', () => {
   it('a link that came up lower rules out all in between', () => {
     const fell = [trial({ cameUp: 'usb2' })]
     expect(trialOf(fell, 'gen2x1', undefined)?.passed).toBe(false)
-    expect(trialOf(fell, 'usb4-80', undefined)).toBeNull()
+    expect(trialOf([trial({ tried: 'gen2x1', cameUp: 'usb2' })], 'gen1x2', undefined)?.passed).toBe(false)
+    expect(trialOf([trial({ tried: 'gen1x1', cameUp: 'usb2' })], 'gen2x1', undefined)?.passed).toBe(false)
     expect(trialOf(fell, 'usb2', undefined)?.passed).toBe(true)
   })
-  it('a drop in a soak rules out only the mode it dropped in; nothing at all rules out everything below', () => {
+  it('a drop in a soak rules out nothing below the mode it dropped in; nothing at all rules out everything below', () => {
     expect(trialOf([trial({ basis: 'soaked', cameUp: null })], 'usb4-20', undefined)).toBeNull()
     expect(trialOf([trial({ basis: 'soaked', cameUp: null })], 'usb4-40', undefined)?.passed).toBe(false)
     expect(trialOf([trial({ cameUp: null })], 'usb2', undefined)?.passed).toBe(false)
@@ -27,6 +29,25 @@ describe('what trials say', () => {
     expect(trialOf(onCard, 'usb4-40', 'card')?.passed).toBe(true)
     expect(trialOf(onCard, 'usb4-40', 'board')).toBeNull()
     expect(trialOf([trial({})], 'usb4-40', 'board')?.passed).toBe(true)
+  })
+  it('what fails rules out all that asks as much of the same pairs, by whatever name', () => {
+    const verdicts = (cameUp: LinkMode | null, tried: LinkMode, basis = 'soaked') =>
+      LINK_MODES.filter(
+        (mode) => trialOf([trial({ basis, tried, cameUp } as never)], mode, undefined)?.passed === false,
+      )
+    expect(verdicts('tbt3-20', 'tbt3-40')).toEqual(['usb4-20', 'tbt3-40', 'usb4-40', 'usb4-80'])
+    expect(verdicts(null, 'tbt3-40')).toEqual(['tbt3-40', 'usb4-40', 'usb4-80'])
+    expect(verdicts('gen1x1', 'gen2x1')).toEqual([
+      'gen1x2',
+      'gen2x1',
+      'gen2x2',
+      'tbt3-20',
+      'usb4-20',
+      'tbt3-40',
+      'usb4-40',
+      'usb4-80',
+    ])
+    expect(verdicts('usb4-40', 'usb4-40')).toEqual([])
   })
   it('the latest counts, and on one day the soak', () => {
     const dropped = trial({ basis: 'soaked', cameUp: null })

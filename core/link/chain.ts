@@ -1,7 +1,7 @@
 import type { Trial } from '../plan/cable'
 import type { Policy } from '../plan/policy'
 import type { Metres } from '../quantity/length'
-import { isBetterMode, type LinkMode } from '../standards/link-modes'
+import { isBetterMode, type LinkMode, pairRate } from '../standards/link-modes'
 import type { Reach } from '../standards/reach'
 import type { Source } from '../standards/source'
 import type { LaidLead } from './lay'
@@ -68,10 +68,15 @@ export function trialOf(
   return latest
 }
 
-/** A trial that came up lower than it tried rules out all in between; a link that dropped in a soak only the mode it dropped in. */
-function failedAt(trial: Trial, mode: LinkMode): boolean {
-  if (trial.cameUp === null && trial.basis === 'soaked') return trial.tried === mode
-  return isBetterMode(mode, trial.cameUp) && !isBetterMode(mode, trial.tried)
+/**
+ * A trial that came up lower than it tried rules out all in between, and a link that dropped in a soak the mode it dropped in; both rule out
+ * whatever asks as much or more of the same pairs: a lead that does not hold Thunderbolt at 40 Gb/s does not hold USB4 at 40 Gb/s.
+ */
+function failedAt({ tried, cameUp, basis }: Trial, mode: LinkMode): boolean {
+  if (!isBetterMode(tried, cameUp)) return false
+  const asksAsMuch = isBetterMode(mode, cameUp) && pairRate(mode) >= pairRate(tried)
+  if (cameUp === null && basis === 'soaked') return mode === tried || asksAsMuch
+  return asksAsMuch || (isBetterMode(mode, cameUp) && !isBetterMode(mode, tried))
 }
 
 /** Why a chain does not carry a data mode, with the evidence of the bench weighed by the site's policy; null where it does. */

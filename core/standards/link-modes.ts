@@ -117,3 +117,11 @@ export function bestMode(modes: Iterable<LinkMode>): LinkMode | null {
 /** True where `mode` is one that people would choose over `than`. */
 export const isBetterMode = (mode: LinkMode, than: LinkMode | null): boolean =>
   than === null || rankOf(mode) > rankOf(than)
+
+/** Modes that use both lane pairs of a type-C lead. */
+const twoPairs: ReadonlySet<LinkMode> = new Set(
+  LINK_MODES.filter((mode) => !['usb2', 'gen1x1', 'gen2x1'].includes(mode)),
+)
+
+/** What a mode asks of each pair of wires: two modes of one rate over as many pairs need the same lead, whatever they are called. */
+export const pairRate = (mode: LinkMode): BitsPerSecond => linkModeFacts[mode].line / (twoPairs.has(mode) ? 2 : 1)

@@ -67,7 +67,7 @@ describe('what a cable is good for', () => {
   it('a trial rules a mode out wherever it was made, and says how the rate is known', () => {
     const failed = { basis: 'soaked', on: '2026-02-01', tried: 'usb4-40', cameUp: null, controller: 'board' }
     const able = lead({ grade: 'usb4-40', length: 0.8, evidence: [failed] })
-    expect(able.mode).toBe('tbt3-40')
+    expect(able.mode).toBe('usb4-20')
     expect(able.last).toMatchObject(failed)
     expect(lead({ grade: 'usb4-40', length: 0.8 }).basis).toBe('claimed')
   })

@@ -9,12 +9,25 @@ const PAGES = [
   '/sites/saltmarsh/policy',
   '/sites/saltmarsh/runs/new',
   '/sites/saltmarsh/runs/r-09',
+  '/sites/saltmarsh/drawer?job=40+Gb/s',
+  '/sites/saltmarsh/drawer/add',
+  '/sites/saltmarsh/drawer/import',
+  '/sites/saltmarsh/drawer/chip',
+  '/sites/saltmarsh/drawer/tags?cables=c-0021',
+  '/sites/saltmarsh/drawer/catalogue',
+  '/sites/saltmarsh/drawer/sessions',
+  '/sites/saltmarsh/drawer/sessions/new?cables=c-0021',
+  '/sites/saltmarsh/drawer/sessions/gallery-drawer',
+  '/sites/saltmarsh/cables/c-0056',
   '/nowhere',
 ]
 const SIZES = [
   { width: 1280, height: 800 },
   { width: 390, height: 844 },
 ]
+
+// four looks at a page, each gone through whole: long lists of choices take their time
+test.setTimeout(120_000)
 
 for (const path of PAGES) {
   test(`${path} has no serious finding of axe and does not run off the side, on desk and phone, light and dark`, async ({

@@ -32,3 +32,19 @@ test('before scripts load a run is deleted and put back', async ({ page }) => {
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByText('R-16 is back.')).toBeVisible()
 })
+
+test('before scripts load a cable is added, and a reading of a session is saved', async ({ page }) => {
+  const site = await ownSite(page)
+  await page.goto(`${site}/drawer/add`)
+  await page
+    .getByRole('group', { name: /First end/ })
+    .getByLabel('type-C')
+    .check()
+  await page.getByRole('group', { name: 'Second end' }).getByLabel('type-C').check()
+  await page.getByLabel('Length').fill('2 m')
+  await page.getByRole('button', { name: 'Into the drawer' }).click()
+  await expect(page.getByText('C-0057 is in the drawer')).toBeVisible()
+  await page.goto(`${site}/drawer/sessions/gallery-drawer?cable=c-0056&test=t4`)
+  await page.getByRole('button', { name: 'Warm', exact: true }).click()
+  await expect(page.getByRole('row', { name: /C-0056/ }).getByRole('cell', { name: /warm less/ })).toBeVisible()
+})

@@ -60,7 +60,8 @@ export async function action({ request, params }: Route.ActionArgs) {
 }
 
 type Here = { site: string }
-const here = ({ site }: Here, done: string): string => `/sites/${site}/drawer/catalogue?done=${done}`
+const here = ({ site }: Here, done: string): string =>
+  `/sites/${site}/drawer/catalogue?${new URLSearchParams({ done })}`
 
 async function put(params: Here, kinds: readonly CableKind[]) {
   const saved = await save((knex) => putKinds(knex, params.site, kinds))

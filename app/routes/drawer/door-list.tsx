@@ -7,7 +7,10 @@ import { linkModeFacts } from '../../../core/standards/link-modes'
 import { DoorGlyph } from '../../ui/grade'
 import { useUnit } from '../../ui/units'
 
-/** Every rate as a door, open or shut at this cable's length, and why. `brief` leaves out the reasons of doors far above it. */
+/**
+ * Every rate as a door, open or shut at this cable's length, and why, said once where several are shut for the same reason; `brief` says it
+ * of the first only.
+ */
 export function DoorList({ index, cable, brief }: { index: SiteIndex; cable: Cable; brief?: true }) {
   const unit = useUnit()
   const doors = cableDoors(index, cable)
@@ -22,7 +25,7 @@ export function DoorList({ index, cable, brief }: { index: SiteIndex; cable: Cab
             : trial?.passed
               ? `held on ${trial.trial.on}`
               : ''
-          : lack && (!brief || at === widest + 1)
+          : lack && (brief ? at === widest + 1 : lack.why !== doors[at - 1]?.lack?.why)
             ? lackSentence(lack, cable.tag, unit)
             : ''
         return (
