@@ -56,6 +56,7 @@ describe('the short code of a cable', () => {
     ['charge 60W 1m P', { grade: 'charge-only', length: 1 }],
     ['80G 240W 1m P', { grade: 'usb4-80', amps: 5, volts: 50, length: 1 }],
     ['DP HBR3 15m O', { grade: 'dp-hbr3', length: 15, construction: 'optical', ends: optical }],
+    ['HDMI 18G 3m P', { grade: 'hdmi-18', length: 3, ends: ['hdmi', 'hdmi'] }],
     ['unknown 60W 1m P', { length: 1 }],
   ])('%s', (code, given) => expect(shortCode(lead(given))).toBe(code))
   it('says feet where the site does', () => {

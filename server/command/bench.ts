@@ -5,22 +5,9 @@ import { rankCables } from '../../core/match/rank'
 import { rankAll } from '../../core/match/rank-all'
 import type { Plan } from '../../core/plan/plan'
 import { indexPlan } from '../../core/plan/site-index'
+import { benchDrawer } from './bench-drawer'
 import { benchSite } from './bench-site'
-
-/** Milliseconds of one go. */
-function timed(work: () => void): number {
-  const start = performance.now()
-  work()
-  return performance.now() - start
-}
-
-const median = (values: readonly number[]): number =>
-  [...values].sort((one, other) => one - other)[Math.floor(values.length / 2)] ?? 0
-/** The median of several goes, after a few that only warm the machine up: a server has been asked before. */
-function repeated(times: number, work: () => void): number {
-  for (let go = 0; go < 3; go += 1) work()
-  return median(Array.from({ length: times }, () => timed(work)))
-}
+import { median, repeated, timed } from './timing'
 
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
 export function bench(words: string[], print: (text: string) => void): void {
@@ -46,6 +33,7 @@ export function bench(words: string[], print: (text: string) => void): void {
     /** How many times quicker than the plain double loop, with the same result, on 100 runs and 200 cables. */
     rankingGain: plainly / smartly,
     memoryMegabytes: process.memoryUsage().rss / 1e6,
+    drawer: benchDrawer(),
   }
   print(
     [
@@ -56,7 +44,10 @@ export function bench(words: string[], print: (text: string) => void): void {
       `growth beyond linear      ${growth.toFixed(2)}`,
       `every cable, every run    ${everyPair.toFixed(0)} ms (${plan.runs.length} runs x ${plan.cables.length} cables)`,
       `quicker than the plain loop by ${results.rankingGain.toFixed(1)} (100 runs x 200 cables)`,
-      `memory                    ${results.memoryMegabytes.toFixed(0)} MB`,
+      `memory                    ${results.memoryMegabytes.toFixed(0)} MB, up to here`,
+      `a drawer of 5,000 cables  worked out ${results.drawer.workedOut.toFixed(0)} ms, a job picked ${results.drawer.picked.toFixed(1)} ms`,
+      `a table of 5,000 rows     read ${results.drawer.tableRead.toFixed(0)} ms`,
+      `a session of 200 leads    ordered ${results.drawer.sessionOrdered.toFixed(0)} ms`,
     ].join('\n'),
   )
   if (values.out) writeFileSync(values.out, `${JSON.stringify(results, null, 2)}\n`)

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import readCode from 'jsqr'
 import { expect, it } from 'vitest'
 import { readPlanText } from '../../core/plan/read'
 import { indexPlan } from '../../core/plan/site-index'
@@ -9,6 +10,20 @@ const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
 if (!read.ok) throw new Error('the demo plan has faults')
 const index = indexPlan(read.plan)
 const labels = labelsFor(index, read.plan.cables.slice(0, 20), 'http://127.0.0.1:4310', 'm')
+
+it('its code is read by a reader of such codes, and opens the page of the cable', () => {
+  const [label] = labels
+  if (!label) throw new Error('no label')
+  // four dots a square and four squares of white around, as a camera needs them
+  const { modules } = label
+  const side = (modules.length + 8) * 4
+  const picture = new Uint8ClampedArray(side * side * 4).fill(255)
+  for (let y = 0; y < side; y += 1)
+    for (let x = 0; x < side; x += 1)
+      if (modules[Math.floor(y / 4) - 4]?.[Math.floor(x / 4) - 4])
+        picture.fill(0, (y * side + x) * 4, (y * side + x) * 4 + 3)
+  expect(readCode(picture, side, side)?.data).toBe('http://127.0.0.1:4310/sites/saltmarsh/cables/c-0001')
+})
 
 it('an SVG sheet carries its fonts and both ends of every cable', () => {
   const [size] = LABEL_SIZES

@@ -47,4 +47,8 @@ it('only the import page takes a whole plan file', () => {
   expect(limitFor('/import')).toBeGreaterThan(8_000_000)
   expect(limitFor('/import.data')).toBe(limitFor('/import'))
   expect(limitFor('/sites/x/runs/y')).toBeLessThan(1_000_000)
+  expect(limitFor('/sites/x/drawer/import.data')).toBeGreaterThan(6_000_000)
+  expect(limitFor('/sites/x/drawer/chip')).toBeGreaterThan(2_000_000)
+  expect(limitFor('/sites/x/drawer')).toBeLessThan(1_000_000)
+  expect(limitFor('/sites/x/y/drawer/import')).toBeLessThan(1_000_000)
 })

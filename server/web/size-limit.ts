@@ -7,11 +7,13 @@ import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
 const BESIDE_FILE = 64_000
 const FORM_LIMIT = 256_000
 
-/** Pages whose forms carry a file: a whole plan, a table, the folder of a computer's type-C class. Any other form is small. */
+/** Pages whose forms are large, as most of them carry a file: a whole plan, a table, the folder of a computer's type-C class. Any other form is small. */
 const filePages: readonly [RegExp, number][] = [
   [/^\/import(\.data)?$/, LARGEST_PLAN_BYTES],
   [/^\/sites\/[^/]+\/drawer\/(import|catalogue)(\.data)?$/, LARGEST_TABLE_BYTES],
   [/^\/sites\/[^/]+\/drawer\/chip(\.data)?$/, LARGEST_ARCHIVE_BYTES],
+  // thousands of cables chosen at once are sent by their ids
+  [/^\/sites\/[^/]+\/drawer(\.data)?$/, 700_000],
 ]
 
 export function limitFor(path: string): number {

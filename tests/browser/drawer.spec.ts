@@ -247,6 +247,7 @@ test('the catalogue is taken over, put right, taken out as a table and brought b
   await page.getByRole('button', { name: 'Take over the generic one' }).click()
   await expect(page.getByText(/Catalogue: \d+ new, 1 replaced/)).toBeVisible()
   await page.getByRole('link', { name: 'HDMI, 48 Gb/s', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'HDMI, 48 Gb/s' })).toBeVisible()
   await page.getByLabel('Lengths and prices').fill('1 m 15\n2 m cheap')
   await page.getByRole('button', { name: 'Save the kind' }).click()
   await expect(page.getByText('"2 m cheap" is not a length and a price.')).toBeVisible()
