@@ -17,16 +17,22 @@ export function StageSign({ stages }: { stages: readonly Stage[] }) {
       color="signInk"
       w={{ base: '100%', md: '168px' }}
       flex="none"
-      position={{ base: 'fixed', md: 'sticky' }}
+      position={{ base: 'fixed', md: 'static' }}
       bottom={{ base: 0, md: 'auto' }}
-      top={{ md: 0 }}
-      alignSelf="flex-start"
+      alignSelf="stretch"
       minH={{ md: 'calc(100vh - 52px)' }}
       zIndex="docked"
       borderTop={{ base: '1px solid', md: 'none' }}
       borderColor="signQuiet"
     >
-      <Flex as="ul" listStyleType="none" direction={{ base: 'row', md: 'column' }} pt={{ md: '4' }}>
+      <Flex
+        as="ul"
+        listStyleType="none"
+        direction={{ base: 'row', md: 'column' }}
+        pt={{ md: '4' }}
+        position={{ md: 'sticky' }}
+        top={{ md: 0 }}
+      >
         {stages.map((stage) => (
           <Box as="li" key={stage.to} flex={{ base: '1', md: 'none' }}>
             <RouterLink to={stage.to} title={stage.hint} aria-current={isHere(stage) ? 'page' : undefined}>

@@ -55,6 +55,16 @@ describe('./hallway calc', () => {
     })
     expect(run('storage --mode tbt3-40 --pcie 3x4')).toContain('limited by the pcie')
   })
+  it('chip, against what is printed', () => {
+    const words = 'chip 1800abcd 00000000 00420100 00082020'
+    expect(json(words)).toMatchObject({ facts: { grade: 'usb2', amps: 3, length: { above: 0, upTo: 1 } } })
+    const lines = run(`${words} --length 3m --mark 40 --power "100 W"`)
+    expect(lines).toMatch(/^A passive cable, USB 2.0, 3 A, up to 1 m long.\n! The lead is stated to be 3 m long/)
+    expect(lines).toContain('! It claims USB4 40 Gb/s; its chip says USB 2.0.')
+    expect(lines).toMatch(/29:27 {2}product type +passive cable/)
+    expect(json('chip 2000abcd 0 0 --revision 3'.replaceAll(' 0', ' 00000000')).facts.product).toBe('active')
+    expect(() => run('chip 12')).toThrow(/each word has eight/)
+  })
   it('power and drop', () => {
     expect(json('power --supply 100 --amps 3 --wants 96')).toMatchObject({ watts: 60, limit: 'lead', enough: false })
     expect(json('power --levels 5x3,20x3.25 --amps 5 --accepts 5')).toMatchObject({ watts: 15, limit: 'device' })

@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util'
 import { Failure } from '../failure'
+import { chipCalc } from './calc-chip'
 import { dropCalc, headsetCalc, powerCalc, routeCalc, soundCalc, storageCalc, wayCalc } from './calc-physics'
 import { fitCalc, mstCalc, streamCalc, timingCalc, tunnelCalc } from './calc-pictures'
 
@@ -92,6 +93,11 @@ const calculations: Record<string, Calculation> = {
       'way --from rack --to desk --pathway "rack tray 3m" --pathway "tray desk 14ft outdoors" ... [--avoid outdoors]',
     options: { from: text, to: text, pathway: many, avoid: many },
     answer: wayCalc,
+  },
+  chip: {
+    usage: 'chip 1c00abcd 00000000 12340100 11082042 [--revision 2|3] [--length 2m --mark 40 --power "100 W"]',
+    options: { revision: text, length: text, mark: text, power: text },
+    answer: chipCalc,
   },
   route: {
     usage: 'route --leg "down 0.7m" --leg "along 3m" ... [--slack 0.3m] [--conduit 20mm --cable 5mm --cable 4mm]',

@@ -1,22 +1,56 @@
+import type { Page } from '@playwright/test'
 import { open, test } from '../support/pages'
 
 /** One picture of each main view, from the demo data. */
-const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true }?][] = [
-  ['sites', '/'],
-  ['board', '/sites/saltmarsh'],
-  ['run', '/sites/saltmarsh/runs/r-09'],
-  ['run-dark', '/sites/saltmarsh/runs/r-17', { scheme: 'dark' }],
-  ['run-phone', '/sites/saltmarsh/runs/r-16', { phone: true }],
-  ['needs', '/sites/saltmarsh/needs'],
-  ['policy', '/sites/saltmarsh/policy'],
-  ['import', '/import'],
-]
+const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?: (page: Page) => Promise<void> }?][] =
+  [
+    ['sites', '/'],
+    ['board', '/sites/saltmarsh'],
+    ['run', '/sites/saltmarsh/runs/r-09'],
+    ['run-dark', '/sites/saltmarsh/runs/r-17', { scheme: 'dark' }],
+    ['run-phone', '/sites/saltmarsh/runs/r-16', { phone: true }],
+    ['needs', '/sites/saltmarsh/needs'],
+    ['policy', '/sites/saltmarsh/policy'],
+    ['import', '/import'],
+    ['drawer', '/sites/saltmarsh/drawer?job=type-C'],
+    ['drawer-phone', '/sites/saltmarsh/drawer?job=60+W', { phone: true, scheme: 'dark' }],
+    ['cable', '/sites/saltmarsh/cables/c-0021'],
+    ['add', '/sites/saltmarsh/drawer/add', { before: fillCable }],
+    ['table', '/sites/saltmarsh/drawer/import', { before: chooseTable }],
+    ['chip', '/sites/saltmarsh/drawer/chip', { before: pasteWords }],
+    ['session', '/sites/saltmarsh/drawer/sessions/gallery-drawer'],
+    ['session-table', '/sites/saltmarsh/drawer/sessions/gallery-drawer#table'],
+    ['tags', '/sites/saltmarsh/drawer/tags?cables=c-0003+c-0021+c-0051'],
+    ['catalogue', '/sites/saltmarsh/drawer/catalogue'],
+  ]
 
-for (const [name, path, { scheme = 'light', phone } = {}] of views) {
+async function fillCable(page: Page) {
+  for (const end of ['first', 'second']) await page.check(`input[name=${end}][value=type-c]`)
+  await page.getByLabel('Length').fill('1.8 m')
+  await page.getByLabel('Mark on the plug').selectOption('usb4-40')
+}
+
+async function chooseTable(page: Page) {
+  const rows = ['Label;From;To;Length (ft);Speed;Notes', 'N-001;USB-C;USB-C;3;40;blue', 'N-002;HDMI;HDMI;six;HDMI 2.0;']
+  await page.setInputFiles('input[name=file]', {
+    name: 'cables.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(rows.join('\n')),
+  })
+  await page.getByText('1 row can come in').waitFor()
+}
+
+async function pasteWords(page: Page) {
+  await page.locator('#words').fill('1800abcd 00000000 00420100 00082020')
+  await page.getByLabel('Its tag').fill('C-0023')
+}
+
+for (const [name, path, { scheme = 'light', phone, before } = {}] of views) {
   test(name, async ({ page }) => {
     await page.emulateMedia({ colorScheme: scheme })
     await page.setViewportSize(phone ? { width: 390, height: 844 } : { width: 1280, height: 800 })
     await open(page, path)
+    await before?.(page)
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: `docs/screenshots/${name}.png` })
   })

@@ -2,13 +2,14 @@ import { Box, Flex, Grid, Heading, Input, NativeSelect, Table, Text } from '@cha
 import { useState } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { parsePowerMark } from '../../../core/drawer/mark-text'
+import { chipSentence } from '../../../core/identity/chip-sentence'
 import type { FolderCable } from '../../../core/identity/class-folder'
 import { type Claim, contradictionSentence, contradictionsOf } from '../../../core/identity/contradictions'
-import { type ChipFacts, decodeIdentity } from '../../../core/identity/e-marker'
+import { decodeIdentity } from '../../../core/identity/e-marker'
 import { knownCable } from '../../../core/link/known'
 import type { Cable } from '../../../core/plan/cable'
 import type { Plan } from '../../../core/plan/plan'
-import { formatLength, type LengthUnit, parseLength } from '../../../core/quantity/length'
+import { formatLength, parseLength } from '../../../core/quantity/length'
 import { CABLE_GRADES, type CableGrade, gradeFacts } from '../../../core/standards/grades'
 import { citeSource } from '../../../core/standards/source'
 import { MainButton } from '../../ui/controls'
@@ -37,7 +38,7 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
       <Heading as="h2" size="md" mb="1">
         {found.port ? `The cable in ${found.port}` : 'Its chip'}
       </Heading>
-      <Text mb="3">{inWords(facts, unit)}</Text>
+      <Text mb="3">{chipSentence(facts, unit)}</Text>
       <Form method="post">
         <input type="hidden" name="words" value={wordsOf(found.words)} />
         <input type="hidden" name="revision" value={found.words.revision} />
@@ -195,24 +196,4 @@ function claimFrom({ length, mark, power }: { length: string; mark: string; powe
     ...(mark ? { grade: mark as CableGrade } : {}),
     ...(supply?.ok ? supply.value : {}),
   }
-}
-
-/** "A passive cable, USB4 40 Gb/s, 5 A, up to 50 V, up to 1 m long." */
-function inWords({ product, construction, grade, amps, volts, length }: ChipFacts, unit: LengthUnit): string {
-  if (construction === null) return `It says it is ${product === 'not a cable' ? product : `a ${product}`}.`
-  const { above = 0, upTo = null } = length ?? {}
-  const long =
-    length === null
-      ? null
-      : upTo === null
-        ? `more than ${formatLength(above, unit)} long`
-        : `${above > 0 ? `over ${formatLength(above, unit)} and ` : ''}up to ${formatLength(upTo, unit)} long`
-  const parts = [
-    `${construction === 'passive' ? 'A' : 'An'} ${construction} cable`,
-    grade && gradeFacts[grade].name,
-    amps === null ? 'says nothing of its current' : amps === 0 ? 'no power' : `${amps} A`,
-    volts === 50 && 'up to 50 V',
-    long,
-  ]
-  return `${parts.filter(Boolean).join(', ')}.`
 }

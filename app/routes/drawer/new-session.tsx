@@ -184,16 +184,6 @@ const FieldProblem = ({ field }: { field: { errors?: string[] | undefined; error
     </Text>
   ) : null
 
-const kindNames: Record<BenchTestKind, string> = {
-  link: 'link',
-  write: 'write to a disk',
-  read: 'read from a disk',
-  watts: 'watts',
-  picture: 'picture',
-  'volts lost': 'volts lost',
-  warmth: 'plug warmth',
-}
-
 function TestLine({
   test,
   number,
@@ -220,7 +210,7 @@ function TestLine({
       <SelectField field={kind} label="Test">
         {BENCH_TEST_KINDS.map((each) => (
           <option key={each} value={each}>
-            {kindNames[each]}
+            {each}
           </option>
         ))}
       </SelectField>
