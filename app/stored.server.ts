@@ -1,5 +1,6 @@
 import { data } from 'react-router'
 import { database, isDatabaseAway } from '../server/database/connection'
+import type { Refusal } from '../server/sites/lock'
 import { readPlan, type StoredPlan } from '../server/sites/plan-rows'
 
 type Knex = ReturnType<typeof database>
@@ -32,4 +33,17 @@ export async function save<T>(work: (knex: Knex) => Promise<T>): Promise<T | nul
     if (isDatabaseAway(error)) return null
     throw error
   }
+}
+
+export type NotSaved = { problem: string; status: number }
+
+/** A page tells so many reasons; the rest would only push what was typed out of sight. */
+const REASONS_TOLD = 5
+
+/** Why something was not saved, in words for the page, with the status that goes with them. Null is what `save` answers where the database is away. */
+export function whyNotSaved(answer: Refusal | null): NotSaved {
+  if (answer === null) return { problem: AWAY_MESSAGE, status: 503 }
+  if (answer.outcome === 'no-site') return { problem: 'This site no longer exists, so nothing was saved.', status: 404 }
+  const reasons = [...new Set(answer.faults.map((fault) => fault.reason))].slice(0, REASONS_TOLD).join('; ')
+  return { problem: `This does not fit the site: ${reasons}. Nothing was saved.`, status: 422 }
 }

@@ -4,6 +4,7 @@ import { leadingFinding } from '../../core/checks/assess'
 import { needNames, sentence } from '../../core/checks/sentences'
 import { formatNeedSize } from '../../core/plan/need-text'
 import { GradeMark } from '../ui/grade'
+import { RuledTable } from '../ui/ruled-table'
 import { useSite } from '../ui/site-context'
 import { useUnit } from '../ui/units'
 
@@ -21,54 +22,43 @@ export default function Needs() {
       {plan.needs.length === 0 ? (
         <Text>Nothing has to flow yet. State what a run is for on the run itself, under “What must flow”.</Text>
       ) : (
-        <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px">
-          <Table.Root size="sm" bg="card" css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal' } }}>
-            <Table.Header>
-              <Table.Row bg="floor">
-                {['Need', 'Verdict', 'From and to', 'Its way', 'What matters'].map((name) => (
-                  <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-                ))}
+        <RuledTable label="Needs" columns={['Need', 'Verdict', 'From and to', 'Its way', 'What matters']}>
+          {plan.needs.map((need, at) => {
+            const verdict = assessment.needs[at]
+            if (!verdict) return null
+            const own = verdict.findings.filter((finding) => finding.needId === need.id)
+            const leading = leadingFinding(verdict.grade === 'clear' && own.length > 0 ? own : verdict.findings)
+            return (
+              <Table.Row key={need.id} bg="card">
+                <Table.Cell minW="150px">
+                  <b>{need.name ?? needNames[need.kind]}</b>
+                  <Box fontFamily="mono" fontSize="xs">
+                    {formatNeedSize(need)}
+                  </Box>
+                </Table.Cell>
+                <Table.Cell>
+                  <GradeMark grade={verdict.grade} />
+                </Table.Cell>
+                <Table.Cell minW="160px">
+                  {deviceName(need.from)}
+                  <Box color="quiet">to {deviceName(need.to)}</Box>
+                </Table.Cell>
+                <Table.Cell fontFamily="mono" fontSize="sm" whiteSpace="nowrap">
+                  {verdict.runs.map((id, step) => (
+                    <Box as="span" key={id}>
+                      {step > 0 && ' > '}
+                      <Link asChild color="brassInk" textDecoration="underline" fontWeight="700">
+                        <RouterLink to={`/sites/${plan.site.id}/runs/${id}`}>{tagOf(id)}</RouterLink>
+                      </Link>
+                    </Box>
+                  ))}
+                  {verdict.runs.length === 0 && 'none'}
+                </Table.Cell>
+                <Table.Cell minW="260px">{leading ? sentence(leading, unit) : ''}</Table.Cell>
               </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {plan.needs.map((need, at) => {
-                const verdict = assessment.needs[at]
-                if (!verdict) return null
-                const own = verdict.findings.filter((finding) => finding.needId === need.id)
-                const leading = leadingFinding(verdict.grade === 'clear' && own.length > 0 ? own : verdict.findings)
-                return (
-                  <Table.Row key={need.id} bg="card">
-                    <Table.Cell minW="150px">
-                      <b>{need.name ?? needNames[need.kind]}</b>
-                      <Box fontFamily="mono" fontSize="xs">
-                        {formatNeedSize(need)}
-                      </Box>
-                    </Table.Cell>
-                    <Table.Cell>
-                      <GradeMark grade={verdict.grade} />
-                    </Table.Cell>
-                    <Table.Cell minW="160px">
-                      {deviceName(need.from)}
-                      <Box color="quiet">to {deviceName(need.to)}</Box>
-                    </Table.Cell>
-                    <Table.Cell fontFamily="mono" fontSize="sm" whiteSpace="nowrap">
-                      {verdict.runs.map((id, step) => (
-                        <Box as="span" key={id}>
-                          {step > 0 && ' > '}
-                          <Link asChild color="brassInk" textDecoration="underline" fontWeight="700">
-                            <RouterLink to={`/sites/${plan.site.id}/runs/${id}`}>{tagOf(id)}</RouterLink>
-                          </Link>
-                        </Box>
-                      ))}
-                      {verdict.runs.length === 0 && 'none'}
-                    </Table.Cell>
-                    <Table.Cell minW="260px">{leading ? sentence(leading, unit) : ''}</Table.Cell>
-                  </Table.Row>
-                )
-              })}
-            </Table.Body>
-          </Table.Root>
-        </Table.ScrollArea>
+            )
+          })}
+        </RuledTable>
       )}
     </>
   )

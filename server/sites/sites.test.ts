@@ -1,38 +1,14 @@
-import { readFileSync } from 'node:fs'
-import type { Knex } from 'knex'
-import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { directNeeds } from '../../core/plan/change'
 import type { Plan } from '../../core/plan/plan'
-import { readPlanText } from '../../core/plan/read'
 import type { Run } from '../../core/plan/run'
-import { connect } from '../database/connection'
-import { migrate } from '../database/migrate'
+import { demo, freshSites } from '../../tests/support/demo-site'
 import { readPlan } from './plan-rows'
 import { removeRun, restoreRun, saveRun } from './runs'
 import { createSite, importPlan, listSites, savePolicy } from './sites'
 
-const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
-if (!read.ok) throw new Error('the demo plan has faults')
-const demo = read.plan
+const { now, stored } = freshSites()
 
-let knex: Knex
-beforeAll(async () => {
-  knex = connect(inject('databaseUrl'))
-  await migrate(knex)
-})
-afterAll(() => knex.destroy())
-
-/** A fresh copy of the demo site for each test. */
-let site: string
-beforeEach(async () => {
-  site = await importPlan(knex, demo)
-})
-
-const stored = async () => {
-  const found = await readPlan(knex, site)
-  if (!found) throw new Error('the site is gone')
-  return found
-}
 const runIn = (plan: Plan, id: string): Run => {
   const run = plan.runs.find((candidate) => candidate.id === id)
   if (!run) throw new Error(`no run ${id}`)
@@ -41,17 +17,17 @@ const runIn = (plan: Plan, id: string): Run => {
 
 describe('a site in the database', () => {
   it('reads back as the very plan that was written', async () => {
-    expect((await stored()).plan).toEqual({ ...demo, site: { ...demo.site, id: site } })
+    expect((await stored()).plan).toEqual({ ...demo, site: { ...demo.site, id: now.site } })
   })
 
   it('never replaces another: a taken id gets a number', async () => {
-    expect(await importPlan(knex, demo)).not.toBe(site)
-    const [one, other] = await Promise.all([importPlan(knex, demo), importPlan(knex, demo)])
+    expect(await importPlan(now.knex, demo)).not.toBe(now.site)
+    const [one, other] = await Promise.all([importPlan(now.knex, demo), importPlan(now.knex, demo)])
     expect(one).not.toBe(other)
   })
 
   it('is listed with its size', async () => {
-    const listing = (await listSites(knex)).find((each) => each.id === site)
+    const listing = (await listSites(now.knex)).find((each) => each.id === now.site)
     expect(listing).toMatchObject({
       name: demo.site.name,
       runs: demo.runs.length,
@@ -61,20 +37,24 @@ describe('a site in the database', () => {
   })
 
   it('that does not exist is null', async () => {
-    expect(await readPlan(knex, 'nowhere')).toBeNull()
+    expect(await readPlan(now.knex, 'nowhere')).toBeNull()
   })
 
   it('is made empty from a name, whatever is in the name', async () => {
     const name = "Quay 3'); DROP TABLE sites; -- ⚓"
-    const id = await createSite(knex, name, 'a note')
-    expect((await readPlan(knex, id))?.plan).toMatchObject({ site: { name, note: 'a note' }, runs: [], devices: [] })
+    const id = await createSite(now.knex, name, 'a note')
+    expect((await readPlan(now.knex, id))?.plan).toMatchObject({
+      site: { name, note: 'a note' },
+      runs: [],
+      devices: [],
+    })
   })
 
   it('keeps what it goes by, and says so where somebody was faster', async () => {
     const { plan, revision } = await stored()
     const policy = { ...plan.policy, length: 'bench' as const }
-    expect(await savePolicy(knex, site, revision, policy)).toBe(true)
-    expect(await savePolicy(knex, site, revision, policy)).toBe(false)
+    expect(await savePolicy(now.knex, now.site, revision, policy)).toBe(true)
+    expect(await savePolicy(now.knex, now.site, revision, policy)).toBe(false)
     expect((await stored()).plan.policy.length).toBe('bench')
   })
 })
@@ -84,7 +64,10 @@ describe('saving a run', () => {
     const { plan, revision } = await stored()
     const run = { ...runIn(plan, 'r-13'), leads: [{ cable: 'c-0036', reversed: false }], route: { length: 1.1 } }
     const needs = directNeeds(plan, run).map((need) => ({ ...need, watts: 65 }) as typeof need)
-    expect(await saveRun(knex, site, revision, { run, needs })).toEqual({ outcome: 'saved', revision: revision + 1 })
+    expect(await saveRun(now.knex, now.site, revision, { run, needs })).toEqual({
+      outcome: 'saved',
+      revision: revision + 1,
+    })
     const after = (await stored()).plan
     expect(runIn(after, 'r-13')).toEqual(run)
     expect(after.needs.map((need) => need.id).sort()).toEqual(plan.needs.map((need) => need.id).sort())
@@ -99,8 +82,8 @@ describe('saving a run', () => {
       needs: directNeeds(plan, runIn(plan, id)),
     })
     const outcomes = await Promise.all([
-      saveRun(knex, site, revision, change('r-01')),
-      saveRun(knex, site, revision, change('r-02')),
+      saveRun(now.knex, now.site, revision, change('r-01')),
+      saveRun(now.knex, now.site, revision, change('r-02')),
     ])
     expect(outcomes.map(({ outcome }) => outcome)).toEqual(['saved', 'saved'])
     const after = (await stored()).plan
@@ -111,22 +94,27 @@ describe('saving a run', () => {
     const { plan, revision } = await stored()
     const needs = directNeeds(plan, runIn(plan, 'r-01'))
     const outcomes = await Promise.all(
-      ['one', 'two'].map((note) => saveRun(knex, site, revision, { run: { ...runIn(plan, 'r-01'), note }, needs })),
+      ['one', 'two'].map((note) =>
+        saveRun(now.knex, now.site, revision, { run: { ...runIn(plan, 'r-01'), note }, needs }),
+      ),
     )
     expect(outcomes.map(({ outcome }) => outcome).sort()).toEqual(['conflict', 'saved'])
     const kept = runIn((await stored()).plan, 'r-01').note
     const conflict = outcomes.find((outcome) => outcome.outcome === 'conflict')
     expect(conflict).toMatchObject({ theirs: { run: { note: kept } }, revision: revision + 1 })
-    const over = await saveRun(knex, site, revision + 1, { run: { ...runIn(plan, 'r-01'), note: 'over' }, needs })
+    const over = await saveRun(now.knex, now.site, revision + 1, {
+      run: { ...runIn(plan, 'r-01'), note: 'over' },
+      needs,
+    })
     expect(over.outcome).toBe('saved')
   })
 
   it('on a run that was deleted is a conflict, and can put it back', async () => {
     const { plan, revision } = await stored()
-    await removeRun(knex, site, 'r-01')
+    await removeRun(now.knex, now.site, 'r-01')
     const change = { run: runIn(plan, 'r-01'), needs: directNeeds(plan, runIn(plan, 'r-01')) }
-    expect(await saveRun(knex, site, revision, change)).toMatchObject({ outcome: 'conflict', theirs: null })
-    expect((await saveRun(knex, site, null, change)).outcome).toBe('saved')
+    expect(await saveRun(now.knex, now.site, revision, change)).toMatchObject({ outcome: 'conflict', theirs: null })
+    expect((await saveRun(now.knex, now.site, null, change)).outcome).toBe('saved')
   })
 
   it.each([
@@ -135,14 +123,17 @@ describe('saving a run', () => {
     ['a port that is not there', { to: { device: 'view-1', port: 'x' } }, 'there is no port'],
   ])('with %s is refused and nothing is written', async (_name, change, reason) => {
     const { plan, revision } = await stored()
-    const outcome = await saveRun(knex, site, revision, { run: { ...runIn(plan, 'r-04'), ...change }, needs: [] })
+    const outcome = await saveRun(now.knex, now.site, revision, {
+      run: { ...runIn(plan, 'r-04'), ...change },
+      needs: [],
+    })
     expect(outcome).toMatchObject({ outcome: 'refused' })
     expect(JSON.stringify(outcome)).toContain(reason.replaceAll('"', '\\"'))
     expect(await stored()).toMatchObject({ plan, revision })
   })
 
   it('in a site that is gone says so', async () => {
-    expect(await saveRun(knex, 'nowhere', null, { run: runIn(demo, 'r-01'), needs: [] })).toEqual({
+    expect(await saveRun(now.knex, 'nowhere', null, { run: runIn(demo, 'r-01'), needs: [] })).toEqual({
       outcome: 'no-site',
     })
   })
@@ -151,18 +142,18 @@ describe('saving a run', () => {
 describe('deleting a run', () => {
   it('takes the needs only it served, and undo puts all of it back in its place', async () => {
     const before = (await stored()).plan
-    const removed = await removeRun(knex, site, 'r-16')
+    const removed = await removeRun(now.knex, now.site, 'r-16')
     const without = (await stored()).plan
     expect(without.runs.map((run) => run.id)).not.toContain('r-16')
     expect(without.needs.map((need) => need.id)).not.toContain('deck-frames')
     if (removed.outcome !== 'removed') throw new Error('not removed')
-    expect(await restoreRun(knex, site, removed.token)).toMatchObject({ outcome: 'restored', runId: 'r-16' })
+    expect(await restoreRun(now.knex, now.site, removed.token)).toMatchObject({ outcome: 'restored', runId: 'r-16' })
     const after = (await stored()).plan
     expect(after.runs).toEqual(before.runs)
     expect(new Set(after.needs.map((need) => JSON.stringify(need)))).toEqual(
       new Set(before.needs.map((need) => JSON.stringify(need))),
     )
-    expect(await restoreRun(knex, site, removed.token)).toEqual({ outcome: 'gone' })
+    expect(await restoreRun(now.knex, now.site, removed.token)).toEqual({ outcome: 'gone' })
   })
 
   it('gives back the pins of needs that were to take it', async () => {
@@ -170,30 +161,30 @@ describe('deleting a run', () => {
       ...demo,
       needs: demo.needs.map((need) => (need.id === 'log-picture' ? { ...need, through: ['r-09', 'r-11'] } : need)),
     }
-    site = await importPlan(knex, pinnedPlan)
-    const removed = await removeRun(knex, site, 'r-11')
+    now.site = await importPlan(now.knex, pinnedPlan)
+    const removed = await removeRun(now.knex, now.site, 'r-11')
     const pins = async () => (await stored()).plan.needs.find((need) => need.id === 'log-picture')?.through
     expect(await pins()).toEqual(['r-09'])
     if (removed.outcome !== 'removed') throw new Error('not removed')
-    await restoreRun(knex, site, removed.token)
+    await restoreRun(now.knex, now.site, removed.token)
     expect(await pins()).toEqual(['r-09', 'r-11'])
   })
 
   it('cannot be undone over something that has taken its place, and changes nothing then', async () => {
-    const removed = await removeRun(knex, site, 'r-04')
+    const removed = await removeRun(now.knex, now.site, 'r-04')
     const { plan, revision } = await stored()
-    await saveRun(knex, site, revision, {
+    await saveRun(now.knex, now.site, revision, {
       run: { ...runIn(plan, 'r-10'), tag: 'R-04' },
       needs: directNeeds(plan, runIn(plan, 'r-10')),
     })
     const before = await stored()
     if (removed.outcome !== 'removed') throw new Error('not removed')
-    expect(await restoreRun(knex, site, removed.token)).toMatchObject({ outcome: 'refused' })
+    expect(await restoreRun(now.knex, now.site, removed.token)).toMatchObject({ outcome: 'refused' })
     expect(await stored()).toEqual(before)
   })
 
   it('twice is gone the second time', async () => {
-    await removeRun(knex, site, 'r-04')
-    expect(await removeRun(knex, site, 'r-04')).toEqual({ outcome: 'gone' })
+    await removeRun(now.knex, now.site, 'r-04')
+    expect(await removeRun(now.knex, now.site, 'r-04')).toEqual({ outcome: 'gone' })
   })
 })

@@ -7,7 +7,7 @@ import type { Cable } from '../../../core/plan/cable'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { addCables } from '../../../server/sites/cables'
 import { readPlan } from '../../../server/sites/plan-rows'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import { save, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice } from '../../ui/controls'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
@@ -21,7 +21,6 @@ import { today } from './today'
 export async function action({ request, params }: Route.ActionArgs) {
   const submission = parseWithZod(await request.formData(), { schema: cableFormSchema(readUnit(request)) })
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
-  const problem = (text: string, status: number) => data(submission.reply({ formErrors: [text] }), { status })
   const saved = await save(async (knex) => {
     const stored = await readPlan(knex, params.site)
     if (!stored) return { outcome: 'no-site' } as const
@@ -30,13 +29,10 @@ export async function action({ request, params }: Route.ActionArgs) {
     const { cable, learned } = readCable(submission.value, null, { id, today: today() })
     return { id, ...(await addCables(knex, params.site, [{ ...cable, evidence: learned }])) }
   })
-  if (saved === null) return problem(AWAY_MESSAGE, 503)
-  if (saved.outcome === 'no-site') return problem('This site no longer exists, so nothing was saved.', 404)
-  if (saved.outcome === 'refused')
-    return problem(
-      `This does not fit the site: ${saved.faults.map((fault) => fault.reason).join('; ')}. Nothing was saved.`,
-      422,
-    )
+  if (saved?.outcome !== 'saved') {
+    const { problem, status } = whyNotSaved(saved)
+    return data(submission.reply({ formErrors: [problem] }), { status })
+  }
   // the next lead of the heap is often like the last
   return redirect(`/sites/${params.site}/drawer/add?${new URLSearchParams({ like: saved.id })}`)
 }

@@ -4,6 +4,7 @@ import { evidenceText } from '../../../core/drawer/evidence-text'
 import { type Basis, basisNames, knownCable } from '../../../core/link/known'
 import { type Cable, type Evidence, isReading, isTrial } from '../../../core/plan/cable'
 import type { SiteIndex } from '../../../core/plan/site-index'
+import { RuledTable } from '../../ui/ruled-table'
 
 /** All that is known of a cable and by what, newest first; what a stronger word has overruled says so. */
 export function CableEvidence({ cable, index }: { cable: Cable; index: SiteIndex }) {
@@ -25,53 +26,42 @@ export function CableEvidence({ cable, index }: { cable: Cable; index: SiteIndex
           Nothing is written down yet. Read its mark, ask its chip, or put it through a sort-out session.
         </Text>
       ) : (
-        <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px" maxH="380px">
-          <Table.Root size="sm" bg="card" css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal' } }}>
-            <Table.Header>
-              <Table.Row bg="floor">
-                {['Day', 'Who says so', 'What', ''].map((name) => (
-                  <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-                ))}
-              </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {newest.map(({ piece, at }) => (
-                <Table.Row key={at} bg="card">
-                  <Table.Cell fontFamily="mono" fontSize="xs" whiteSpace="nowrap">
-                    {piece.on}
-                  </Table.Cell>
-                  <Table.Cell>{sayer(piece)}</Table.Cell>
-                  <Table.Cell>
-                    {evidenceText(piece)}
-                    {isOverruled(piece) && (
-                      <Box as="span" color="tight" fontWeight="600">
-                        {' '}
-                        (overruled)
-                      </Box>
-                    )}
-                    {!isTrial(piece) && !isReading(piece) && piece.words && (
-                      <Box fontFamily="mono" fontSize="xs" color="quiet">
-                        {piece.words.join(' ')}
-                      </Box>
-                    )}
-                    {piece.note && <Box color="quiet">{piece.note}</Box>}
-                  </Table.Cell>
-                  <Table.Cell fontSize="xs">
-                    <Origin piece={piece} index={index} />
-                  </Table.Cell>
-                </Table.Row>
-              ))}
-              {kind && (
-                <Table.Row bg="card">
-                  <Table.Cell />
-                  <Table.Cell>{basisNames.listed}</Table.Cell>
-                  <Table.Cell>{kind.name}</Table.Cell>
-                  <Table.Cell />
-                </Table.Row>
-              )}
-            </Table.Body>
-          </Table.Root>
-        </Table.ScrollArea>
+        <RuledTable label="Evidence" columns={['Day', 'Who says so', 'What', 'Where']} maxH="380px">
+          {newest.map(({ piece, at }) => (
+            <Table.Row key={at} bg="card">
+              <Table.Cell fontFamily="mono" fontSize="xs" whiteSpace="nowrap">
+                {piece.on}
+              </Table.Cell>
+              <Table.Cell>{sayer(piece)}</Table.Cell>
+              <Table.Cell>
+                {evidenceText(piece)}
+                {isOverruled(piece) && (
+                  <Box as="span" color="tight" fontWeight="600">
+                    {' '}
+                    (overruled)
+                  </Box>
+                )}
+                {!isTrial(piece) && !isReading(piece) && piece.words && (
+                  <Box fontFamily="mono" fontSize="xs" color="quiet">
+                    {piece.words.join(' ')}
+                  </Box>
+                )}
+                {piece.note && <Box color="quiet">{piece.note}</Box>}
+              </Table.Cell>
+              <Table.Cell fontSize="xs">
+                <Origin piece={piece} index={index} />
+              </Table.Cell>
+            </Table.Row>
+          ))}
+          {kind && (
+            <Table.Row bg="card">
+              <Table.Cell />
+              <Table.Cell>{basisNames.listed}</Table.Cell>
+              <Table.Cell>{kind.name}</Table.Cell>
+              <Table.Cell />
+            </Table.Row>
+          )}
+        </RuledTable>
       )}
     </Box>
   )

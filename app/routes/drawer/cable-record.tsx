@@ -8,6 +8,7 @@ import { decimal } from '../../../core/quantity/parsed'
 import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
 import { QuietButton } from '../../ui/controls'
 import { Labelled } from '../../ui/field'
+import { RuledTable } from '../../ui/ruled-table'
 
 /** What a cable did: on which controllers it held, in which runs it was proved, and what its kind does elsewhere. */
 export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }) {
@@ -53,34 +54,23 @@ const percent = (share: number): string => `${decimal(share * 100, 0)} %`
 
 function Records({ records, label }: { records: readonly ModeRecord[]; label: string }) {
   return (
-    <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px">
-      <Table.Root size="sm" bg="card" aria-label={label}>
-        <Table.Header>
-          <Table.Row bg="floor">
-            {['Tried', 'On', 'Held', 'Likely to hold', 'Last'].map((name) => (
-              <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-            ))}
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>
-          {records.map(({ mode, controller, rate, last }) => (
-            <Table.Row key={`${mode} ${controller}`} bg="card">
-              <Table.Cell>{linkModeFacts[mode].name}</Table.Cell>
-              <Table.Cell>{controller ?? 'not noted'}</Table.Cell>
-              <Table.Cell fontFamily="mono" whiteSpace="nowrap">
-                {rate.passed} of {rate.tried}
-              </Table.Cell>
-              <Table.Cell title="Wilson score interval, 95 %" whiteSpace="nowrap">
-                {percent(rate.low)} to {percent(rate.high)}
-              </Table.Cell>
-              <Table.Cell fontFamily="mono" fontSize="xs">
-                {last}
-              </Table.Cell>
-            </Table.Row>
-          ))}
-        </Table.Body>
-      </Table.Root>
-    </Table.ScrollArea>
+    <RuledTable label={label} columns={['Tried', 'On', 'Held', 'Likely to hold', 'Last']}>
+      {records.map(({ mode, controller, rate, last }) => (
+        <Table.Row key={`${mode} ${controller}`} bg="card">
+          <Table.Cell>{linkModeFacts[mode].name}</Table.Cell>
+          <Table.Cell>{controller ?? 'not noted'}</Table.Cell>
+          <Table.Cell fontFamily="mono" whiteSpace="nowrap">
+            {rate.passed} of {rate.tried}
+          </Table.Cell>
+          <Table.Cell title="Wilson score interval, 95 %" whiteSpace="nowrap">
+            {percent(rate.low)} to {percent(rate.high)}
+          </Table.Cell>
+          <Table.Cell fontFamily="mono" fontSize="xs">
+            {last}
+          </Table.Cell>
+        </Table.Row>
+      ))}
+    </RuledTable>
   )
 }
 

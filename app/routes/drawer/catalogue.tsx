@@ -8,9 +8,10 @@ import { gradeFacts } from '../../../core/standards/grades'
 import { putKinds, removeKind } from '../../../server/sites/catalogue'
 import { readCatalogueFile } from '../../csv/catalogue'
 import { genericCatalogue } from '../../csv/generic-catalogue'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import { save, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { FileField } from '../../ui/field'
+import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { Length } from '../../ui/units'
 import type { Route } from './+types/catalogue'
@@ -70,10 +71,9 @@ async function put(params: Here, kinds: readonly CableKind[]) {
     : refusedBy(saved)
 }
 
-function refusedBy(answer: { outcome: string; faults?: { reason: string }[] } | null) {
-  if (answer === null) return refusal({ problem: AWAY_MESSAGE }, 503)
-  const why = answer.faults?.map((fault) => fault.reason).join('; ') ?? 'the site is gone'
-  return refusal({ problem: `That was not done: ${why}. Nothing was changed.` }, 409)
+function refusedBy(answer: Parameters<typeof whyNotSaved>[0]) {
+  const { problem, status } = whyNotSaved(answer)
+  return refusal({ problem }, status)
 }
 
 /** Kinds of cable a shop sells, with lengths, prices and terms: what orders are made from and listings are known by. */
@@ -157,62 +157,48 @@ function Kinds() {
   const used = new Map<string, number>()
   for (const { kind } of plan.cables) if (kind) used.set(kind, (used.get(kind) ?? 0) + 1)
   return (
-    <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px" maxH="460px">
-      <Table.Root
-        size="sm"
-        bg="card"
-        stickyHeader
-        css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' }, '& th': { px: '2' } }}
-      >
-        <Table.Header>
-          <Table.Row bg="floor">
-            {['Kind', 'Ends', 'Listed as', 'Lengths and prices', 'Days to come', 'Days to return', 'Cables'].map(
-              (name) => (
-                <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-              ),
+    <RuledTable
+      label="Kinds"
+      columns={['Kind', 'Ends', 'Listed as', 'Lengths and prices', 'Days to come', 'Days to return', 'Cables']}
+      maxH="460px"
+    >
+      {plan.kinds.map((kind) => (
+        <Table.Row key={kind.id} bg="card">
+          <Table.Cell minW="170px">
+            <Link asChild color="brassInk" textDecoration="underline" fontWeight="600">
+              <RouterLink to={{ search: `edit=${kind.id}`, hash: 'kind-form' }}>{kind.name}</RouterLink>
+            </Link>
+            {kind.note && (
+              <Box color="quiet" fontSize="sm">
+                {kind.note}
+              </Box>
             )}
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>
-          {plan.kinds.map((kind) => (
-            <Table.Row key={kind.id} bg="card">
-              <Table.Cell minW="170px">
-                <Link asChild color="brassInk" textDecoration="underline" fontWeight="600">
-                  <RouterLink to={{ search: `edit=${kind.id}`, hash: 'kind-form' }}>{kind.name}</RouterLink>
-                </Link>
-                {kind.note && (
-                  <Box color="quiet" fontSize="sm">
-                    {kind.note}
+          </Table.Cell>
+          <Table.Cell minW="130px" fontSize="sm">
+            {describeEnd(kind.ends[0])} {kind.oneWay ? '→' : '–'} {describeEnd(kind.ends[1])}
+          </Table.Cell>
+          <Table.Cell minW="120px" fontSize="sm">
+            {gradeFacts[kind.grade].name}
+            <Box color="quiet">{[kind.construction, powerOf(kind)].filter(Boolean).join(', ')}</Box>
+          </Table.Cell>
+          <Table.Cell fontSize="sm" minW="190px">
+            <Flex gap="1.5" wrap="wrap">
+              {kind.stock.map((stock) => (
+                <Box key={stock.length} bg="floor" px="1.5" borderRadius="2px" whiteSpace="nowrap">
+                  <Length metres={stock.length} brief fontWeight="600" />{' '}
+                  <Box as="span" fontFamily="mono">
+                    {price.format(stock.price)}
                   </Box>
-                )}
-              </Table.Cell>
-              <Table.Cell minW="130px" fontSize="sm">
-                {describeEnd(kind.ends[0])} {kind.oneWay ? '→' : '–'} {describeEnd(kind.ends[1])}
-              </Table.Cell>
-              <Table.Cell minW="120px" fontSize="sm">
-                {gradeFacts[kind.grade].name}
-                <Box color="quiet">{[kind.construction, powerOf(kind)].filter(Boolean).join(', ')}</Box>
-              </Table.Cell>
-              <Table.Cell fontSize="sm" minW="190px">
-                <Flex gap="1.5" wrap="wrap">
-                  {kind.stock.map((stock) => (
-                    <Box key={stock.length} bg="floor" px="1.5" borderRadius="2px" whiteSpace="nowrap">
-                      <Length metres={stock.length} brief fontWeight="600" />{' '}
-                      <Box as="span" fontFamily="mono">
-                        {price.format(stock.price)}
-                      </Box>
-                    </Box>
-                  ))}
-                  {kind.stock.length === 0 && <Box color="quiet">none yet</Box>}
-                </Flex>
-              </Table.Cell>
-              <Table.Cell fontFamily="mono">{kind.leadDays ?? ''}</Table.Cell>
-              <Table.Cell fontFamily="mono">{kind.returnDays === 0 ? 'never' : (kind.returnDays ?? '')}</Table.Cell>
-              <Table.Cell fontFamily="mono">{used.get(kind.id) ?? 0}</Table.Cell>
-            </Table.Row>
-          ))}
-        </Table.Body>
-      </Table.Root>
-    </Table.ScrollArea>
+                </Box>
+              ))}
+              {kind.stock.length === 0 && <Box color="quiet">none yet</Box>}
+            </Flex>
+          </Table.Cell>
+          <Table.Cell fontFamily="mono">{kind.leadDays ?? ''}</Table.Cell>
+          <Table.Cell fontFamily="mono">{kind.returnDays === 0 ? 'never' : (kind.returnDays ?? '')}</Table.Cell>
+          <Table.Cell fontFamily="mono">{used.get(kind.id) ?? 0}</Table.Cell>
+        </Table.Row>
+      ))}
+    </RuledTable>
   )
 }

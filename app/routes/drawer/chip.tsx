@@ -5,7 +5,7 @@ import { type FolderCable, readClassFolder } from '../../../core/identity/class-
 import { readArchive } from '../../../server/instruments/class-folder-archive'
 import { addCables, addEvidence } from '../../../server/sites/cables'
 import { readPlan } from '../../../server/sites/plan-rows'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import { save, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice } from '../../ui/controls'
 import { FileField } from '../../ui/field'
 import type { Route } from './+types/chip'
@@ -45,20 +45,11 @@ async function saveChip(form: FormData, site: string) {
     const cable = cableWithChip(stored.plan, tag, read.data.length, read.data.chip, evidence)
     return { id: cable.id, ...(await addCables(knex, site, [cable])) }
   })
-  if (done === null) return said({ problem: AWAY_MESSAGE }, 503)
-  switch (done.outcome) {
-    case 'saved':
-      return redirect(`/sites/${site}/cables/${encodeURIComponent(done.id)}?done=read`)
-    case 'unknown-tag':
-      return said(
-        { problem: 'No cable has that tag yet: give its length too, and it is made. Nothing was saved.' },
-        422,
-      )
-    case 'no-site':
-      return said({ problem: 'This site no longer exists. Nothing was saved.' }, 404)
-    case 'refused':
-      return said({ problem: `${done.faults.map((fault) => fault.reason).join('; ')}. Nothing was saved.` }, 422)
-  }
+  if (done?.outcome === 'saved') return redirect(`/sites/${site}/cables/${encodeURIComponent(done.id)}?done=read`)
+  if (done?.outcome === 'unknown-tag')
+    return said({ problem: 'No cable has that tag yet: give its length too, and it is made. Nothing was saved.' }, 422)
+  const { problem, status } = whyNotSaved(done)
+  return said({ problem }, status)
 }
 
 /** What the chip in a plug says, bit by bit beside its meaning, and where that contradicts what is printed. */

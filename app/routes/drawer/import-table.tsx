@@ -3,7 +3,7 @@ import { data, Form, redirect, useNavigation } from 'react-router'
 import { addCables } from '../../../server/sites/cables'
 import { readPlan } from '../../../server/sites/plan-rows'
 import { importContext, mappingFrom, previewOf, readImport } from '../../csv/preview'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import { save, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { FileField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
@@ -32,12 +32,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     const cables = good.map(({ cable }) => cable)
     return { count: cables.length, ...(await addCables(knex, params.site, cables)) }
   })
-  if (done === null) return data({ problem: AWAY_MESSAGE, read: null }, { status: 503 })
-  switch (done.outcome) {
+  switch (done?.outcome) {
     case 'saved':
       return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ added: String(done.count) })}`)
-    case 'no-site':
-      return data({ problem: `This site no longer exists. ${nothing}`, read: null }, { status: 404 })
     case 'unreadable':
       return data({ problem: `${done.problem} ${nothing}`, read: null }, { status: 422 })
     case 'bad-rows':
@@ -48,12 +45,9 @@ export async function action({ request, params }: Route.ActionArgs) {
         },
         { status: 422 },
       )
-    case 'refused': {
-      const reasons = done.faults.slice(0, 5).map((fault) => fault.reason)
-      return data(
-        { problem: `That does not fit the site: ${reasons.join('; ')}. ${nothing}`, read: null },
-        { status: 422 },
-      )
+    default: {
+      const { problem, status } = whyNotSaved(done)
+      return data({ problem, read: null }, { status })
     }
   }
 }

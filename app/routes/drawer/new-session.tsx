@@ -9,7 +9,7 @@ import { drawerRows } from '../../../core/drawer/drawer-rows'
 import { BENCH_TEST_KINDS, type BenchTestKind } from '../../../core/plan/session'
 import { MOST_TAGGED } from '../../../core/tags/label'
 import { createSession } from '../../../server/sites/sessions'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import { save, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { SelectField, TextField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
@@ -37,14 +37,10 @@ export async function action({ request, params }: Route.ActionArgs) {
       tests: tests.map((test, at) => ({ ...test, id: `t${at + 1}` })),
     }),
   )
-  const problem = (text: string, status: number) => data(submission.reply({ formErrors: [text] }), { status })
-  if (saved === null) return problem(AWAY_MESSAGE, 503)
-  if (saved.outcome === 'no-site') return problem('This site no longer exists, so nothing was saved.', 404)
-  if (saved.outcome === 'refused')
-    return problem(
-      `This does not fit the site: ${saved.faults.map((fault) => fault.reason).join('; ')}. Nothing was saved.`,
-      422,
-    )
+  if (saved?.outcome !== 'saved') {
+    const { problem, status } = whyNotSaved(saved)
+    return data(submission.reply({ formErrors: [problem] }), { status })
+  }
   return redirect(`/sites/${params.site}/drawer/sessions/${id}`)
 }
 

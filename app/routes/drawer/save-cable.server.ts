@@ -5,7 +5,7 @@ import { z } from 'zod'
 import { trialSchema } from '../../../core/plan/cable'
 import { addEvidence, saveCable } from '../../../server/sites/cables'
 import { readPlan } from '../../../server/sites/plan-rows'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import { save, whyNotSaved } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 import { cableFormSchema, readCable } from './cable-form'
 import { today } from './today'
@@ -33,23 +33,14 @@ export async function saveCableForm(form: FormData, request: Request, here: Here
     const { cable, learned } = readCable(submission.value, before, { id: here.cable, today: today() })
     return saveCable(knex, here.site, submission.value.base ?? 0, cable, learned)
   })
-  if (saved === null) return answer(503, AWAY_MESSAGE)
-  switch (saved.outcome) {
-    case 'saved':
-      return redirect(addressOf(here, 'saved'))
-    case 'no-site':
-      return answer(404, 'This cable no longer exists, so nothing was saved.')
-    case 'conflict':
-      return answer(
-        409,
-        'Somebody changed this cable since you opened this page, so nothing was saved. What you typed is still below; open the page in another tab to see what they changed.',
-      )
-    case 'refused':
-      return answer(
-        422,
-        `This does not fit the site: ${saved.faults.map((fault) => fault.reason).join('; ')}. Nothing was saved.`,
-      )
-  }
+  if (saved?.outcome === 'saved') return redirect(addressOf(here, 'saved'))
+  if (saved?.outcome === 'conflict')
+    return answer(
+      409,
+      'Somebody changed this cable since you opened this page, so nothing was saved. What you typed is still below; open the page in another tab to see what they changed.',
+    )
+  const { problem, status } = whyNotSaved(saved)
+  return answer(status, problem)
 }
 
 const trialForm = z.object({
@@ -82,8 +73,7 @@ export async function saveTrialForm(form: FormData, here: Here) {
       },
     ]),
   )
-  if (saved === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
-  if (saved.outcome === 'saved') return redirect(addressOf(here, 'read'))
-  const why = saved.outcome === 'refused' ? saved.faults.map((fault) => fault.reason).join('; ') : 'the site is gone'
-  return data({ problem: `That was not saved: ${why}.` }, { status: 409 })
+  if (saved?.outcome === 'saved') return redirect(addressOf(here, 'read'))
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem }, { status })
 }

@@ -3,18 +3,17 @@ import type { Evidence } from '../../../core/plan/cable'
 import { indexPlan } from '../../../core/plan/site-index'
 import { readPlan } from '../../../server/sites/plan-rows'
 import { addReadings, runningSoaks } from '../../../server/sites/sessions'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import { type NotSaved, save, whyNotSaved } from '../../stored.server'
 import { today } from './today'
 
 type Here = { site: string; session: string }
-type Problem = { problem: string; status: number }
 
 /** The name of the control that reads a test. */
 const READING = /^reading-(.+)$/
 const NOT_SAVED = 'Nothing was saved.'
 
 /** Saves whatever a form has read of one cable, all of it or nothing. */
-export async function saveReadings(form: FormData, here: Here): Promise<Problem | 'saved'> {
+export async function saveReadings(form: FormData, here: Here): Promise<NotSaved | 'saved'> {
   const texts = new Map<string, string>()
   for (const [name, value] of form) {
     const found = READING.exec(name)
@@ -23,7 +22,7 @@ export async function saveReadings(form: FormData, here: Here): Promise<Problem 
   if (texts.size === 0) return { problem: `No reading was given. ${NOT_SAVED}`, status: 422 }
   const cableId = String(form.get('cable') ?? '')
   const metered = form.get('meter') === 'simulated'
-  const answer = await save(async (knex): Promise<Problem | 'saved'> => {
+  const answer = await save(async (knex): Promise<NotSaved | 'saved'> => {
     const stored = await readPlan(knex, here.site)
     const session = stored?.plan.sessions.find(({ id }) => id === here.session)
     const cable = stored?.plan.cables.find(({ id }) => id === cableId)
@@ -43,8 +42,7 @@ export async function saveReadings(form: FormData, here: Here): Promise<Problem 
     }
     const saved = await addReadings(knex, here.site, here.session, cableId, readings)
     if (saved.outcome === 'saved') return 'saved'
-    const why = saved.outcome === 'refused' ? saved.faults.map((fault) => fault.reason).join('; ') : 'the site is gone'
-    return { problem: `That does not fit: ${why}. ${NOT_SAVED}`, status: 409 }
+    return whyNotSaved(saved)
   })
-  return answer ?? { problem: AWAY_MESSAGE, status: 503 }
+  return answer ?? whyNotSaved(null)
 }

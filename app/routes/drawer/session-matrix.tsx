@@ -8,6 +8,7 @@ import type { Session } from '../../../core/plan/session'
 import type { SiteIndex } from '../../../core/plan/site-index'
 import { QuietButton } from '../../ui/controls'
 import { DoorGlyph } from '../../ui/grade'
+import { RuledTable } from '../../ui/ruled-table'
 
 /** Every cable through every test, each cell against what the lead should do, and what becomes of the lead. */
 export function SessionMatrix({ session, index }: { session: Session; index: SiteIndex }) {
@@ -31,46 +32,30 @@ export function SessionMatrix({ session, index }: { session: Session; index: Sit
           </Form>
         )}
       </Flex>
-      <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px" maxH="560px">
-        <Table.Root
-          size="sm"
-          bg="card"
-          stickyHeader
-          css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' }, '& th': { px: '2' } }}
-        >
-          <Table.Header>
-            <Table.Row bg="floor">
-              <Table.ColumnHeader>Lead</Table.ColumnHeader>
-              {session.tests.map((test) => (
-                <Table.ColumnHeader key={test.id} whiteSpace="normal" minW="112px">
-                  {testText(test)}
-                </Table.ColumnHeader>
-              ))}
-              <Table.ColumnHeader minW="240px">What becomes of it</Table.ColumnHeader>
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {rows.map((row) => (
-              <Table.Row key={row.cable.id} bg="card">
-                <Table.Cell css={{ '&&': { whiteSpace: 'nowrap' } }}>
-                  <Link asChild fontFamily="mono" fontWeight="700" color="brassInk" textDecoration="underline">
-                    <RouterLink to={`/sites/${index.plan.site.id}/cables/${encodeURIComponent(row.cable.id)}`}>
-                      {row.cable.tag}
-                    </RouterLink>
-                  </Link>
-                  {row.cable.standing === 'retired' && <Box color="quiet">retired</Box>}
-                </Table.Cell>
-                {row.cells.map((cell) => (
-                  <MatrixCell key={cell.test.id} row={row} cell={cell} />
-                ))}
-                <Table.Cell>
-                  <Advice recommendation={row.recommendation} />
-                </Table.Cell>
-              </Table.Row>
+      <RuledTable
+        label="What each lead did"
+        columns={['Lead', ...session.tests.map(testText), 'What becomes of it']}
+        maxH="560px"
+      >
+        {rows.map((row) => (
+          <Table.Row key={row.cable.id} bg="card">
+            <Table.Cell css={{ '&&': { whiteSpace: 'nowrap' } }}>
+              <Link asChild fontFamily="mono" fontWeight="700" color="brassInk" textDecoration="underline">
+                <RouterLink to={`/sites/${index.plan.site.id}/cables/${encodeURIComponent(row.cable.id)}`}>
+                  {row.cable.tag}
+                </RouterLink>
+              </Link>
+              {row.cable.standing === 'retired' && <Box color="quiet">retired</Box>}
+            </Table.Cell>
+            {row.cells.map((cell) => (
+              <MatrixCell key={cell.test.id} row={row} cell={cell} />
             ))}
-          </Table.Body>
-        </Table.Root>
-      </Table.ScrollArea>
+            <Table.Cell>
+              <Advice recommendation={row.recommendation} />
+            </Table.Cell>
+          </Table.Row>
+        ))}
+      </RuledTable>
     </Box>
   )
 }

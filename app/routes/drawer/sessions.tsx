@@ -3,6 +3,7 @@ import { Link as RouterLink } from 'react-router'
 import { testText } from '../../../core/bench/grade-reading'
 import { sessionProgress } from '../../../core/bench/progress'
 import { MainButton } from '../../ui/controls'
+import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 
 /** Sort-out sessions, each with how far it has come; any can be gone on with. */
@@ -24,40 +25,29 @@ export default function Sessions() {
       {latest.length === 0 ? (
         <Text color="quiet">No session yet.</Text>
       ) : (
-        <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px">
-          <Table.Root size="sm" bg="card" css={{ '& td': { whiteSpace: 'normal' } }}>
-            <Table.Header>
-              <Table.Row bg="floor">
-                {['Session', 'Day', 'Cables', 'Tests', 'Read'].map((name) => (
-                  <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-                ))}
+        <RuledTable label="Sessions" columns={['Session', 'Day', 'Cables', 'Tests', 'Read']}>
+          {latest.map((session) => {
+            const { read, total } = sessionProgress(index, session, [])
+            return (
+              <Table.Row key={session.id} bg="card">
+                <Table.Cell>
+                  <Link asChild color="brassInk" textDecoration="underline" fontWeight="700">
+                    <RouterLink to={`${home}/${session.id}`}>{session.name}</RouterLink>
+                  </Link>
+                  {session.note && <Box color="quiet">{session.note}</Box>}
+                </Table.Cell>
+                <Table.Cell fontFamily="mono" fontSize="xs" whiteSpace="nowrap">
+                  {session.on}
+                </Table.Cell>
+                <Table.Cell fontFamily="mono">{session.cables.length}</Table.Cell>
+                <Table.Cell fontSize="sm">{session.tests.map(testText).join(', ')}</Table.Cell>
+                <Table.Cell whiteSpace="nowrap">
+                  <Progress read={read} total={total} />
+                </Table.Cell>
               </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {latest.map((session) => {
-                const { read, total } = sessionProgress(index, session, [])
-                return (
-                  <Table.Row key={session.id} bg="card">
-                    <Table.Cell>
-                      <Link asChild color="brassInk" textDecoration="underline" fontWeight="700">
-                        <RouterLink to={`${home}/${session.id}`}>{session.name}</RouterLink>
-                      </Link>
-                      {session.note && <Box color="quiet">{session.note}</Box>}
-                    </Table.Cell>
-                    <Table.Cell fontFamily="mono" fontSize="xs" whiteSpace="nowrap">
-                      {session.on}
-                    </Table.Cell>
-                    <Table.Cell fontFamily="mono">{session.cables.length}</Table.Cell>
-                    <Table.Cell fontSize="sm">{session.tests.map(testText).join(', ')}</Table.Cell>
-                    <Table.Cell whiteSpace="nowrap">
-                      <Progress read={read} total={total} />
-                    </Table.Cell>
-                  </Table.Row>
-                )
-              })}
-            </Table.Body>
-          </Table.Root>
-        </Table.ScrollArea>
+            )
+          })}
+        </RuledTable>
       )}
     </>
   )

@@ -3,6 +3,7 @@ import { CABLE_COLUMNS, NEEDED_COLUMNS } from '../../../core/drawer/cable-table'
 import { describeEnd } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
 import { controlOf, mappingFrom, type Preview } from '../../csv/preview'
+import { RuledTable } from '../../ui/ruled-table'
 import { Length } from '../../ui/units'
 
 /** Which column of the file holds what: guessed from its headers, and the person's to change. */
@@ -70,32 +71,26 @@ const more = (count: number, shown: number) =>
 export function BadRows({ preview: { bad } }: { preview: Preview }) {
   return (
     <>
-      <Table.ScrollArea border="1px solid" borderColor="blocked" borderRadius="2px" maxH="300px">
-        <Table.Root size="sm" bg="card" css={{ '& td': { verticalAlign: 'top', whiteSpace: 'normal' } }}>
-          <Table.Header>
-            <Table.Row bg="blockedFloor">
-              {['Line', 'What is wrong', 'The row'].map((name) => (
-                <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
+      <RuledTable
+        label="Rows that cannot come in"
+        columns={['Line', 'What is wrong', 'The row']}
+        maxH="300px"
+        tone="blocked"
+      >
+        {bad.first.map((row) => (
+          <Table.Row key={row.line} bg="card">
+            <Table.Cell fontFamily="mono">{row.line}</Table.Cell>
+            <Table.Cell>
+              {row.problems.map((problem) => (
+                <Box key={problem}>{problem}</Box>
               ))}
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {bad.first.map((row) => (
-              <Table.Row key={row.line} bg="card">
-                <Table.Cell fontFamily="mono">{row.line}</Table.Cell>
-                <Table.Cell>
-                  {row.problems.map((problem) => (
-                    <Box key={problem}>{problem}</Box>
-                  ))}
-                </Table.Cell>
-                <Table.Cell fontFamily="mono" fontSize="xs" color="quiet" wordBreak="break-word">
-                  {row.cells.join(' · ').slice(0, 200)}
-                </Table.Cell>
-              </Table.Row>
-            ))}
-          </Table.Body>
-        </Table.Root>
-      </Table.ScrollArea>
+            </Table.Cell>
+            <Table.Cell fontFamily="mono" fontSize="xs" color="quiet" wordBreak="break-word">
+              {row.cells.join(' · ').slice(0, 200)}
+            </Table.Cell>
+          </Table.Row>
+        ))}
+      </RuledTable>
       {more(bad.count, bad.first.length)}
     </>
   )
@@ -105,42 +100,35 @@ export function BadRows({ preview: { bad } }: { preview: Preview }) {
 export function GoodRows({ preview: { good } }: { preview: Preview }) {
   return (
     <>
-      <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px" maxH="320px">
-        <Table.Root size="sm" bg="card">
-          <Table.Header>
-            <Table.Row bg="floor">
-              {['Line', 'Tag', 'Ends', 'Length', 'Mark', 'Built', 'Note'].map((name) => (
-                <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-              ))}
+      <RuledTable
+        label="Rows that can come in"
+        columns={['Line', 'Tag', 'Ends', 'Length', 'Mark', 'Built', 'Note']}
+        maxH="320px"
+      >
+        {good.first.map(({ line, cable }) => {
+          const [claim] = cable.evidence
+          const grade = claim && 'grade' in claim ? claim.grade : undefined
+          return (
+            <Table.Row key={line} bg="card">
+              <Table.Cell fontFamily="mono" color="quiet">
+                {line}
+              </Table.Cell>
+              <Table.Cell fontFamily="mono" fontWeight="700">
+                {cable.tag}
+              </Table.Cell>
+              <Table.Cell>{cable.ends.map(describeEnd).join(cable.oneWay ? ' → ' : ' – ')}</Table.Cell>
+              <Table.Cell>
+                <Length metres={cable.length} />
+              </Table.Cell>
+              <Table.Cell>{grade ? gradeFacts[grade].name : ''}</Table.Cell>
+              <Table.Cell>{cable.construction}</Table.Cell>
+              <Table.Cell maxW="220px" truncate>
+                {cable.note}
+              </Table.Cell>
             </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {good.first.map(({ line, cable }) => {
-              const [claim] = cable.evidence
-              const grade = claim && 'grade' in claim ? claim.grade : undefined
-              return (
-                <Table.Row key={line} bg="card">
-                  <Table.Cell fontFamily="mono" color="quiet">
-                    {line}
-                  </Table.Cell>
-                  <Table.Cell fontFamily="mono" fontWeight="700">
-                    {cable.tag}
-                  </Table.Cell>
-                  <Table.Cell>{cable.ends.map(describeEnd).join(cable.oneWay ? ' → ' : ' – ')}</Table.Cell>
-                  <Table.Cell>
-                    <Length metres={cable.length} />
-                  </Table.Cell>
-                  <Table.Cell>{grade ? gradeFacts[grade].name : ''}</Table.Cell>
-                  <Table.Cell>{cable.construction}</Table.Cell>
-                  <Table.Cell maxW="220px" truncate>
-                    {cable.note}
-                  </Table.Cell>
-                </Table.Row>
-              )
-            })}
-          </Table.Body>
-        </Table.Root>
-      </Table.ScrollArea>
+          )
+        })}
+      </RuledTable>
       {more(good.count, good.first.length)}
     </>
   )
