@@ -1,11 +1,11 @@
 import type { z } from 'zod'
-import { CABLE_STANDINGS, type Cable, cableSchema } from '../plan/cable'
+import { CABLE_STANDINGS, type Cable, cableSchema, isReading, isTrial } from '../plan/cable'
 import type { Plan } from '../plan/plan'
 import { parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { CONSTRUCTIONS } from '../standards/grades'
 import { parseEnd } from './end-text'
-import { parseMark, parsePowerMark } from './mark-text'
+import { parseMark, parsePowerMark, powerMarkOf } from './mark-text'
 
 /** What a column of a table of cables can hold. */
 export const CABLE_COLUMNS = [
@@ -207,15 +207,15 @@ export function cableTable(plan: Plan, cables: readonly Cable[], mark: (cable: C
   return [
     [...CABLE_COLUMNS],
     ...cables.map((cable) => {
-      const claim = cable.evidence.findLast((piece) => 'amps' in piece && piece.amps !== undefined)
-      const amps = claim && 'amps' in claim ? claim.amps : undefined
+      const claims = cable.evidence.filter((piece) => !isTrial(piece) && !isReading(piece))
+      const claim = claims.findLast(({ amps }) => amps !== undefined)
       return [
         cable.tag,
         end(cable.ends[0]),
         end(cable.ends[1]),
         `${cable.length} m`,
         mark(cable),
-        amps === undefined ? '' : amps === 0 ? 'none' : `${amps} A`,
+        powerMarkOf(claim ?? {}) ?? '',
         cable.construction,
         cable.thickness === undefined ? '' : `${cable.thickness} mm`,
         cable.oneWay ? 'yes' : 'no',

@@ -4,7 +4,7 @@ import { parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { CONSTRUCTIONS } from '../standards/grades'
 import { parseEnd } from './end-text'
-import { parseMark, parsePowerMark } from './mark-text'
+import { parseMark, parsePowerMark, powerMarkOf } from './mark-text'
 
 /** Columns of a catalogue as a table: a row for each length a kind is sold in. */
 export const CATALOGUE_COLUMNS = [
@@ -112,8 +112,7 @@ export function catalogueTable(kinds: readonly CableKind[]): string[][] {
   const end = ({ connector, gender }: CableKind['ends'][0]): string =>
     gender === 'socket' ? `${connector} socket` : connector
   const rows = kinds.flatMap((kind) => {
-    const power =
-      kind.amps === undefined ? '' : kind.amps === 0 ? 'none' : kind.volts === 50 ? '240 W' : `${kind.amps} A`
+    const power = powerMarkOf(kind) ?? ''
     const head = [
       kind.name,
       end(kind.ends[0]),

@@ -150,6 +150,7 @@ describe('a table of cables', () => {
     const { good } = read(
       ['C-5', 'C', 'A socket', '3', '10', '3 A', 'Gallery dock', 'retired'],
       ['C-6', 'HDMI', 'HDMI', '6', 'HDMI 18 Gb/s', '', '', ''],
+      ['C-7', 'C', 'C', '6', '40', '240 W', '', ''],
     )
     const cables = good.map(({ cable }) => cable)
     const [first = [], ...rows] = cableTable(plan, cables, (cable) => {

@@ -52,3 +52,20 @@ export function parsePowerMark(text: string): Parsed<{ amps: 0 | 3 | 5; volts: 2
   if (watts.value > 100) return parsed({ amps: 5, volts: 50 })
   return parsed({ amps: watts.value > 60 ? 5 : 3, volts: 20 })
 }
+
+/** Power marks as they are printed; a lead that says nothing has none of them. */
+export const POWER_MARKS = ['60 W', '100 W', '240 W', 'none'] as const
+export type PowerMark = (typeof POWER_MARKS)[number]
+
+/** The mark that `parsePowerMark` reads back; null where nothing is said of the current. */
+export function powerMarkOf({
+  amps,
+  volts,
+}: {
+  amps?: number | undefined
+  volts?: number | undefined
+}): PowerMark | null {
+  if (amps === undefined) return null
+  if (amps === 0) return 'none'
+  return volts === 50 ? '240 W' : amps === 5 ? '100 W' : '60 W'
+}

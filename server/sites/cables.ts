@@ -154,11 +154,13 @@ export async function changeCables(
       .sort((one, other) => (wanted.get(one.id) ?? 0) - (wanted.get(other.id) ?? 0))
     const after = new Map(chosen.map((cable, at) => [cable.id, changedCable(cable, change, at)]))
     const cables = site.plan.cables.flatMap((cable) => (after.has(cable.id) ? (after.get(cable.id) ?? []) : [cable]))
+    const gone = change.change === 'delete'
+    const held = gone ? chosen.flatMap((cable) => whatHolds(site.plan, cable)) : []
+    if (held.length > 0) return { outcome: 'refused', faults: held }
     const checked = checkPlan({ ...site.plan, cables })
     if (!checked.ok) return { outcome: 'refused', faults: checked.faults }
     const revision = site.revision + 1
     const place = await placesIn(trx, 'cables', siteId)
-    const gone = change.change === 'delete'
     const undo: Undo = {
       cables: gone ? [] : chosen.map(({ id, tag, standing }) => ({ id, tag, standing })),
       deleted: gone ? chosen.map((cable) => ({ cable, position: place(cable.id) })) : [],
@@ -180,6 +182,19 @@ export async function changeCables(
     await setRevision(trx, siteId, revision)
     return { outcome: 'changed', token, count: chosen.length }
   })
+}
+
+/** What a cable is still part of, which keeps it from being deleted; nobody should find out from a dangling reference. */
+function whatHolds({ runs, sessions }: Plan, { id, tag }: Cable): { path: string; reason: string }[] {
+  const inRuns = runs
+    .filter(({ leads, proofs }) =>
+      [leads.map(({ cable }) => cable), ...proofs.map((proof) => proof.leads)].flat().includes(id),
+    )
+    .map((run) => `${tag} lies or was proved in run ${run.tag}`)
+  const inSessions = sessions
+    .filter(({ cables }) => cables.includes(id))
+    .map((session) => `${tag} is in the session "${session.name}"`)
+  return [...inRuns, ...inSessions].map((reason) => ({ path: 'cables', reason }))
 }
 
 function changedCable(cable: Cable, change: BulkChange, at: number): Cable | null {

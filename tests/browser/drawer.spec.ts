@@ -49,7 +49,7 @@ test.describe('the list', () => {
     await expect(page.getByRole('link', { name: 'X-15' })).toBeVisible()
     // they lie in a session, so they stay
     await page.getByRole('button', { name: 'Delete' }).click()
-    await expect(page.getByRole('alert')).toContainText('Nothing was changed')
+    await expect(page.getByRole('alert')).toContainText('X-10 is in the session "Gallery drawer"')
     await expect(page.getByRole('link', { name: 'X-10' })).toBeVisible()
   })
 })

@@ -1,12 +1,13 @@
 import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import type { FieldMetadata } from '@conform-to/react'
+import { POWER_MARKS } from '../../../core/drawer/mark-text'
 import type { Plan } from '../../../core/plan/plan'
 import { CONNECTORS, connectorNames } from '../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../core/standards/grades'
 import { ConnectorFace } from '../../ui/connector-face'
 import { CheckField, SelectField, TextField } from '../../ui/field'
 import { useUnit } from '../../ui/units'
-import { type CableFormTexts, POWER_MARKS } from './cable-form'
+import type { CableFormTexts } from './cable-form'
 
 type Fields = { [Name in keyof CableFormTexts]-?: FieldMetadata<string> }
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { parsePowerMark } from '../../../core/drawer/mark-text'
+import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../core/drawer/mark-text'
 import { knownCable } from '../../../core/link/known'
 import { CABLE_STANDINGS, type Cable, type Evidence, isReading, isTrial } from '../../../core/plan/cable'
 import { tagField } from '../../../core/plan/fields'
@@ -23,9 +23,6 @@ const figure = (what: string, lowest: number, highest: number, unit: string) =>
       return z.NEVER
     })
     .optional()
-
-/** Power marks as people choose them; empty where none is printed. */
-export const POWER_MARKS = ['60 W', '100 W', '240 W', 'none'] as const
 
 const connector = (problem: string) => z.enum(CONNECTORS, { error: problem })
 
@@ -97,17 +94,8 @@ export function readCable(
 function markOf(cable: Cable): Pick<CableForm, 'mark' | 'power'> {
   const claims = cable.evidence.filter((piece) => piece.basis === 'claimed' && !isTrial(piece) && !isReading(piece))
   const { grade, amps, volts } = knownCable({ ...cable, evidence: claims })
-  const power =
-    amps.basis === 'assumed'
-      ? undefined
-      : amps.value === 0
-        ? 'none'
-        : volts.value === 50
-          ? '240 W'
-          : amps.value === 5
-            ? '100 W'
-            : '60 W'
-  return { mark: grade.value ?? undefined, power }
+  const power = amps.basis === 'assumed' ? undefined : powerMarkOf({ amps: amps.value, volts: volts.value })
+  return { mark: grade.value ?? undefined, power: power ?? undefined }
 }
 
 const on = (yes: boolean): string | undefined => (yes ? 'on' : undefined)

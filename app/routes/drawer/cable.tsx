@@ -10,7 +10,7 @@ import { formatWatts } from '../../../core/quantity/watts'
 import { describeEnd } from '../../../core/standards/connectors'
 import { shortCode } from '../../../core/tags/short-code'
 import { changeCables, revisionOfCable } from '../../../server/sites/cables'
-import { AWAY_MESSAGE, load, save } from '../../stored.server'
+import { load, save, whyNotSaved } from '../../stored.server'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
 import { DoorGlyph } from '../../ui/grade'
@@ -40,13 +40,9 @@ export async function action({ request, params }: Route.ActionArgs) {
       return saveTrialForm(form, params)
     case 'delete': {
       const changed = await save((knex) => changeCables(knex, params.site, [params.cable], { change: 'delete' }))
-      if (changed === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
-      if (changed.outcome === 'changed')
+      if (changed?.outcome === 'changed')
         return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ removed: changed.token })}`)
-      return data(
-        { problem: 'It lies in a run or a session. Take it out there first; nothing was changed.' },
-        { status: 409 },
-      )
+      return refused(changed)
     }
     case 'retired':
     case 'drawer': {
@@ -54,12 +50,16 @@ export async function action({ request, params }: Route.ActionArgs) {
       const changed = await save((knex) =>
         changeCables(knex, params.site, [params.cable], { change: 'stand', standing }),
       )
-      if (changed === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
-      return redirect(here)
+      return changed?.outcome === 'changed' ? redirect(here) : refused(changed)
     }
     default:
       return saveCableForm(form, request, params)
   }
+}
+
+function refused(answer: Parameters<typeof whyNotSaved>[0]) {
+  const { problem, status } = whyNotSaved(answer)
+  return data({ problem }, { status })
 }
 
 /** One cable: what it is good for at its length, who says so, what it did, and what to take care of. */

@@ -5,7 +5,7 @@ import { type DrawerRow, drawerRows, rowsForJob } from '../../../core/drawer/dra
 import { parseJob } from '../../../core/match/job-text'
 import { CABLE_STANDINGS } from '../../../core/plan/cable'
 import { type BulkChange, changeCables, restoreCables } from '../../../server/sites/cables'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import { save, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { useShortcut } from '../../ui/shortcut'
 import { useSite } from '../../ui/site-context'
@@ -23,10 +23,11 @@ export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
   if (form.get('intent') === 'undo') {
     const restored = await save((knex) => restoreCables(knex, params.site, String(form.get('token') ?? '')))
-    if (restored === null) return said({ problem: AWAY_MESSAGE }, 503)
-    if (restored.outcome === 'restored')
+    if (restored?.outcome === 'restored')
       return said({ done: `${cables(restored.count)} as before again.`, token: null })
-    return said({ problem: cannot(restored, 'That has been undone already, or its site is gone.') }, 409)
+    if (restored?.outcome === 'gone')
+      return said({ problem: 'That has been undone already, or its site is gone.' }, 409)
+    return refused(restored)
   }
   const ids = String(form.get('cables') ?? '')
     .split(' ')
@@ -35,10 +36,14 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (ids.length === 0 || change === null)
     return said({ problem: 'Choose cables, and for new tags the first of them, such as C-0100.' }, 422)
   const changed = await save((knex) => changeCables(knex, params.site, ids, change))
-  if (changed === null) return said({ problem: AWAY_MESSAGE }, 503)
-  if (changed.outcome === 'changed')
+  if (changed?.outcome === 'changed')
     return said({ done: `${cables(changed.count)} ${doneWords(change)}.`, token: changed.token })
-  return said({ problem: cannot(changed, 'The site no longer exists.') }, 409)
+  return refused(changed)
+}
+
+function refused(answer: Parameters<typeof whyNotSaved>[0]) {
+  const { problem, status } = whyNotSaved(answer)
+  return said({ problem }, status)
 }
 
 const cables = (count: number): string => `${count} ${count === 1 ? 'cable' : 'cables'}`
@@ -59,11 +64,6 @@ function doneWords(change: BulkChange): string {
   if (change.change === 'tag') return 'given new tags'
   return { drawer: 'back in the drawer', lent: 'lent', retired: 'retired' }[change.standing]
 }
-
-const cannot = (answer: { outcome: string; faults?: { reason: string }[] }, gone: string): string =>
-  answer.faults
-    ? `That does not fit the site: ${[...new Set(answer.faults.map((fault) => fault.reason))].slice(0, 3).join('; ')}. Nothing was changed.`
-    : gone
 
 /** Every cable, what it is good for and how that is known; what a job needs narrows the list. */
 export default function Cables({ actionData }: Route.ComponentProps) {
@@ -87,8 +87,9 @@ export default function Cables({ actionData }: Route.ComponentProps) {
     return () => clearTimeout(timer)
   }, [asked, params, setParams])
   const busy = useNavigation().state === 'submitting'
-  // in the order they stand in the list, which is the order new tags are given in
-  const ids = shown.filter(({ cable }) => chosen[cable.id]).map(({ cable }) => cable.id)
+  // in the order they were chosen, which is the order new tags are given in; what is not listed is not touched
+  const listed = useMemo(() => new Set(shown.map(({ cable }) => cable.id)), [shown])
+  const ids = Object.keys(chosen).filter((id) => listed.has(id))
   if (plan.cables.length === 0) return <EmptyDrawer siteId={plan.site.id} />
   return (
     <>

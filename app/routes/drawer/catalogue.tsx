@@ -1,6 +1,7 @@
 import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { powerMarkOf } from '../../../core/drawer/mark-text'
 import type { CableKind } from '../../../core/plan/cable'
 import { slugOf } from '../../../core/plan/free-id'
 import { describeEnd } from '../../../core/standards/connectors'
@@ -16,7 +17,7 @@ import { useSite } from '../../ui/site-context'
 import { Length } from '../../ui/units'
 import type { Route } from './+types/catalogue'
 import { KindForm } from './kind-fields'
-import { kindFormSchema, powerOf, readKind } from './kind-form'
+import { kindFormSchema, readKind } from './kind-form'
 
 type Answer = { problem: string; lines?: { line: number; problems: string[] }[]; result?: unknown }
 const refusal = (answer: Answer, status: number) => data<Answer>(answer, { status })
@@ -179,7 +180,7 @@ function Kinds() {
           </Table.Cell>
           <Table.Cell minW="120px" fontSize="sm">
             {gradeFacts[kind.grade].name}
-            <Box color="quiet">{[kind.construction, powerOf(kind)].filter(Boolean).join(', ')}</Box>
+            <Box color="quiet">{[kind.construction, powerMarkOf(kind)].filter(Boolean).join(', ')}</Box>
           </Table.Cell>
           <Table.Cell fontSize="sm" minW="190px">
             <Flex gap="1.5" wrap="wrap">

@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Heading, Input, NativeSelect, Table, Text } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Form, useNavigation } from 'react-router'
-import { parsePowerMark } from '../../../core/drawer/mark-text'
+import { POWER_MARKS, parsePowerMark } from '../../../core/drawer/mark-text'
 import { chipSentence } from '../../../core/identity/chip-sentence'
 import type { FolderCable } from '../../../core/identity/class-folder'
 import { type Claim, contradictionSentence, contradictionsOf } from '../../../core/identity/contradictions'
@@ -17,7 +17,6 @@ import { Labelled } from '../../ui/field'
 import { DoorGlyph } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
-import { POWER_MARKS } from './cable-form'
 import { wordsOf } from './chip-form'
 
 /** One cable's chip: in a sentence, against what is printed, field by field, and onto a cable of the drawer. */

@@ -2,12 +2,12 @@ import { Box, Flex, Grid, Heading, Link } from '@chakra-ui/react'
 import { type FieldMetadata, getFormProps, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
+import { POWER_MARKS } from '../../../core/drawer/mark-text'
 import type { CableKind } from '../../../core/plan/cable'
 import { CONNECTORS, describeEnd, GENDERS } from '../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../core/standards/grades'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { CheckField, SelectField, TextAreaField, TextField } from '../../ui/field'
-import { POWER_MARKS } from './cable-form'
 import { endText, type KindFormTexts, kindFormSchema, textsOfKind } from './kind-form'
 
 /** A kind of the catalogue, new or to be put right. */

@@ -1,12 +1,11 @@
 import { z } from 'zod'
 import { parseEnd } from '../../../core/drawer/end-text'
-import { parsePowerMark } from '../../../core/drawer/mark-text'
+import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../core/drawer/mark-text'
 import { type CableKind, cableKindSchema } from '../../../core/plan/cable'
 import { nameField } from '../../../core/plan/fields'
 import { formatLength, parseLength } from '../../../core/quantity/length'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../core/standards/grades'
 import { readBy } from '../../ui/form-text'
-import { POWER_MARKS } from './cable-form'
 
 const days = z
   .string()
@@ -69,10 +68,6 @@ export function readKind(form: KindForm, id: string): CableKind {
   })
 }
 
-/** A power mark as it would be printed on a kind. */
-export const powerOf = ({ amps, volts }: CableKind): (typeof POWER_MARKS)[number] | undefined =>
-  amps === undefined ? undefined : amps === 0 ? 'none' : volts === 50 ? '240 W' : amps === 5 ? '100 W' : '60 W'
-
 export const textsOfKind = (kind: CableKind): KindFormTexts => ({
   id: kind.id,
   name: kind.name,
@@ -80,7 +75,7 @@ export const textsOfKind = (kind: CableKind): KindFormTexts => ({
   second: endText(kind.ends[1]),
   oneWay: kind.oneWay ? 'on' : undefined,
   grade: kind.grade,
-  power: powerOf(kind),
+  power: powerMarkOf(kind) ?? undefined,
   construction: kind.construction,
   stock: kind.stock.map(({ length, price }) => `${formatLength(length)} ${price}`).join('\n'),
   leadDays: kind.leadDays === undefined ? undefined : String(kind.leadDays),
