@@ -1,18 +1,13 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
 import { emptyPlan } from '../plan/plan'
-import { readPlanText } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
 import { proposeTests } from './propose'
 import { fitsTest } from './setup'
 
-const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
-if (!read.ok) throw new Error('the demo plan has faults')
-const index = indexPlan(read.plan)
+const index = indexPlan(demo)
 const cables = (...connectors: string[]) =>
-  read.plan.cables.filter(({ ends }) =>
-    ends.every((end) => connectors.includes(end.connector) && end.gender === 'plug'),
-  )
+  demo.cables.filter(({ ends }) => ends.every((end) => connectors.includes(end.connector) && end.gender === 'plug'))
 
 describe('tests that would sort a heap of cables', () => {
   it('for type-C leads: a soak, copies to a disk, plug warmth and a charger', () => {
@@ -33,6 +28,6 @@ describe('tests that would sort a heap of cables', () => {
   })
   it('nothing where nothing fits', () => {
     expect(proposeTests(index, [])).toEqual([])
-    expect(proposeTests(indexPlan(emptyPlan({ id: 's', name: 'S' })), read.plan.cables)).toEqual([])
+    expect(proposeTests(indexPlan(emptyPlan({ id: 's', name: 'S' })), demo.cables)).toEqual([])
   })
 })

@@ -1,15 +1,12 @@
-import { readFileSync } from 'node:fs'
 import readCode from 'jsqr'
 import { expect, it } from 'vitest'
-import { readPlanText } from '../../core/plan/read'
 import { indexPlan } from '../../core/plan/site-index'
 import { LABEL_SIZES } from '../../core/tags/label'
+import { demo } from '../../tests/support/demo-plan'
 import { labelsFor, pdfSheets, svgSheet } from './tag-sheets'
 
-const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
-if (!read.ok) throw new Error('the demo plan has faults')
-const index = indexPlan(read.plan)
-const labels = labelsFor(index, read.plan.cables.slice(0, 20), 'http://127.0.0.1:4310', 'm')
+const index = indexPlan(demo)
+const labels = labelsFor(index, demo.cables.slice(0, 20), 'http://127.0.0.1:4310', 'm')
 
 it('its code is read by a reader of such codes, and opens the page of the cable', () => {
   const [label] = labels

@@ -1,15 +1,10 @@
-import { readFileSync } from 'node:fs'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, beforeEach, inject } from 'vitest'
-import { readPlanText } from '../../core/plan/read'
 import { connect } from '../../server/database/connection'
 import { migrate } from '../../server/database/migrate'
 import { readPlan } from '../../server/sites/plan-rows'
 import { importPlan } from '../../server/sites/sites'
-
-const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
-if (!read.ok) throw new Error('the demo plan has faults')
-export const demo = read.plan
+import { demo } from './demo-plan'
 
 /** A database for the tests of one file, with a fresh copy of the demo site for each of them. */
 export function freshSites() {
