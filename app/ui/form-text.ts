@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { PortAddress } from '../../core/plan/run'
 import { formatLength, type LengthUnit, parseLength } from '../../core/quantity/length'
 import type { Parsed } from '../../core/quantity/parsed'
 
@@ -16,4 +17,11 @@ export function lengthText(metres: number, unit: LengthUnit): string {
   const text = formatLength(metres, unit)
   const back = parseLength(text)
   return back.ok && Math.abs(back.value - metres) < 1e-9 ? text : `${Number(metres.toFixed(4))} m`
+}
+
+/** A port as the value of a choice: its device, a stroke, itself. */
+export const portField = (problem: string) => z.string({ error: problem }).regex(/^[^/]+\/[^/]+$/, problem)
+export function addressFrom(text: string): PortAddress {
+  const [device = '', port = ''] = text.split('/')
+  return { device, port }
 }

@@ -3,12 +3,7 @@ import { formatPictureMode, parsePictureMode } from '../../../core/picture/mode-
 import { nameField } from '../../../core/plan/fields'
 import { BENCH_TEST_KINDS, type BenchTest, type BenchTestKind } from '../../../core/plan/session'
 import { MOST_TAGGED } from '../../../core/tags/label'
-
-const portField = (problem: string) => z.string({ error: problem }).regex(/^[^/]+\/[^/]+$/, problem)
-const addressOf = (text: string) => {
-  const [device = '', port = ''] = text.split('/')
-  return { device, port }
-}
+import { addressFrom, portField } from '../../ui/form-text'
 
 /** What the figure beside a test is, and what it is where nothing is written. */
 export const testFigures: Partial<Record<BenchTestKind, { label: string; usual: string }>> = {
@@ -25,7 +20,7 @@ const testForm = z
     figure: z.string().max(60).optional(),
   })
   .transform(({ kind, from, to, figure }, context) => {
-    const ends = { from: addressOf(from), to: addressOf(to) }
+    const ends = { from: addressFrom(from), to: addressFrom(to) }
     const text = figure?.trim() || testFigures[kind]?.usual || ''
     const wrong = (message: string) => {
       context.addIssue({ code: 'custom', path: ['figure'], message })

@@ -6,9 +6,7 @@ import { formatNeedSize, type NeedSize, parseNeedSize } from '../../../core/plan
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import { type LengthUnit, parseLength } from '../../../core/quantity/length'
-import { lengthText, readBy } from '../../ui/form-text'
-
-const portField = (problem: string) => z.string({ error: problem }).regex(/^[^/]+\/[^/]+$/, problem)
+import { addressFrom, lengthText, portField, readBy } from '../../ui/form-text'
 
 const needForm = z
   .object({
@@ -48,11 +46,6 @@ export type RunFormTexts = {
   note?: string
 }
 
-const addressOf = (text: string) => {
-  const [device = '', port = ''] = text.split('/')
-  return { device, port }
-}
-
 /** The run and its direct needs that a form describes. What the form does not show (name, proofs, how leads lie) stays as it was. */
 export function changeOf(
   form: RunForm,
@@ -60,8 +53,8 @@ export function changeOf(
   plan: Plan,
   ids: { run: string; need: (at: number) => string },
 ): { run: Run; needs: Need[] } {
-  const from = addressOf(form.from)
-  const to = addressOf(form.to)
+  const from = addressFrom(form.from)
+  const to = addressFrom(form.to)
   const run: Run = {
     ...(before ?? { id: ids.run, proofs: [] }),
     tag: form.tag,
