@@ -60,7 +60,6 @@ function AddForm({ like, lastResult }: { like: Cable | undefined; lastResult: Ro
       tag: nextTag(plan.cables.map((cable) => cable.tag)),
     },
     onValidate: ({ formData }) => parseWithZod(formData, { schema: cableFormSchema(unit) }) as never,
-    shouldValidate: 'onBlur',
     shouldRevalidate: 'onInput',
   })
   const { draft, read } = useDraftCable(ref, like ?? null)

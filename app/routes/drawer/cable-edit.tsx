@@ -22,7 +22,6 @@ export function CableEdit({ cable, base, lastResult }: Props) {
     lastResult: lastResult as never,
     defaultValue: textsOfCable(cable, unit),
     onValidate: ({ formData }) => parseWithZod(formData, { schema: cableFormSchema(unit) }) as never,
-    shouldValidate: 'onBlur',
     shouldRevalidate: 'onInput',
   })
   return (

@@ -18,7 +18,6 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
     lastResult: lastResult as never,
     defaultValue: kind ? textsOfKind(kind) : { construction: 'passive' },
     onValidate: ({ formData }) => parseWithZod(formData, { schema: kindFormSchema }) as never,
-    shouldValidate: 'onBlur',
     shouldRevalidate: 'onInput',
   })
   const known = fields as unknown as { [Name in keyof KindFormTexts]-?: FieldMetadata<string> }

@@ -62,7 +62,6 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
     lastResult: actionData as never,
     defaultValue: { name: `Sort-out ${loaderData.day}`, cables: chosen, tests: proposed.map(textsOfTest) },
     onValidate: ({ formData }) => parseWithZod(formData, { schema: sessionFormSchema }) as never,
-    shouldValidate: 'onBlur',
     shouldRevalidate: 'onInput',
   })
   if (plan.devices.length === 0)

@@ -38,7 +38,6 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
     lastResult,
     defaultValue: texts,
     onValidate: ({ formData }) => parseWithZod(formData, { schema: runFormSchema(unit) }) as never,
-    shouldValidate: 'onBlur',
     shouldRevalidate: 'onInput',
   })
   const verdict = draft?.verdict ?? stored.runs.find((candidate) => candidate.id === before?.id)
