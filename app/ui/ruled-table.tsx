@@ -28,8 +28,9 @@ export function RuledTable({ label, columns, children, maxH, tone }: Props) {
         stickyHeader={maxH !== undefined}
         aria-label={label}
         css={{
-          '& td': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' },
-          '& th': { whiteSpace: 'normal', px: '2' },
+          // no weightier than what a cell says of itself
+          '& :where(td)': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' },
+          '& :where(th)': { whiteSpace: 'normal', px: '2' },
         }}
       >
         <Table.Header>

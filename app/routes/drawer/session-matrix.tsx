@@ -39,7 +39,7 @@ export function SessionMatrix({ session, index }: { session: Session; index: Sit
       >
         {rows.map((row) => (
           <Table.Row key={row.cable.id} bg="card">
-            <Table.Cell css={{ '&&': { whiteSpace: 'nowrap' } }}>
+            <Table.Cell whiteSpace="nowrap">
               <Link asChild fontFamily="mono" fontWeight="700" color="brassInk" textDecoration="underline">
                 <RouterLink to={`/sites/${index.plan.site.id}/cables/${encodeURIComponent(row.cable.id)}`}>
                   {row.cable.tag}
@@ -79,7 +79,7 @@ function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
       </Table.Cell>
     )
   return (
-    <Table.Cell bg={`${grade.grade}Floor`} title={should}>
+    <Table.Cell bg={`${grade.grade}Floor`} title={should} minW="116px">
       <RouterLink to={{ search }} title={`Test ${row.cable.tag} again`}>
         <Flex gap="1.5" align="start">
           <DoorGlyph grade={grade.grade} size={15} />
