@@ -6,7 +6,17 @@ export default defineConfig({
   resolve: { tsconfigPaths: true },
   worker: { format: 'es' },
   optimizeDeps: {
-    exclude: ['knex', 'mysql2', 'pino'],
-    include: ['@chakra-ui/react', '@conform-to/react', '@conform-to/zod/v4', 'next-themes', 'zod'],
+    exclude: ['fflate', 'knex', 'mysql2', 'pdfmake', 'pino', 'qrcode', 'tar-stream'],
+    include: [
+      '@chakra-ui/react',
+      '@chakra-ui/react/theme',
+      '@conform-to/react',
+      '@conform-to/zod/v4',
+      '@tanstack/react-table',
+      '@tanstack/react-virtual',
+      'next-themes',
+      'papaparse',
+      'zod',
+    ],
   },
 })

@@ -3,6 +3,7 @@ import { emptyPlan } from '../plan/plan'
 import { readPlan } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
 import { nextSetupOf, sessionProgress } from './progress'
+import { goesInTurned } from './setup'
 
 const port = (id: string, role: string, connector = 'type-c') => ({ id, name: id, connector, role, usb: 'gen2x1' })
 const at = (device: string, id: string) => ({ device, port: id })
@@ -82,6 +83,20 @@ describe('how far a session has come', () => {
     expect(first).toMatchObject({ kind: 'attend', cable: 'c1', setup: { to: { device: 'hub' } } })
     const reading = order.steps.find((step) => step.kind === 'read' && step.cable === 'c0')
     expect(reading?.at).toBe(50)
+  })
+  it('says which end of a lead goes to the host', () => {
+    const { index } = siteOf([{}])
+    const [one] = index.plan.cables
+    if (!one) throw new Error('no cable')
+    const setup = { from: at('pc', '1'), to: at('disk', '1') }
+    expect(goesInTurned(index, one, setup)).toBe(false)
+    const other = { ...one, ends: [{ connector: 'type-a', gender: 'plug' }, one.ends[0]] as typeof one.ends }
+    const pc = index.plan.devices.find(({ id }) => id === 'pc')
+    if (!pc?.ports[0]) throw new Error('no port')
+    const disk = { id: 'old', name: 'Old', kind: 'storage', ports: [{ ...pc.ports[0], connector: 'type-a' }] } as never
+    const mixed = { ...index, devices: new Map([...index.devices, ['old', disk]]) }
+    expect(goesInTurned(mixed, other, { from: setup.from, to: at('old', '1') })).toBe(true)
+    expect(goesInTurned(mixed, other, { from: at('old', '1'), to: setup.from })).toBe(false)
   })
   it('is over when everything is read', () => {
     const { index, session } = siteOf([{ evidence: [felt('t1'), felt('t2'), felt('t3')] }])
