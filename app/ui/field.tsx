@@ -38,7 +38,9 @@ function Frame({ field, label, hint, required, children }: Shared & { children: 
   )
 }
 
-const look = { bg: 'card', borderColor: 'edge', borderRadius: '2px', size: 'sm', fontSize: 'md' } as const
+/** How every control looks, in a form that validates as it is typed and out of one. */
+export const controlLook = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
+const look = { ...controlLook, size: 'sm', fontSize: 'md' } as const
 
 /** A line of text with its label, hint and error; the error is beside it and read with it. */
 export function TextField({ field, label, hint, required, ...rest }: Shared & ComponentProps<typeof Input>) {
@@ -67,20 +69,29 @@ export function TextAreaField({ field, label, hint, required, rows }: Shared & {
 }
 
 /** A choice from a list, as the browser's own control: it works with a keyboard, on a phone and before scripts load. */
+export function PlainSelect({ children, ...rest }: ComponentProps<typeof NativeSelect.Field>) {
+  return (
+    <NativeSelect.Root size="sm">
+      <NativeSelect.Field {...controlLook} {...rest}>
+        {children}
+      </NativeSelect.Field>
+      <NativeSelect.Indicator />
+    </NativeSelect.Root>
+  )
+}
+
+/** The same with its label, hint and error. */
 export function SelectField({ field, label, hint, required, children }: Shared & { children: ReactNode }) {
   return (
     <Frame field={field} label={label} hint={hint} required={required}>
-      <NativeSelect.Root size="sm">
-        <NativeSelect.Field
-          {...look}
-          name={field.name}
-          defaultValue={String(field.initialValue ?? '')}
-          aria-required={required}
-        >
-          {children}
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
+      <PlainSelect
+        fontSize="md"
+        name={field.name}
+        defaultValue={String(field.initialValue ?? '')}
+        aria-required={required}
+      >
+        {children}
+      </PlainSelect>
     </Frame>
   )
 }

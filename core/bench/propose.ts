@@ -7,9 +7,8 @@ import type { PortAddress } from '../plan/run'
 import type { BenchTest } from '../plan/session'
 import { portKey, type SiteIndex, type Socket } from '../plan/site-index'
 import { LINK_MODES } from '../standards/link-modes'
+import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 
-/** A lead that is marginal drops within this time (common practice). */
-const SOAK_SECONDS = 60
 const PICTURE: PictureMode = { width: 3840, height: 2160, refresh: 60, bits: 8, chroma: '444' }
 
 type Pair = { from: Socket; to: Socket; fits: number }
@@ -85,7 +84,7 @@ export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchT
 }
 
 type Body = BenchTest extends infer Test ? (Test extends BenchTest ? Omit<Test, 'id' | 'from' | 'to'> : never) : never
-const soak: Body = { kind: 'link', soak: SOAK_SECONDS }
+const soak: Body = { kind: 'link', soak: SHORTEST_SOAK_SECONDS }
 
 const addressOf = ({ device, port }: Socket): PortAddress => ({ device: device.id, port: port.id })
 

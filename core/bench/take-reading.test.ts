@@ -4,7 +4,7 @@ import { evidenceSchema } from '../plan/cable'
 import { emptyPlan } from '../plan/plan'
 import { readPlan } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
-import { sharedModes, takeReading } from './take-reading'
+import { type Seen, sharedModes, takeReading, trialSeen } from './take-reading'
 
 const at = (device: string) => ({ device, port: '1' })
 const usb = { id: '1', name: '1', connector: 'type-c', usb: 'gen2x1' }
@@ -93,6 +93,13 @@ describe('a reading as it is tapped or typed', () => {
         else expect(answer.problem).toMatch(/\.$/)
       }),
     )
+  })
+  it('what was seen outside a session is soaked where it was watched long enough, and a drop always was', () => {
+    const seen = (what: Seen, seconds: number) => trialSeen({ tried: 'gen2x1', seen: what, seconds, soak: 60 })
+    expect(seen('gen1x1', 59)).toEqual({ basis: 'measured', tried: 'gen2x1', cameUp: 'gen1x1', seconds: 59 })
+    expect(seen('gen1x1', 60).basis).toBe('soaked')
+    expect(seen('dropped', 52)).toEqual({ basis: 'soaked', tried: 'gen2x1', cameUp: null, seconds: 52 })
+    expect(seen('nothing', 0)).toEqual({ basis: 'measured', tried: 'gen2x1', cameUp: null })
   })
   it('the modes two ports share come best first', () => {
     expect(sharedModes(index, { from: at('pc'), to: at('disk') })).toEqual(['gen2x1', 'gen1x1', 'usb2'])

@@ -1,5 +1,5 @@
 import { portModes } from '../link/port-modes'
-import { type Cable, type Evidence, WARMTHS, type Warmth } from '../plan/cable'
+import { type Cable, type Evidence, type Trial, WARMTHS, type Warmth } from '../plan/cable'
 import type { BenchTest, Session } from '../plan/session'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
@@ -85,18 +85,42 @@ function linkTrial(
   const cameUp = LINK_MODES.find((mode) => mode === plain) ?? null
   if (cameUp === null && !dropped && plain !== 'nothing')
     return unreadable('Say which mode came up, that nothing did, or that it dropped.')
-  const whole = Math.floor(Math.max(0, seconds))
-  const soaked = dropped || (test.soak > 0 && whole >= test.soak)
   const wished = dropped ? expectedMode(index, cable, test) : null
-  return parsed({
+  // two ports always try for the best they share; what dropped had come up as what the lead promises
+  const tried = wished ?? bestOf(cameUp, bestShared(index, test)) ?? 'usb2'
+  const seen = dropped ? 'dropped' : (cameUp ?? 'nothing')
+  return parsed({ ...trialSeen({ tried, seen, seconds, soak: test.soak, controller }), ...taken })
+}
+
+/** What somebody saw of a link: the mode it came up as, that nothing did, or that it came up and dropped. */
+export type Seen = LinkMode | 'nothing' | 'dropped'
+
+/**
+ * What was seen as a trial, without its day. A link that dropped was being soaked, however early it let go: it rules out less than one that
+ * never came up. Any other is soaked once it was watched for `soak` seconds; 0 is no soak at all.
+ */
+export function trialSeen({
+  tried,
+  seen,
+  seconds,
+  soak,
+  controller,
+}: {
+  tried: LinkMode
+  seen: Seen
+  seconds: number
+  soak: number
+  controller?: string | undefined
+}): Omit<Trial, 'on'> {
+  const whole = Math.floor(Math.max(0, seconds))
+  const soaked = seen === 'dropped' || (soak > 0 && whole >= soak)
+  return {
     basis: soaked ? 'soaked' : 'measured',
-    ...taken,
-    // two ports always try for the best they share; what dropped had come up as what the lead promises
-    tried: wished ?? bestOf(cameUp, bestShared(index, test)) ?? 'usb2',
-    cameUp,
+    tried,
+    cameUp: seen === 'nothing' || seen === 'dropped' ? null : seen,
     ...(whole > 0 ? { seconds: whole } : {}),
     ...(controller ? { controller } : {}),
-  })
+  }
 }
 
 const bestOf = (one: LinkMode | null, other: LinkMode | null): LinkMode | null =>

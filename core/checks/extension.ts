@@ -1,10 +1,9 @@
+import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import { commonPractice } from '../standards/source'
 import type { Finding } from './finding'
 import { type Check, leadPart, type Situation } from './situation'
 
 const source = commonPractice('USB Type-C knows no extension; some use them and test them')
-/** A marginal chain looks fine for 45 seconds and drops a minute later. */
-export const SHORTEST_SOAK_SECONDS = 60
 
 /** Type-C extensions are outside the standard: never, or only where this very chain has passed a soak, as the site's policy says. */
 export const extensionCheck: Check = {

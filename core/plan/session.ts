@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import { dayField, idField, nameField, noteField } from './fields'
 import { pictureModeSchema } from './need'
 import { portAddressSchema } from './run'
@@ -17,7 +18,13 @@ export const benchTestSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     ...everyTest,
     kind: z.literal('link'),
-    soak: z.number().int().min(0).max(LONGEST_SOAK_SECONDS).default(60).describe('Seconds it is watched'),
+    soak: z
+      .number()
+      .int()
+      .min(0)
+      .max(LONGEST_SOAK_SECONDS)
+      .default(SHORTEST_SOAK_SECONDS)
+      .describe('Seconds it is watched'),
   }),
   z.strictObject({ ...everyTest, kind: z.literal('write') }),
   z.strictObject({ ...everyTest, kind: z.literal('read') }),

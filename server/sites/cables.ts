@@ -96,11 +96,7 @@ export async function appendEvidence(
   const [found] = await trx('evidence').where(owner).max({ last: 'position' }).count({ count: '*' })
   if (Number(found?.count ?? 0) + evidence.length > MOST_EVIDENCE) return false
   const from = found?.last === null || found?.last === undefined ? 0 : Number(found.last) + 1
-  await fill(
-    trx,
-    'evidence',
-    evidence.map((body, at) => ({ ...owner, position: from + at, body: JSON.stringify(body) })),
-  )
+  await fill(trx, 'evidence', evidenceRows(siteId, { id: cableId, evidence }, from))
   return true
 }
 

@@ -1,4 +1,4 @@
-import type { Cable, CableKind } from '../../core/plan/cable'
+import type { Cable, CableKind, Evidence } from '../../core/plan/cable'
 import type { Device } from '../../core/plan/device'
 import type { Need } from '../../core/plan/need'
 import type { Run } from '../../core/plan/run'
@@ -69,8 +69,11 @@ export const cableOf = (row: Row, evidence: readonly Row[]): Cable => ({
   ...present({ note: row.note }),
 })
 
-export const evidenceRows = (site_id: string, { id, evidence }: Cable, from = 0): Row[] =>
-  evidence.map((body, at) => ({ site_id, cable_id: id, position: from + at, body: JSON.stringify(body) }))
+export const evidenceRows = (
+  site_id: string,
+  { id, evidence }: { id: string; evidence: readonly Evidence[] },
+  from = 0,
+): Row[] => evidence.map((body, at) => ({ site_id, cable_id: id, position: from + at, body: JSON.stringify(body) }))
 
 export const kindRow = (site_id: string, kind: CableKind, position: number): Row => ({
   site_id,

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, NativeSelect, Text } from '@chakra-ui/react'
+import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
 import { Form } from 'react-router'
 import type { Setup } from '../../../core/bench/setup'
@@ -10,7 +10,7 @@ import { formatBytesPerSecond, MEGABYTE_PER_SECOND } from '../../../core/quantit
 import { formatWatts } from '../../../core/quantity/watts'
 import { linkModeFacts } from '../../../core/standards/link-modes'
 import { MainButton, QuietButton } from '../../ui/controls'
-import { Labelled } from '../../ui/field'
+import { Labelled, PlainSelect } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 
 const leads: Record<SimulatedLead, string> = {
@@ -53,37 +53,26 @@ export function BenchMeter({ session, cable, setup }: { session: Session; cable:
     })
     return () => source.close()
   }, [running, address])
-  const control = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
   return (
     <Box as="details" borderTop="1px solid" borderColor="line" pt="3">
       <Box as="summary" cursor="pointer" color="brassInk" fontWeight="600">
         Simulated bench meter
       </Box>
       <Flex gap="3" align="end" wrap="wrap" mt="2">
-        <Labelled label="On the bench lies">
-          <NativeSelect.Root size="sm" w="270px">
-            <NativeSelect.Field
-              value={lead}
-              onChange={(event) => setLead(event.target.value as SimulatedLead)}
-              {...control}
-            >
-              {SIMULATED_LEADS.map((value) => (
-                <option key={value} value={value}>
-                  {leads[value]}
-                </option>
-              ))}
-            </NativeSelect.Field>
-            <NativeSelect.Indicator />
-          </NativeSelect.Root>
+        <Labelled label="On the bench lies" w="270px">
+          <PlainSelect value={lead} onChange={(event) => setLead(event.target.value as SimulatedLead)}>
+            {SIMULATED_LEADS.map((value) => (
+              <option key={value} value={value}>
+                {leads[value]}
+              </option>
+            ))}
+          </PlainSelect>
         </Labelled>
-        <Labelled label="Its clock">
-          <NativeSelect.Root size="sm" w="170px">
-            <NativeSelect.Field value={pace} onChange={(event) => setPace(Number(event.target.value))} {...control}>
-              <option value={1}>as it is</option>
-              <option value={10}>ten times as fast</option>
-            </NativeSelect.Field>
-            <NativeSelect.Indicator />
-          </NativeSelect.Root>
+        <Labelled label="Its clock" w="170px">
+          <PlainSelect value={pace} onChange={(event) => setPace(Number(event.target.value))}>
+            <option value={1}>as it is</option>
+            <option value={10}>ten times as fast</option>
+          </PlainSelect>
         </Labelled>
         <QuietButton type="button" onClick={() => setRunning(!running)}>
           {running ? 'Stop the meter' : 'Start the meter'}

@@ -1,4 +1,4 @@
-import { Box, Heading, Input, Link, NativeSelect, Table, Text } from '@chakra-ui/react'
+import { Box, Heading, Input, Link, Table, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import { type ModeRecord, recordOf, recordOfKind, runsOfCable } from '../../../core/drawer/cable-history'
 import { evidenceText } from '../../../core/drawer/evidence-text'
@@ -7,7 +7,7 @@ import type { SiteIndex } from '../../../core/plan/site-index'
 import { decimal } from '../../../core/quantity/parsed'
 import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
 import { QuietButton } from '../../ui/controls'
-import { Labelled } from '../../ui/field'
+import { controlLook, Labelled, PlainSelect } from '../../ui/field'
 import { RuledTable } from '../../ui/ruled-table'
 
 /** What a cable did: on which controllers it held, in which runs it was proved, and what its kind does elsewhere. */
@@ -80,7 +80,6 @@ function TrialForm({ index }: { index: SiteIndex }) {
   const controllers = [
     ...new Set(index.plan.devices.flatMap((device) => device.ports.flatMap((port) => port.controller ?? []))),
   ]
-  const select = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
   return (
     <Box as="details" mt="3">
       <Box as="summary" cursor="pointer" fontWeight="600" color="brassInk">
@@ -95,27 +94,22 @@ function TrialForm({ index }: { index: SiteIndex }) {
           alignItems="end"
         >
           <Labelled label="Tried">
-            <NativeSelect.Root size="sm">
-              <NativeSelect.Field name="tried" {...select}>
-                <ModeOptions />
-              </NativeSelect.Field>
-              <NativeSelect.Indicator />
-            </NativeSelect.Root>
+            <PlainSelect name="tried">
+              <ModeOptions />
+            </PlainSelect>
           </Labelled>
           <Labelled label="Came up as">
-            <NativeSelect.Root size="sm">
-              <NativeSelect.Field name="cameUp" {...select}>
-                <ModeOptions />
-                <option value="nothing">nothing, or it dropped</option>
-              </NativeSelect.Field>
-              <NativeSelect.Indicator />
-            </NativeSelect.Root>
+            <PlainSelect name="seen">
+              <ModeOptions />
+              <option value="nothing">nothing came up</option>
+              <option value="dropped">it came up and dropped</option>
+            </PlainSelect>
           </Labelled>
           <Labelled label="Seconds">
-            <Input name="seconds" type="number" min={0} defaultValue={60} size="sm" {...select} />
+            <Input name="seconds" type="number" min={0} defaultValue={60} size="sm" {...controlLook} />
           </Labelled>
           <Labelled label="On the controller">
-            <Input name="controller" list="controllers" size="sm" maxLength={120} {...select} />
+            <Input name="controller" list="controllers" size="sm" maxLength={120} {...controlLook} />
           </Labelled>
           <datalist id="controllers">
             {controllers.map((name) => (

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Heading, Input, NativeSelect, Table, Text } from '@chakra-ui/react'
+import { Box, Flex, Grid, Heading, Input, Table, Text } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { POWER_MARKS, parsePowerMark } from '../../../core/drawer/mark-text'
@@ -13,7 +13,7 @@ import { formatLength, parseLength } from '../../../core/quantity/length'
 import { CABLE_GRADES, type CableGrade, gradeFacts } from '../../../core/standards/grades'
 import { citeSource } from '../../../core/standards/source'
 import { MainButton } from '../../ui/controls'
-import { Labelled } from '../../ui/field'
+import { controlLook, Labelled, PlainSelect } from '../../ui/field'
 import { DoorGlyph } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
@@ -31,7 +31,6 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
   const contradictions = contradictionsOf(facts, known ? claimOf(plan, known) : claimFrom(printed))
   const set = (name: keyof typeof printed) => (event: { target: { value: string } }) =>
     setPrinted({ ...printed, [name]: event.target.value })
-  const look = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
   return (
     <Box as="section" border="1px solid" borderColor="line" bg="card" borderRadius="2px" p="4" mb="5">
       <Heading as="h2" size="md" mb="1">
@@ -59,7 +58,7 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
               required
               value={tag}
               onChange={(event) => setTag(event.target.value)}
-              {...look}
+              {...controlLook}
             />
           </Labelled>
           <datalist id="tags">
@@ -74,33 +73,27 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
           ) : (
             <>
               <Labelled label="Its length">
-                <Input name="length" size="sm" value={printed.length} onChange={set('length')} {...look} />
+                <Input name="length" size="sm" value={printed.length} onChange={set('length')} {...controlLook} />
               </Labelled>
               <Labelled label="Mark printed">
-                <NativeSelect.Root size="sm">
-                  <NativeSelect.Field value={printed.mark} onChange={set('mark')} {...look}>
-                    <option value="">none</option>
-                    {CABLE_GRADES.map((grade) => (
-                      <option key={grade} value={grade}>
-                        {gradeFacts[grade].name}
-                      </option>
-                    ))}
-                  </NativeSelect.Field>
-                  <NativeSelect.Indicator />
-                </NativeSelect.Root>
+                <PlainSelect value={printed.mark} onChange={set('mark')}>
+                  <option value="">none</option>
+                  {CABLE_GRADES.map((grade) => (
+                    <option key={grade} value={grade}>
+                      {gradeFacts[grade].name}
+                    </option>
+                  ))}
+                </PlainSelect>
               </Labelled>
               <Labelled label="Power printed">
-                <NativeSelect.Root size="sm">
-                  <NativeSelect.Field value={printed.power} onChange={set('power')} {...look}>
-                    <option value="">none</option>
-                    {POWER_MARKS.filter((mark) => mark !== 'none').map((mark) => (
-                      <option key={mark} value={mark}>
-                        {mark}
-                      </option>
-                    ))}
-                  </NativeSelect.Field>
-                  <NativeSelect.Indicator />
-                </NativeSelect.Root>
+                <PlainSelect value={printed.power} onChange={set('power')}>
+                  <option value="">none</option>
+                  {POWER_MARKS.filter((mark) => mark !== 'none').map((mark) => (
+                    <option key={mark} value={mark}>
+                      {mark}
+                    </option>
+                  ))}
+                </PlainSelect>
               </Labelled>
             </>
           )}

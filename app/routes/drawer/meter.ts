@@ -19,12 +19,11 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const cable = index.cables.get(searchParams.get('cable') ?? '')
   const test = session?.tests.find(({ id }) => id === searchParams.get('test'))
   if (!session || !cable || !test) throw data('There is no such lead in this session.', { status: 404 })
-  const sameSetup = (other: BenchTest): boolean =>
-    portKey(other.from) === portKey(test.from) && portKey(other.to) === portKey(test.to)
-  const sound = soundLead(
-    session.tests.filter(sameSetup).map((each) => predict(index, each, cable)),
-    session.tests.filter(sameSetup),
-  )
+  const sound: SoundLead = { mode: null, write: null, read: null, watts: null, voltsLost: null, picture: null }
+  for (const each of session.tests) {
+    const here = portKey(each.from) === portKey(test.from) && portKey(each.to) === portKey(test.to)
+    if (here) Object.assign(sound, soundIn(each, predict(index, each, cable)))
+  }
   const lead = SIMULATED_LEADS.find((each) => each === searchParams.get('lead')) ?? 'as marked'
   const pace = Math.min(FASTEST, Math.max(1, Number(searchParams.get('pace')) || 1))
   return new Response(meterStream({ cable: cable.id, lead, sound, pace }, request.signal), {
@@ -36,19 +35,20 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   })
 }
 
-/** What a sound lead shows in a setup: what is predicted of it in each test there. */
-function soundLead(predictions: readonly Prediction[], tests: readonly BenchTest[]): SoundLead {
-  const sound: SoundLead = { mode: null, write: null, read: null, watts: null, voltsLost: null, picture: null }
-  for (const [at, prediction] of predictions.entries()) {
-    if (prediction.kind === 'link') sound.mode = prediction.mode
-    if (prediction.kind === 'watts') sound.watts = prediction.watts
-    if (prediction.kind === 'picture') sound.picture = prediction.fits
-    if (prediction.kind === 'volts lost') sound.voltsLost = prediction.expected ?? prediction.most * 0.6
-    if (prediction.kind === 'rate') {
-      const middle = (prediction.low + prediction.high) / 2
-      if (tests[at]?.kind === 'write') sound.write = middle
-      else sound.read = middle
-    }
+/** What a sound lead shows in one test: what is predicted of it there. */
+function soundIn({ kind }: BenchTest, prediction: Prediction): Partial<SoundLead> {
+  switch (prediction.kind) {
+    case 'link':
+      return { mode: prediction.mode }
+    case 'watts':
+      return { watts: prediction.watts }
+    case 'picture':
+      return { picture: prediction.fits }
+    case 'volts lost':
+      return { voltsLost: prediction.expected ?? prediction.most * 0.6 }
+    case 'rate':
+      return { [kind]: (prediction.low + prediction.high) / 2 }
+    default:
+      return {}
   }
-  return sound
 }

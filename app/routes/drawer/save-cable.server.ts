@@ -2,7 +2,9 @@ import type { SubmissionResult } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, redirect } from 'react-router'
 import { z } from 'zod'
+import { trialSeen } from '../../../core/bench/take-reading'
 import { trialSchema } from '../../../core/plan/cable'
+import { SHORTEST_SOAK_SECONDS } from '../../../core/standards/soak'
 import { addEvidence, saveCable } from '../../../server/sites/cables'
 import { readPlan } from '../../../server/sites/plan-rows'
 import { save, whyNotSaved } from '../../stored.server'
@@ -45,12 +47,10 @@ export async function saveCableForm(form: FormData, request: Request, here: Here
 
 const trialForm = z.object({
   tried: trialSchema.shape.tried,
-  cameUp: z.union([z.literal('nothing').transform(() => null), trialSchema.shape.tried]),
+  seen: z.union([z.literal(['nothing', 'dropped']), trialSchema.shape.tried]),
   seconds: z.coerce.number().int().min(0).max(10_000_000),
   controller: z.string().trim().max(120),
 })
-/** Watched for at least this long a trial is a soak (common practice). */
-const SOAK_SECONDS = 60
 
 /** Writes down what somebody saw come up. */
 export async function saveTrialForm(form: FormData, here: Here) {
@@ -60,19 +60,8 @@ export async function saveTrialForm(form: FormData, here: Here) {
       { problem: 'Say what was tried, what came up, and for how many seconds it was watched. Nothing was saved.' },
       { status: 422 },
     )
-  const { tried, cameUp, seconds, controller } = read.data
-  const saved = await save((knex) =>
-    addEvidence(knex, here.site, here.cable, [
-      {
-        basis: seconds >= SOAK_SECONDS ? 'soaked' : 'measured',
-        on: today(),
-        tried,
-        cameUp,
-        ...(seconds > 0 ? { seconds } : {}),
-        ...(controller ? { controller } : {}),
-      },
-    ]),
-  )
+  const trial = trialSeen({ ...read.data, soak: SHORTEST_SOAK_SECONDS })
+  const saved = await save((knex) => addEvidence(knex, here.site, here.cable, [{ ...trial, on: today() }]))
   if (saved?.outcome === 'saved') return redirect(addressOf(here, 'read'))
   const { problem, status } = whyNotSaved(saved)
   return data({ problem }, { status })

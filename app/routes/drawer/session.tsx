@@ -7,7 +7,7 @@ import type { Session } from '../../../core/plan/session'
 import type { SiteIndex } from '../../../core/plan/site-index'
 import { changeCables } from '../../../server/sites/cables'
 import { removeSession, runningSoaks, startSoak, stopSoak } from '../../../server/sites/sessions'
-import { AWAY_MESSAGE, load, loadPlan, save } from '../../stored.server'
+import { AWAY_MESSAGE, load, loadPlan, save, whyNotSaved } from '../../stored.server'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
 import { useSite } from '../../ui/site-context'
@@ -42,10 +42,12 @@ export async function action({ request, params }: Route.ActionArgs) {
       return done(save((knex) => stopSoak(knex, params.site, params.session, cable)))
     case 'retire': {
       const ids = cable.split(' ').filter(Boolean)
-      return done(
-        save((knex) => changeCables(knex, params.site, ids, { change: 'stand', standing: 'retired' })),
-        `${here}#table`,
+      const changed = await save((knex) =>
+        changeCables(knex, params.site, ids, { change: 'stand', standing: 'retired' }),
       )
+      if (changed?.outcome === 'changed') return redirect(`${here}#table`)
+      const { problem, status } = whyNotSaved(changed)
+      return data({ problem }, { status })
     }
     case 'remove':
       return done(

@@ -2,6 +2,7 @@ import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
 import { Link as RouterLink } from 'react-router'
 import { testText } from '../../../core/bench/grade-reading'
 import { sessionProgress } from '../../../core/bench/progress'
+import { Bar } from '../../ui/bar'
 import { MainButton } from '../../ui/controls'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
@@ -57,8 +58,8 @@ export default function Sessions() {
 export function Progress({ read, total }: { read: number; total: number }) {
   return (
     <Flex align="center" gap="2">
-      <Box w="90px" h="8px" bg="floor" borderRadius="2px" overflow="hidden" aria-hidden="true">
-        <Box h="100%" bg="clear" style={{ width: `${total === 0 ? 100 : (read / total) * 100}%` }} />
+      <Box w="90px">
+        <Bar share={total === 0 ? 1 : read / total} colour="clear" />
       </Box>
       <Box as="span" fontFamily="mono" fontSize="sm">
         {read} of {total}

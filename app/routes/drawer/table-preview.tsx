@@ -1,8 +1,9 @@
-import { Box, Grid, NativeSelect, Table, Text } from '@chakra-ui/react'
+import { Box, Grid, Table, Text } from '@chakra-ui/react'
 import { CABLE_COLUMNS, NEEDED_COLUMNS } from '../../../core/drawer/cable-table'
 import { describeEnd } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
 import { controlOf, mappingFrom, type Preview } from '../../csv/preview'
+import { PlainSelect } from '../../ui/field'
 import { RuledTable } from '../../ui/ruled-table'
 import { Length } from '../../ui/units'
 
@@ -30,28 +31,23 @@ export function ColumnChoice({
                 {column}
                 {missing ? ' (needed)' : needed ? ' *' : ''}
               </Box>
-              <NativeSelect.Root size="sm">
-                <NativeSelect.Field
-                  name={controlOf(column)}
-                  value={mapping[column] ?? ''}
-                  bg="card"
-                  borderColor={missing ? 'blocked' : 'edge'}
-                  borderRadius="2px"
-                  onChange={(event) => {
-                    const form = event.currentTarget.form
-                    if (form) choose(mappingFrom(new FormData(form)) ?? {})
-                  }}
-                >
-                  <option value="">not in the file</option>
-                  {headers.map((header, at) => (
-                    // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place; two may bear one name
-                    <option key={at} value={at}>
-                      {header || `column ${at + 1}`}
-                    </option>
-                  ))}
-                </NativeSelect.Field>
-                <NativeSelect.Indicator />
-              </NativeSelect.Root>
+              <PlainSelect
+                name={controlOf(column)}
+                value={mapping[column] ?? ''}
+                borderColor={missing ? 'blocked' : 'edge'}
+                onChange={(event) => {
+                  const form = event.currentTarget.form
+                  if (form) choose(mappingFrom(new FormData(form)) ?? {})
+                }}
+              >
+                <option value="">not in the file</option>
+                {headers.map((header, at) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place; two may bear one name
+                  <option key={at} value={at}>
+                    {header || `column ${at + 1}`}
+                  </option>
+                ))}
+              </PlainSelect>
             </Box>
           )
         })}

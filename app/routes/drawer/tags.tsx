@@ -1,8 +1,8 @@
-import { Box, Flex, Grid, Input, Link, NativeSelect, Text } from '@chakra-ui/react'
+import { Box, Flex, Grid, Input, Link, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useSubmit } from 'react-router'
 import { LABEL_SIZES } from '../../../core/tags/label'
 import { MainButton, QuietButton } from '../../ui/controls'
-import { Labelled } from '../../ui/field'
+import { Labelled, PlainSelect } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/tags'
 import { addressAsked, idsAsked, sizeAsked } from './tags-request.server'
@@ -46,16 +46,13 @@ export default function Tags({ loaderData }: Route.ComponentProps) {
         <input type="hidden" name="cables" value={ids.join(' ')} />
         <Grid templateColumns={{ base: '1fr', md: '300px 300px auto' }} gap="4" alignItems="end" mb="2">
           <Labelled label="Labels">
-            <NativeSelect.Root size="sm">
-              <NativeSelect.Field name="size" defaultValue={size} bg="card" borderColor="edge" borderRadius="2px">
-                {LABEL_SIZES.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </NativeSelect.Field>
-              <NativeSelect.Indicator />
-            </NativeSelect.Root>
+            <PlainSelect name="size" defaultValue={size}>
+              {LABEL_SIZES.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </PlainSelect>
           </Labelled>
           <Labelled label="Their codes open Hallway at">
             <Input

@@ -10,7 +10,9 @@ import { type Cable, WARMTHS } from '../../../core/plan/cable'
 import type { BenchTest, Session } from '../../../core/plan/session'
 import type { SiteIndex } from '../../../core/plan/site-index'
 import { linkModeFacts } from '../../../core/standards/link-modes'
+import { Bar } from '../../ui/bar'
 import { QuietButton } from '../../ui/controls'
+import { controlLook } from '../../ui/field'
 import { useSeconds } from './use-seconds'
 
 type Props = { session: Session; index: SiteIndex; cable: Cable; test: BenchTest; soak: Soaking | null }
@@ -106,7 +108,7 @@ function Controls({ index, test, soak }: { index: SiteIndex; test: BenchTest; so
 }
 
 /** Large enough to hit with a lead in the other hand. */
-function Target({ strong, children, ...rest }: { name: string; value: string; strong?: true; children: ReactNode }) {
+function Target({ strong, children, ...rest }: { name?: string; value?: string; strong?: true; children: ReactNode }) {
   const busy = useNavigation().state !== 'idle'
   return (
     <Button
@@ -143,27 +145,12 @@ function Figure({ test, unit, label }: { test: BenchTest; unit: string; label: s
         h="52px"
         fontSize="xl"
         fontFamily="mono"
-        bg="card"
-        borderColor="edge"
-        borderRadius="2px"
+        {...controlLook}
       />
       <Box as="span" fontFamily="mono">
         {unit}
       </Box>
-      <Button
-        type="submit"
-        size="lg"
-        minH="52px"
-        borderRadius="2px"
-        border="1px solid"
-        borderColor="edge"
-        bg="card"
-        color="ink"
-        fontWeight="700"
-        _hover={{ bg: 'floor' }}
-      >
-        Save
-      </Button>
+      <Target>Save</Target>
     </Flex>
   )
 }
@@ -185,14 +172,7 @@ function SoakClock({ soak, whole }: { soak: Soaking; whole: number }) {
         {Math.floor(seconds)} s
       </Box>
       <Box flex="1" maxW="420px">
-        <Box h="10px" bg="floor" borderRadius="2px" overflow="hidden" aria-hidden="true">
-          <Box
-            h="100%"
-            bg={over ? 'clear' : 'note'}
-            style={{ width: `${Math.min(100, (seconds / Math.max(1, whole)) * 100)}%` }}
-            suppressHydrationWarning
-          />
-        </Box>
+        <Bar share={seconds / Math.max(1, whole)} colour={over ? 'clear' : 'note'} />
         <Text fontSize="sm" color="quiet" aria-live="polite">
           {over
             ? 'The soak is over. What is it linked as now?'
