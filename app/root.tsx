@@ -6,11 +6,13 @@ import { ThemeProvider } from 'next-themes'
 import { type ReactNode, useEffect } from 'react'
 import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router'
 import type { Route } from './+types/root'
+import { save } from './stored.server'
 import { system } from './theme/system'
 import { ErrorView } from './ui/error-view'
 import { useNonce } from './ui/nonce'
 import { UnitProvider } from './ui/units'
 import { readUnit } from './unit-cookie'
+import { readWho } from './who.server'
 
 export const links: Route.LinksFunction = () => [
   { rel: 'preload', href: overpass, as: 'font', type: 'font/woff2', crossOrigin: 'anonymous' },
@@ -19,7 +21,10 @@ export const links: Route.LinksFunction = () => [
 
 export const meta: Route.MetaFunction = () => [{ title: 'Hallway' }]
 
-export const loader = ({ request }: Route.LoaderArgs) => ({ unit: readUnit(request) })
+export const loader = async ({ request }: Route.LoaderArgs) => ({
+  unit: readUnit(request),
+  who: await save(() => readWho(request)),
+})
 
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = useNonce()

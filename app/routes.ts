@@ -4,10 +4,12 @@ export default [
   index('routes/sites.tsx'),
   route('import', 'routes/import.tsx'),
   route('unit', 'routes/unit.ts'),
+  route('who', 'routes/who.tsx'),
   route('sites/:site', 'routes/site.tsx', [
     index('routes/board.tsx'),
     route('needs', 'routes/needs.tsx'),
     route('policy', 'routes/policy.tsx'),
+    route('history', 'routes/history/history.tsx'),
     route('drawer', 'routes/drawer/drawer.tsx', [
       index('routes/drawer/cables.tsx'),
       route('add', 'routes/drawer/add-cable.tsx'),
@@ -23,6 +25,8 @@ export default [
     route('runs/new', 'routes/run/new-run.tsx'),
     route('runs/:run', 'routes/run/run.tsx'),
   ]),
+  route('sites/:site/changes', 'routes/changes.ts'),
+  route('sites/:site/live', 'routes/live.ts'),
   route('sites/:site/plan.json', 'routes/plan-file.ts'),
   route('sites/:site/drawer.csv', 'routes/drawer/drawer-file.ts'),
   route('sites/:site/catalogue.csv', 'routes/drawer/catalogue-file.ts'),

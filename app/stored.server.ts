@@ -1,7 +1,10 @@
 import { data } from 'react-router'
+import type { Place } from '../core/change/change'
+import type { Fault } from '../core/plan/entity'
 import { database, isDatabaseAway } from '../server/database/connection'
-import type { Refusal } from '../server/sites/lock'
-import { readPlan, type StoredPlan } from '../server/sites/plan-rows'
+import { changeSite, type Hand, type MakeDraft, type Outcome } from '../server/sites/change-site'
+import { currentCopy, type Held } from '../server/sites/copies'
+import { handOf } from './who.server'
 
 type Knex = ReturnType<typeof database>
 
@@ -15,15 +18,17 @@ export async function load<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
   }
 }
 
-export async function loadPlan(siteId: string): Promise<StoredPlan> {
-  const stored = await load((knex) => readPlan(knex, siteId))
-  if (!stored) throw data(null, { status: 404 })
-  return stored
+export async function loadSite(siteId: string): Promise<Held> {
+  const held = await load((knex) => currentCopy(knex, siteId))
+  if (!held) throw data(null, { status: 404 })
+  return held
 }
 
 /** What a form says when the database went away in the middle: nothing of it was saved, all of it is still there. */
 export const AWAY_MESSAGE =
   'The database does not answer, so nothing was saved. What you typed is still here: save again in a moment.'
+const UNKNOWN_MESSAGE =
+  'The database went away while it answered, so it is not certain that this was saved. What you typed is still here: save again in a moment; it is saved once.'
 
 /** Does a save; answers null where the database is away. Every save is one transaction, so nothing is half written. */
 export async function save<T>(work: (knex: Knex) => Promise<T>): Promise<T | null> {
@@ -35,15 +40,52 @@ export async function save<T>(work: (knex: Knex) => Promise<T>): Promise<T | nul
   }
 }
 
+/** Changes a site for whoever sent a form. Null where the database is away. */
+export async function change(
+  request: Request,
+  form: FormData,
+  siteId: string,
+  make: MakeDraft,
+): Promise<Outcome | null> {
+  return save(async (knex) => changeSite(knex, siteId, await handOf(request, form), make))
+}
+
+/** Changes a site for a hand that is known. Null where the database is away. */
+export const changeBy = (hand: Hand, siteId: string, make: MakeDraft): Promise<Outcome | null> =>
+  save((knex) => changeSite(knex, siteId, hand, make))
+
+/** The place in the log of the copy that a form was made from; a form that says none, or what is none, was made from nothing there is. */
+export function baseOf(form: FormData): Place {
+  const base = form.get('base')
+  return typeof base === 'string' && /^\d{1,9}$/.test(base) ? Number(base) : NO_PLACE
+}
+const NO_PLACE = 0
+
 export type NotSaved = { problem: string; status: number }
 
 /** A page tells so many reasons; the rest would only push what was typed out of sight. */
 const REASONS_TOLD = 5
 
 /** Why something was not saved, in words for the page, with the status that goes with them. Null is what `save` answers where the database is away. */
-export function whyNotSaved(answer: Refusal | null): NotSaved {
-  if (answer === null) return { problem: AWAY_MESSAGE, status: 503 }
-  if (answer.outcome === 'no-site') return { problem: 'This site no longer exists, so nothing was saved.', status: 404 }
-  const reasons = [...new Set(answer.faults.map((fault) => fault.reason))].slice(0, REASONS_TOLD).join('; ')
-  return { problem: `This does not fit the site: ${reasons}. Nothing was saved.`, status: 422 }
+export function whyNotSaved(answer: Exclude<Outcome, { outcome: 'saved' }> | null): NotSaved {
+  switch (answer?.outcome) {
+    case undefined:
+      return { problem: AWAY_MESSAGE, status: 503 }
+    case 'unknown':
+      return { problem: UNKNOWN_MESSAGE, status: 503 }
+    case 'no-site':
+      return { problem: 'This site no longer exists, so nothing was saved.', status: 404 }
+    case 'conflict': {
+      const [by] = answer.clashes.flatMap((clash) => clash.by ?? [])
+      return {
+        problem: `${by ?? 'Somebody else'} changed the same since you opened this page, so nothing was saved. Look at it as it is now, then do it again.`,
+        status: 409,
+      }
+    }
+    case 'refused':
+      return { problem: `This does not fit the site: ${reasonsOf(answer.faults)}. Nothing was saved.`, status: 422 }
+  }
 }
+
+export const reasonsOf = (faults: readonly Fault[]): string =>
+  [...new Set(faults.map(({ reason }) => reason))].slice(0, REASONS_TOLD).join('; ')

@@ -2,35 +2,36 @@ import {
   type BadRow,
   CABLE_COLUMNS,
   type CableColumn,
+  type GoodRow,
   guessMapping,
   type Mapping,
   readCableTable,
   type TableContext,
 } from '../../core/drawer/cable-table'
-import type { Cable } from '../../core/plan/cable'
 import { freeIds, slugOf } from '../../core/plan/free-id'
 import type { Plan } from '../../core/plan/plan'
+import type { LengthUnit } from '../../core/quantity/length'
 import { type Parsed, parsed } from '../../core/quantity/parsed'
 import { readCsv } from './csv'
 
 /** What a table is read against, small enough to hand to a worker. */
-export type ImportContext = Pick<TableContext, 'plan' | 'today'>
+export type ImportContext = Pick<TableContext, 'plan' | 'unit'>
 
-export const importContext = (plan: Plan, today: string): ImportContext => ({
+export const importContext = (plan: Plan, unit: LengthUnit): ImportContext => ({
   plan: {
     // only their ids and tags matter here
-    cables: plan.cables.map((cable) => ({ ...cable, evidence: [], note: undefined })),
+    cables: plan.cables.map((cable) => ({ ...cable, note: undefined })),
     devices: plan.devices,
     kinds: plan.kinds,
   },
-  today,
+  unit,
 })
 
 export type ReadImport = {
   headers: string[]
   mapping: Mapping
   encoding: string
-  good: { line: number; cable: Cable }[]
+  good: GoodRow[]
   bad: BadRow[]
 }
 

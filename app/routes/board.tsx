@@ -1,34 +1,19 @@
 import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
-import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
+import { Link as RouterLink, useSearchParams } from 'react-router'
 import { leadingFinding } from '../../core/checks/assess'
 import { needNames, sentence } from '../../core/checks/sentences'
 import { formatNeedSize } from '../../core/plan/need-text'
 import type { Plan } from '../../core/plan/plan'
 import type { Run } from '../../core/plan/run'
-import { restoreRun } from '../../server/sites/runs'
-import { AWAY_MESSAGE, save } from '../stored.server'
-import { MainButton, Notice, QuietButton } from '../ui/controls'
+import { MainButton, Notice } from '../ui/controls'
 import { DoorStrip } from '../ui/door-strip'
 import { GradeMark } from '../ui/grade'
 import { useSite } from '../ui/site-context'
+import { Undo } from '../ui/undo'
 import { Length, useUnit } from '../ui/units'
-import type { Route } from './+types/board'
-
-/** Undo: puts a deleted run back. */
-export async function action({ request, params }: Route.ActionArgs) {
-  const token = String((await request.formData()).get('token') ?? '')
-  const restored = await save((knex) => restoreRun(knex, params.site, token))
-  if (restored === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
-  if (restored.outcome === 'restored') return redirect(`/sites/${params.site}/runs/${restored.runId}?done=restored`)
-  const problem =
-    restored.outcome === 'gone'
-      ? 'That run has already been put back, or its site is gone.'
-      : `The run cannot be put back as it was: ${restored.faults.map((fault) => fault.reason).join('; ')}. Nothing was changed.`
-  return data({ problem }, { status: 409 })
-}
 
 /** Match: every run a row, with its doors in miniature and the one sentence that matters. */
-export default function Board({ actionData }: Route.ComponentProps) {
+export default function Board() {
   const { plan, assessment } = useSite()
   const [params] = useSearchParams()
   const query = (params.get('q') ?? '').trim().toLowerCase()
@@ -57,24 +42,15 @@ export default function Board({ actionData }: Route.ComponentProps) {
           )}
         </Flex>
       </Flex>
-      {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
-      {removed && !actionData && <Removed token={removed} tag={params.get('tag') ?? 'The run'} />}
+      {removed && (
+        <Notice tone="note">
+          <Undo change={removed} back={`/sites/${plan.site.id}`}>
+            {params.get('tag') ?? 'The run'} was deleted, with the needs that only it served.
+          </Undo>
+        </Notice>
+      )}
       {rows.length === 0 ? <Nothing filtered={plan.runs.length > 0} /> : <Rows rows={rows} />}
     </>
-  )
-}
-
-function Removed({ token, tag }: { token: string; tag: string }) {
-  return (
-    <Notice tone="note">
-      <Form method="post">
-        <Flex align="center" gap="4">
-          <Text>{tag} was deleted, with the needs that only it served.</Text>
-          <input type="hidden" name="token" value={token} />
-          <QuietButton>Undo</QuietButton>
-        </Flex>
-      </Form>
-    </Notice>
   )
 }
 

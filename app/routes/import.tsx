@@ -1,11 +1,13 @@
 import { Box, Flex, Heading, Text, Textarea } from '@chakra-ui/react'
 import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
-import { type Fault, readPlanText } from '../../core/plan/read'
+import type { Fault } from '../../core/plan/entity'
+import { readPlanText } from '../../core/plan/read'
 import { importPlan } from '../../server/sites/sites'
 import { AWAY_MESSAGE, save } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
 import { TopBar } from '../ui/frame'
+import { handOf } from '../who.server'
 import type { Route } from './+types/import'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Bring in a plan file · Hallway' }]
@@ -22,7 +24,7 @@ export async function action({ request }: Route.ActionArgs) {
     return data(refusal([{ path: '(file)', reason: 'choose a file or paste its text' }], pasted), { status: 422 })
   const read = readPlanText(text)
   if (!read.ok) return data(refusal(read.faults, pasted), { status: 422 })
-  const id = await save((knex) => importPlan(knex, read.plan))
+  const id = await save(async (knex) => importPlan(knex, await handOf(request, form), read.plan))
   if (id === null) return data({ ...refusal([], pasted), message: AWAY_MESSAGE }, { status: 503 })
   return redirect(`/sites/${id}`)
 }

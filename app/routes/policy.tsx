@@ -1,12 +1,18 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { z } from 'zod'
+import { revisionOf } from '../../core/change/change'
+import { choosePolicy } from '../../core/change/changes/site'
+import { POLICY_ID } from '../../core/change/copy'
 import { type Policy, policySchema } from '../../core/plan/policy'
-import { savePolicy } from '../../server/sites/sites'
-import { AWAY_MESSAGE, save } from '../stored.server'
+import { baseOf, change, whyNotSaved } from '../stored.server'
+import { MadeFrom } from '../ui/change-fields'
 import { MainButton, Notice } from '../ui/controls'
 import { useSite } from '../ui/site-context'
+import { useKept } from '../ui/use-kept'
 import type { Route } from './+types/policy'
+import { saveSiteForm } from './save-site.server'
+import { SiteForm } from './site-form'
 
 type Choice = {
   [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays' | 'reservation']: {
@@ -23,7 +29,6 @@ const chosenSchema = z.object({
   cables: cables.unwrap(),
   computerDisplays: computerDisplays.unwrap(),
   reservation: reservation.unwrap(),
-  base: z.coerce.number().int(),
 })
 
 /** Where practitioners disagree, both schools with what follows from each. */
@@ -75,29 +80,24 @@ const choices: Choice = {
 
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
+  if (form.get('intent') === 'site') return saveSiteForm(request, form, params.site)
   const chosen = chosenSchema.safeParse(Object.fromEntries(form))
   if (!chosen.success) {
     return data({ problem: 'Choose one answer to each question. Nothing was saved.' }, { status: 422 })
   }
-  const { base, ...choice } = chosen.data
-  const saved = await save((knex) => savePolicy(knex, params.site, base, choice))
-  if (saved === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
-  if (!saved) {
-    return data(
-      {
-        problem:
-          'Somebody changed this site since you opened this page, so nothing was saved. Reload to see it as it is now, then choose again.',
-      },
-      { status: 409 },
-    )
-  }
-  return redirect(`/sites/${params.site}/policy`)
+  const base = baseOf(form)
+  const saved = await change(request, form, params.site, ({ plan }) => choosePolicy(plan, base, chosen.data))
+  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/policy?done=saved`)
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem }, { status })
 }
 
 /** What this site goes by where practitioners disagree. */
 export default function PolicyPage({ actionData }: Route.ComponentProps) {
-  const { plan, revision } = useSite()
+  const { plan, place, revisions } = useSite()
   const saving = useNavigation().state === 'submitting'
+  const stamp = String(revisionOf({ revisions }, 'policy', POLICY_ID))
+  const { made, behind, type, round } = useKept({ stamp, policy: plan.policy, place })
   return (
     <Box maxW="720px">
       <Heading as="h1" size="xl" mb="1">
@@ -105,8 +105,8 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
       </Heading>
       <Text mb="4">Good technicians disagree here. Every verdict that a choice changes says so.</Text>
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
-      <Form method="post" key={revision}>
-        <input type="hidden" name="base" value={revision} />
+      <Form method="post" key={round} onInput={type}>
+        <MadeFrom base={behind ? made.place : place} />
         {Object.entries(choices).map(([name, { legend, options }]) => (
           <Box
             as="fieldset"
@@ -128,7 +128,7 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
                   type="radio"
                   name={name}
                   value={value}
-                  defaultChecked={plan.policy[name as keyof Choice] === value}
+                  defaultChecked={made.policy[name as keyof Choice] === value}
                 />
                 <span>
                   <b>{title}</b>
@@ -142,6 +142,7 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
         ))}
         <MainButton loading={saving}>Save</MainButton>
       </Form>
+      <SiteForm />
     </Box>
   )
 }

@@ -9,24 +9,45 @@ import {
   useSearchParams,
 } from 'react-router'
 import { openQuestion } from '../../core/drawer/drawer-rows'
-import { loadPlan } from '../stored.server'
+import { type CatchUp, caughtUp, keepView, keptView, latestView, type NewsLine, viewOf, writeCopy } from '../site-copy'
+import { loadSite } from '../stored.server'
 import { ErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
+import { News } from '../ui/news'
 import { useShortcut } from '../ui/shortcut'
 import { SiteProvider, useSite } from '../ui/site-context'
 import { StageSign } from '../ui/stage-sign'
+import { useLive } from '../ui/use-live'
+import { AskWho } from '../ui/who'
 import type { Route } from './+types/site'
 
 /**
- * A site travels as the text of its plan file: one string for the browser's own parser, where thousands of cables sent value by value
- * would take both ends many times as long.
+ * The first copy of a site, as one text for the browser's own parser: thousands of cables sent value by value would take both ends many times as long.
+ * What is rendered here is the view that this process keeps.
  */
 export async function loader({ params }: Route.LoaderArgs) {
-  const { plan, revision } = await loadPlan(params.site)
-  return { name: plan.site.name, text: JSON.stringify(plan), revision }
+  const { copy, identity } = await loadSite(params.site)
+  if (!keptView(params.site, identity, copy.place))
+    keepView(params.site, viewOf(copy, identity, latestView(params.site)))
+  return { name: copy.plan.site.name, identity, place: copy.place, text: writeCopy(copy), news: [] as NewsLine[] }
 }
 
-/** The plan is read anew after every save; a filter or a sort in the address changes nothing of it. */
+/** A browser that holds a copy asks for what came after it, and takes the plan anew only where that cannot be told. */
+export async function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
+  const known = latestView(params.site)
+  if (!known) return serverLoader()
+  const { identity, copy } = known
+  const answer = await fetch(
+    `/sites/${params.site}/changes?${new URLSearchParams({ since: String(copy.place), identity })}`,
+  )
+  if (!answer.ok) return serverLoader()
+  const told = (await answer.json()) as CatchUp
+  const view = told.place > copy.place ? caughtUp(known, told) : known
+  keepView(params.site, view)
+  return { name: view.copy.plan.site.name, identity, place: view.copy.place, text: '', news: told.lines }
+}
+
+/** The site catches up after every save; a filter or a sort in the address changes nothing of it. */
 export const shouldRevalidate = ({
   currentUrl,
   nextUrl,
@@ -41,16 +62,19 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ]
 
 /** A site: its bar, its sign, and whichever page is open. */
-export default function Site({ loaderData }: Route.ComponentProps) {
+export default function Site({ loaderData, params }: Route.ComponentProps) {
+  useLive(params.site, loaderData.place)
   return (
-    <SiteProvider text={loaderData.text} revision={loaderData.revision}>
+    <SiteProvider siteId={params.site} first={loaderData} news={loaderData.news}>
       <SiteBar />
+      <AskWho />
       <Flex direction={{ base: 'column', md: 'row' }}>
         <SiteSign />
         <Box as="main" flex="1" minW="0" px={{ base: '4', md: '6' }} pt="5" pb={{ base: '24', md: '10' }}>
           <Outlet />
         </Box>
       </Flex>
+      <News />
     </SiteProvider>
   )
 }
@@ -87,6 +111,9 @@ function SiteBar() {
       </Form>
       <Link asChild color="signQuiet" fontSize="sm" textDecoration="underline" whiteSpace="nowrap">
         <RouterLink to={`${home}/policy`}>{plan.policy.length === 'book' ? 'by the book' : 'by the bench'}</RouterLink>
+      </Link>
+      <Link asChild color="signQuiet" fontSize="sm" textDecoration="underline" whiteSpace="nowrap">
+        <RouterLink to={`${home}/history`}>History</RouterLink>
       </Link>
     </TopBar>
   )

@@ -3,18 +3,17 @@ import { getFormProps, useForm } from '@conform-to/react'
 import { getZodConstraint, parseWithZod } from '@conform-to/zod/v4'
 import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
 import { z } from 'zod'
+import { nameField } from '../../core/plan/fields'
 import { createSite, listSites } from '../../server/sites/sites'
 import { AWAY_MESSAGE, load, save } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
 import { TextField } from '../ui/field'
 import { TopBar } from '../ui/frame'
+import { handOf } from '../who.server'
 import type { Route } from './+types/sites'
 
 const newSite = z.object({
-  name: z
-    .string({ error: 'Give the site a name, such as the building or the floor.' })
-    .trim()
-    .max(120, { error: 'A name has at most 120 characters.' }),
+  name: z.string({ error: 'Give the site a name, such as the building or the floor.' }).pipe(nameField),
   note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
 })
 
@@ -23,16 +22,19 @@ export const meta: Route.MetaFunction = () => [{ title: 'Sites · Hallway' }]
 export const loader = async () => ({ sites: await load(listSites) })
 
 export async function action({ request }: Route.ActionArgs) {
-  const submission = parseWithZod(await request.formData(), { schema: newSite })
+  const form = await request.formData()
+  const submission = parseWithZod(form, { schema: newSite })
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
   const { name, note } = submission.value
-  const id = await save((knex) => createSite(knex, name, note))
+  const id = await save(async (knex) => createSite(knex, await handOf(request, form), name, note))
   if (id === null) return data(submission.reply({ formErrors: [AWAY_MESSAGE] }), { status: 503 })
   return redirect(`/sites/${id}`)
 }
 
 export default function Sites({ loaderData, actionData }: Route.ComponentProps) {
   const { sites } = loaderData
+  const open = sites.filter(({ putAway }) => !putAway)
+  const away = sites.filter(({ putAway }) => putAway)
   const saving = useNavigation().state === 'submitting'
   const [form, fields] = useForm({
     id: 'new-site',
@@ -48,44 +50,15 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
         <Heading as="h1" size="2xl" mb="4">
           Sites
         </Heading>
-        {sites.length === 0 ? (
-          <Text mb="6">No site yet. Make one below, or bring a plan file in.</Text>
-        ) : (
-          <Table.ScrollArea mb="7">
-            <Table.Root size="sm" bg="card">
-              <Table.Header>
-                <Table.Row bg="floor">
-                  <Table.ColumnHeader>Site</Table.ColumnHeader>
-                  {['Runs', 'Devices', 'Cables'].map((name) => (
-                    <Table.ColumnHeader key={name} textAlign="end">
-                      {name}
-                    </Table.ColumnHeader>
-                  ))}
-                </Table.Row>
-              </Table.Header>
-              <Table.Body>
-                {sites.map((site) => (
-                  <Table.Row key={site.id} bg="card">
-                    <Table.Cell>
-                      <Link asChild fontWeight="700" color="brassInk" textDecoration="underline">
-                        <RouterLink to={`/sites/${site.id}`}>{site.name}</RouterLink>
-                      </Link>
-                      {site.note && (
-                        <Text color="quiet" fontSize="sm" lineClamp="2">
-                          {site.note}
-                        </Text>
-                      )}
-                    </Table.Cell>
-                    {[site.runs, site.devices, site.cables].map((count, at) => (
-                      <Table.Cell key={['runs', 'devices', 'cables'][at]} textAlign="end" fontFamily="mono">
-                        {count}
-                      </Table.Cell>
-                    ))}
-                  </Table.Row>
-                ))}
-              </Table.Body>
-            </Table.Root>
-          </Table.ScrollArea>
+        {sites.length === 0 && <Text mb="6">No site yet. Make one below, or bring a plan file in.</Text>}
+        {open.length > 0 && <SiteTable sites={open} />}
+        {away.length > 0 && (
+          <Box as="details" mb="7">
+            <Box as="summary" cursor="pointer" fontWeight="600" color="brassInk" mb="2">
+              Put away ({away.length})
+            </Box>
+            <SiteTable sites={away} />
+          </Box>
         )}
         <Flex gap="8" direction={{ base: 'column', md: 'row' }} align="start">
           <Box flex="1" w="100%">
@@ -118,5 +91,45 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
         </Flex>
       </Box>
     </>
+  )
+}
+
+function SiteTable({ sites }: { sites: Route.ComponentProps['loaderData']['sites'] }) {
+  return (
+    <Table.ScrollArea mb="7">
+      <Table.Root size="sm" bg="card">
+        <Table.Header>
+          <Table.Row bg="floor">
+            <Table.ColumnHeader>Site</Table.ColumnHeader>
+            {['Runs', 'Devices', 'Cables'].map((name) => (
+              <Table.ColumnHeader key={name} textAlign="end">
+                {name}
+              </Table.ColumnHeader>
+            ))}
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
+          {sites.map((site) => (
+            <Table.Row key={site.id} bg="card">
+              <Table.Cell>
+                <Link asChild fontWeight="700" color="brassInk" textDecoration="underline">
+                  <RouterLink to={`/sites/${site.id}`}>{site.name}</RouterLink>
+                </Link>
+                {site.note && (
+                  <Text color="quiet" fontSize="sm" lineClamp="2">
+                    {site.note}
+                  </Text>
+                )}
+              </Table.Cell>
+              {[site.runs, site.devices, site.cables].map((count, at) => (
+                <Table.Cell key={['runs', 'devices', 'cables'][at]} textAlign="end" fontFamily="mono">
+                  {count}
+                </Table.Cell>
+              ))}
+            </Table.Row>
+          ))}
+        </Table.Body>
+      </Table.Root>
+    </Table.ScrollArea>
   )
 }

@@ -1,13 +1,14 @@
 import { redirect } from 'react-router'
+import { within } from '../address'
 import { unitCookie } from '../unit-cookie'
 import type { Route } from './+types/unit'
 
 /** Switches the unit lengths are shown in and goes back to where the switch was thrown. */
 export async function action({ request }: Route.ActionArgs) {
   const form = await request.formData()
-  const back = String(form.get('back') ?? '/')
-  const within = back.startsWith('/') && !back.startsWith('//') && !back.includes('\\') ? back : '/'
-  return redirect(within, { headers: { 'Set-Cookie': unitCookie(form.get('unit') === 'ft' ? 'ft' : 'm') } })
+  return redirect(within(form.get('back')), {
+    headers: { 'Set-Cookie': unitCookie(form.get('unit') === 'ft' ? 'ft' : 'm') },
+  })
 }
 
 export const loader = () => redirect('/')

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { PortAddress } from '../../core/plan/run'
-import { formatLength, type LengthUnit, parseLength } from '../../core/quantity/length'
+import { formatLength, type LengthUnit, parseLength, sameLength } from '../../core/quantity/length'
 import type { Parsed } from '../../core/quantity/parsed'
 
 /** Text that one of the core's parsers understands, with the parser's own sentence where it does not. */
@@ -12,11 +12,11 @@ export const readBy = <T>(parse: (text: string) => Parsed<T>, empty: string) =>
     return z.NEVER
   })
 
-/** In the unit in force where that reads back to the same length, in metres to the millimetre where it would not. */
+/** In the unit in force where that reads back to the same length, in metres as they are where it would not: what nobody touches is not rounded. */
 export function lengthText(metres: number, unit: LengthUnit): string {
   const text = formatLength(metres, unit)
   const back = parseLength(text)
-  return back.ok && Math.abs(back.value - metres) < 1e-9 ? text : `${Number(metres.toFixed(4))} m`
+  return back.ok && sameLength(back.value, metres) ? text : `${metres} m`
 }
 
 /** A port as the value of a choice: its device, a stroke, itself. */

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react'
 import { Form, Link as RouterLink, useLocation } from 'react-router'
 import { useShortcut } from './shortcut'
 import { useUnit } from './units'
+import { WhoLink } from './who'
 
 const barButton = {
   border: '1px solid',
@@ -43,6 +44,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
         {children}
       </Flex>
       <Box flex="1" display={{ md: 'none' }} />
+      <WhoLink />
       <UnitSwitch />
       <ClientOnly fallback={<Box w="66px" />}>
         <LightSwitch />

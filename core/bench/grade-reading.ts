@@ -1,7 +1,8 @@
 import type { Verdict } from '../checks/finding'
 import { formatPictureMode } from '../picture/mode-text'
-import { type Evidence, isReading, isTrial, type Warmth } from '../plan/cable'
+import type { Reading, Tried, Warmth } from '../plan/observation'
 import type { BenchTest } from '../plan/session'
+import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
 import { formatBytesPerSecond, MEGABYTE_PER_SECOND } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
@@ -24,70 +25,75 @@ const felt: Record<Warmth, Verdict> = { cool: 'clear', warm: 'tight', hot: 'bloc
 /** A plug too hot to hold is too hot: about 50 °C; warm from about 40 °C on (common practice). */
 export const feltAt = (celsius: number): Warmth => (celsius >= 50 ? 'hot' : celsius >= 40 ? 'warm' : 'cool')
 
-/** Grades one reading against what was predicted of the cable; null where a reading does not belong to that prediction. */
-export function gradeReading(prediction: Prediction, evidence: Evidence): ReadingGrade | null {
-  if (isTrial(evidence)) {
+/**
+ * Grades one reading against what was predicted of the cable; null where a reading does not belong to that prediction, or is short because something
+ * else was the limit: then it is a lower bound and says nothing against the lead.
+ */
+export function gradeReading(prediction: Prediction, reading: Tried): ReadingGrade | null {
+  if (reading.kind === 'trial') {
     if (prediction.kind !== 'link') return null
     const { mode } = prediction
-    const { cameUp } = evidence
-    if (cameUp === null) return as(mode === null && evidence.basis === 'measured' ? 'clear' : 'blocked')
+    const { cameUp } = reading
+    if (cameUp === null) return as(mode === null && reading.basis === 'measured' ? 'clear' : 'blocked')
     if (cameUp === mode) return as('clear')
     return isBetterMode(cameUp, mode) ? { grade: 'clear', beyond: true } : as('tight')
   }
-  if (!isReading(evidence)) return null
-  switch (evidence.measure) {
+  switch (reading.measure) {
     case 'write':
     case 'read': {
       if (prediction.kind !== 'rate') return null
       const { low, high } = prediction
       // a figure is written down to the megabyte
-      const rate = evidence.rate + MEGABYTE_PER_SECOND / 2
-      if (rate >= low) return { grade: 'clear', beyond: evidence.rate > high * 1.05 }
+      const rate = reading.rate + MEGABYTE_PER_SECOND / 2
+      if (rate >= low) return { grade: 'clear', beyond: reading.rate > high * 1.05 }
+      if (elseLimited(reading)) return null
       return as(rate >= low * SHARE_OF_BAND ? 'tight' : 'blocked')
     }
     case 'watts': {
       if (prediction.kind !== 'watts') return null
-      const share = prediction.watts === 0 ? 1 : evidence.watts / prediction.watts
-      if (share >= SHARE_OF_WATTS) return { grade: 'clear', beyond: share > 1.05 }
+      const share = prediction.watts === 0 ? 1 : reading.watts / prediction.watts
+      if (atLeast(share, SHARE_OF_WATTS)) return { grade: 'clear', beyond: share > 1.05 }
+      if (elseLimited(reading)) return null
       return as(share >= SHARE_OF_WATTS_WRONG ? 'tight' : 'blocked')
     }
     case 'picture': {
       if (prediction.kind !== 'picture') return null
-      if (evidence.held) return { grade: 'clear', beyond: !prediction.fits }
+      if (reading.held) return { grade: 'clear', beyond: !prediction.fits }
       return as(prediction.fits ? 'blocked' : 'clear')
     }
     case 'volts lost': {
       if (prediction.kind !== 'volts lost') return null
-      if (evidence.volts <= prediction.most) return as('clear')
-      return as(evidence.volts <= prediction.most * SHARE_OF_VOLTS ? 'tight' : 'blocked')
+      if (reading.volts <= prediction.most) return as('clear')
+      return as(reading.volts <= prediction.most * SHARE_OF_VOLTS ? 'tight' : 'blocked')
     }
     case 'warmth':
-      return prediction.kind === 'warmth' ? as(felt[evidence.felt]) : null
+      return prediction.kind === 'warmth' ? as(felt[reading.felt]) : null
   }
 }
+
+const elseLimited = ({ limit }: Reading): boolean => limit !== undefined && limit !== 'lead' && limit !== 'unknown'
 
 const as = (grade: Verdict): ReadingGrade => ({ grade, beyond: false })
 
 /** What was read, in a few words: "10 Gb/s, 60 s", "412 MB/s", "hot, 63 °C". */
-export function readingText(evidence: Evidence): string {
-  if (isTrial(evidence)) {
-    const watched = evidence.seconds ? `, ${evidence.seconds} s` : ''
-    if (evidence.cameUp === null) return evidence.basis === 'soaked' ? `dropped${watched}` : 'nothing came up'
-    return `${linkModeFacts[evidence.cameUp].name}${watched}`
+export function readingText(reading: Tried): string {
+  if (reading.kind === 'trial') {
+    const watched = reading.seconds ? `, ${reading.seconds} s` : ''
+    if (reading.cameUp === null) return reading.basis === 'soaked' ? `dropped${watched}` : 'nothing came up'
+    return `${linkModeFacts[reading.cameUp].name}${watched}`
   }
-  if (!isReading(evidence)) return ''
-  switch (evidence.measure) {
+  switch (reading.measure) {
     case 'write':
     case 'read':
-      return formatBytesPerSecond(evidence.rate)
+      return formatBytesPerSecond(reading.rate)
     case 'watts':
-      return formatWatts(evidence.watts)
+      return formatWatts(reading.watts)
     case 'picture':
-      return evidence.held ? 'held' : 'did not hold'
+      return reading.held ? 'held' : 'did not hold'
     case 'volts lost':
-      return `${decimal(evidence.volts, 2)} V at ${decimal(evidence.amps, 1)} A`
+      return `${decimal(reading.volts, 2)} V at ${decimal(reading.amps, 1)} A`
     case 'warmth':
-      return evidence.celsius === undefined ? evidence.felt : `${evidence.felt}, ${decimal(evidence.celsius, 0)} °C`
+      return reading.celsius === undefined ? reading.felt : `${reading.felt}, ${decimal(reading.celsius, 0)} °C`
   }
 }
 

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import type { Evidence } from '../plan/cable'
-import { emptyPlan, type Plan } from '../plan/plan'
-import { readPlan } from '../plan/read'
+import { type Piece, planFrom } from '../../tests/support/shorthand'
+import type { Tried } from '../plan/observation'
+import type { Plan } from '../plan/plan'
 import type { BenchTest } from '../plan/session'
 import { indexPlan } from '../plan/site-index'
 import { feltAt, gradeReading, predictionText, readingText, testText } from './grade-reading'
-import { sessionMatrix } from './matrix'
+import { readingsOf, sessionMatrix } from './matrix'
 import { predict } from './predict'
 import { fitsTest, setupsFor } from './setup'
 
@@ -33,9 +33,8 @@ const tests: BenchTest[] = [
 const socket = (more: object) => ({ id: 'c', name: 'type-C', connector: 'type-c', ...more })
 const picture = (direction: string) => ({ displayport: { direction, link: 'hbr2' } })
 
-function site(evidence: Partial<Evidence>[], more: object = {}): Plan {
-  const read = readPlan({
-    ...emptyPlan({ id: 's', name: 'S' }),
+function site(evidence: Piece[], more: object = {}): Plan {
+  return planFrom({
     devices: [
       {
         id: 'host',
@@ -66,19 +65,20 @@ function site(evidence: Partial<Evidence>[], more: object = {}): Plan {
     ],
     sessions: [{ id: 'one', name: 'One', on: '2026-02-01', cables: ['lead', 'other'], tests }],
   })
-  if (!read.ok) throw new Error(JSON.stringify(read.faults))
-  return read.plan
 }
 const taken = (test: string) => ({ on: '2026-02-01', session: 'one', test })
 const soaked = (cameUp: string | null, seconds = 60) =>
-  ({ basis: 'soaked', tried: 'gen2x1', cameUp, seconds, ...taken('link') }) as Evidence
-const measured = (test: string, more: object) => ({ basis: 'measured', ...taken(test), ...more }) as Evidence
+  ({ basis: 'soaked', tried: 'gen2x1', cameUp, seconds, ...taken('link') }) as Piece
+const measured = (test: string, more: object) => ({ basis: 'measured', ...taken(test), ...more }) as Piece
+/** A piece of evidence as the observation that the plan makes of it. */
+const seen = (piece: Piece) => site([piece]).observations.at(-1) as Tried
 const rowOf = (plan: Plan) => {
-  const [row] = sessionMatrix(indexPlan(plan), plan.sessions[0] as Plan['sessions'][number])
+  const session = plan.sessions[0] as Plan['sessions'][number]
+  const [row] = sessionMatrix(indexPlan(plan), session, readingsOf(session, plan.observations))
   if (!row) throw new Error('no row')
   return row
 }
-const verdictOf = (...evidence: Evidence[]) => rowOf(site(evidence)).recommendation
+const verdictOf = (...evidence: Piece[]) => rowOf(site(evidence)).recommendation
 
 describe('what a lead should do', () => {
   it('in each test, by its mark and its length', () => {
@@ -123,9 +123,9 @@ describe('what a lead should do', () => {
 })
 
 describe('a reading beside what was predicted', () => {
-  const graded = (evidence: Evidence) => {
+  const graded = (evidence: Piece) => {
     const cell = rowOf(site([evidence])).cells.find((each) => each.reading !== null)
-    return cell?.grade && `${cell.grade.grade}${cell.grade.beyond ? ', beyond' : ''}`
+    return cell?.grade ? `${cell.grade.grade}${cell.grade.beyond ? ', beyond' : ''}` : null
   }
   it.each([
     ['the mode it should', soaked('gen2x1'), 'clear'],
@@ -166,20 +166,42 @@ describe('a reading beside what was predicted', () => {
     const index = indexPlan(site([], { length: 3 }))
     const prediction = predict(index, tests[0] as BenchTest, index.plan.cables[0] as Plan['cables'][number])
     expect(prediction).toEqual({ kind: 'link', mode: 'usb2' })
-    expect(gradeReading(prediction, soaked('gen2x1'))).toEqual({ grade: 'clear', beyond: true })
+    expect(gradeReading(prediction, seen(soaked('gen2x1')))).toEqual({ grade: 'clear', beyond: true })
   })
   it('is written in a few words', () => {
-    expect(readingText(soaked(null, 52))).toBe('dropped, 52 s')
-    expect(readingText(soaked('gen2x1'))).toBe('USB 10 Gb/s (Gen 2), 60 s')
-    expect(readingText(measured('warm', { measure: 'warmth', felt: 'hot', celsius: 61.2 }))).toBe('hot, 61 °C')
-    expect(readingText(measured('write', { measure: 'write', rate: 412 * 8e6 }))).toBe('412 MB/s')
-    expect(readingText(measured('drop', { measure: 'volts lost', volts: 0.543, amps: 5 }))).toBe('0.54 V at 5 A')
+    expect(readingText(seen(soaked(null, 52)))).toBe('dropped, 52 s')
+    expect(readingText(seen(soaked('gen2x1')))).toBe('USB 10 Gb/s (Gen 2), 60 s')
+    expect(readingText(seen(measured('warm', { measure: 'warmth', felt: 'hot', celsius: 61.2 })))).toBe('hot, 61 °C')
+    expect(readingText(seen(measured('write', { measure: 'write', rate: 412 * 8e6 })))).toBe('412 MB/s')
+    expect(readingText(seen(measured('drop', { measure: 'volts lost', volts: 0.543, amps: 5 })))).toBe('0.54 V at 5 A')
     expect([39, 40, 49, 50].map(feltAt)).toEqual(['cool', 'warm', 'warm', 'hot'])
   })
   it('the latest reading counts, the earlier ones are kept', () => {
     const cell = rowOf(site([soaked(null), soaked('gen2x1')])).cells[0]
     expect(cell?.grade?.grade).toBe('clear')
     expect(cell?.earlier).toHaveLength(1)
+  })
+  it('is a lower bound where something else was the limit: it says nothing against the lead', () => {
+    const slow = (limit: string) => graded(measured('write', { measure: 'write', rate: 110 * 8e6, limit }))
+    expect(slow('disk')).toBeNull()
+    expect(slow('lead')).toBe('blocked')
+    expect(slow('unknown')).toBe('blocked')
+    const verdict = verdictOf(measured('write', { measure: 'write', rate: 110 * 8e6, limit: 'disk' }))
+    expect(verdict).toMatchObject({ verdict: 'use', reasons: [] })
+  })
+  it('that was taken back is not there', () => {
+    const plan = site([soaked(null)])
+    const [, first] = plan.observations
+    if (!first) throw new Error('nothing was seen')
+    const back = {
+      id: 'back',
+      at: first.at,
+      subject: first.subject,
+      kind: 'retraction',
+      retracts: first.id,
+      reason: 'wrong lead',
+    } as const
+    expect(rowOf({ ...plan, observations: [...plan.observations, back] }).cells[0]?.reading).toBeNull()
   })
 })
 
@@ -195,7 +217,7 @@ describe('what becomes of a lead', () => {
     ['lied', soaked('usb2'), 'it lied: it should carry USB 10 Gb/s (Gen 2) at this length and came up as USB 2.0'],
     [
       'carries nothing',
-      { basis: 'measured', tried: 'gen2x1', cameUp: null, ...taken('link') } as Evidence,
+      { basis: 'measured', tried: 'gen2x1', cameUp: null, ...taken('link') } as Piece,
       'nothing came up where it should carry USB 10 Gb/s (Gen 2)',
     ],
   ])('one that %s is retired (common practice)', (_, evidence, reason) =>
@@ -210,13 +232,13 @@ describe('what becomes of a lead', () => {
   })
   it('a lead said to be for charging is kept for that', () => {
     const plan = site([
-      { basis: 'supplied', on: '2026-01-02', grade: 'charge-only' } as Evidence,
+      { basis: 'supplied', on: '2026-01-02', grade: 'charge-only' } as Piece,
       {
         basis: 'measured',
         tried: 'gen2x1',
         cameUp: null,
         ...taken('link'),
-      } as Evidence,
+      } as Piece,
     ])
     expect(rowOf(plan).recommendation).toMatchObject({
       verdict: 'use',

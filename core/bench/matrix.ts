@@ -1,42 +1,41 @@
-import type { Cable, Evidence } from '../plan/cable'
-import type { BenchTest, Session } from '../plan/session'
+import { countedOf } from '../observe/counted'
+import type { Cable } from '../plan/cable'
+import { isTried, type Observation, type Tried } from '../plan/observation'
+import type { Session } from '../plan/session'
 import type { SiteIndex } from '../plan/site-index'
-import { gradeReading, type ReadingGrade } from './grade-reading'
-import { type Prediction, predict } from './predict'
+import type { Cell } from './cell'
+import { gradeReading } from './grade-reading'
+import { predict } from './predict'
 import { type Recommendation, recommend } from './recommend'
-
-/** One cable in one test: what it should do, what was read last, and what was read before that. */
-export type Cell = {
-  test: BenchTest
-  prediction: Prediction
-  reading: Evidence | null
-  earlier: readonly Evidence[]
-  grade: ReadingGrade | null
-}
 
 export type MatrixRow = { cable: Cable; cells: Cell[]; recommendation: Recommendation }
 
-/** Readings of one session on one cable, by test, oldest first: evidence that names them. */
-export function readingsOf(session: Session, cable: Cable): ReadonlyMap<string, Evidence[]> {
-  const byTest = new Map<string, Evidence[]>()
-  for (const piece of cable.evidence) {
-    if (!('session' in piece) || piece.session !== session.id || piece.test === undefined) continue
-    const list = byTest.get(piece.test)
-    if (list) list.push(piece)
-    else byTest.set(piece.test, [piece])
+/** Readings of a session that count, by cable and test, oldest first. */
+export type SessionReadings = ReadonlyMap<string, ReadonlyMap<string, readonly Tried[]>>
+
+/** What of a list of observations was read in one session. Retracted readings are left out; simulated ones stay, as the session shows them. */
+export function readingsOf(session: Session, observations: readonly Observation[]): SessionReadings {
+  const byCable = new Map<string, Map<string, Tried[]>>()
+  for (const piece of countedOf(observations, true)) {
+    if (!isTried(piece) || piece.session !== session.id || piece.test === undefined || !('cable' in piece.subject))
+      continue
+    const { cable } = piece.subject
+    const byTest = byCable.get(cable) ?? new Map<string, Tried[]>()
+    byCable.set(cable, byTest)
+    byTest.set(piece.test, [...(byTest.get(piece.test) ?? []), piece])
   }
-  return byTest
+  return byCable
 }
 
 /** The table of a session: every cable through every test, and what each cable is good for after it. */
-export function sessionMatrix(index: SiteIndex, session: Session): MatrixRow[] {
+export function sessionMatrix(index: SiteIndex, session: Session, read: SessionReadings): MatrixRow[] {
   return session.cables.flatMap((id) => {
     const cable = index.cables.get(id)
     if (!cable) return []
-    const readings = readingsOf(session, cable)
+    const readings = read.get(id)
     const cells = session.tests.map((test): Cell => {
       const prediction = predict(index, test, cable)
-      const list = readings.get(test.id) ?? []
+      const list = readings?.get(test.id) ?? []
       const reading = list.at(-1) ?? null
       return {
         test,

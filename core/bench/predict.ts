@@ -1,4 +1,5 @@
 import { situationOf } from '../checks/situation'
+import type { Learnt } from '../observe/learnt'
 import type { Cable } from '../plan/cable'
 import type { Need } from '../plan/need'
 import type { Run } from '../plan/run'
@@ -12,6 +13,14 @@ import type { LinkMode } from '../standards/link-modes'
 import { linkModeFacts } from '../standards/link-modes'
 import { EARLY_TUNNEL_PCIE, predictStorage } from '../storage/storage'
 import { fitsTest } from './setup'
+
+/** What was said of a lead, without what was tried. */
+const withoutBench = ({ amps, volts, ...learnt }: Learnt): Learnt => ({
+  ...learnt,
+  amps: { ...amps, measured: undefined },
+  volts: { ...volts, measured: undefined },
+  trials: [],
+})
 
 /** What a cable should do in a test, by all that is known of it without this test. */
 export type Prediction =
@@ -30,11 +39,13 @@ export type Prediction =
  */
 export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Prediction {
   if (!fitsTest(index, tested, test)) return { kind: 'does not fit' }
-  const cable = {
-    ...tested,
-    evidence: tested.evidence.filter((piece) => piece.basis !== 'measured' && piece.basis !== 'soaked'),
+  const cable = tested
+  const learnt = index.learned.cables.get(cable.id)
+  const site: SiteIndex = {
+    ...index,
+    cables: new Map([[cable.id, cable]]),
+    learned: { cables: new Map(learnt ? [[cable.id, withoutBench(learnt)]] : []), runs: new Map() },
   }
-  const site: SiteIndex = { ...index, cables: new Map([[cable.id, cable]]) }
   const { laid, data, admissions, picture } = situationOf(site, runOf(test, cable), needOf(test))
   switch (test.kind) {
     case 'link':
@@ -90,7 +101,6 @@ const runOf = (test: BenchTest, cable: Cable): Run => ({
   to: test.to,
   leads: [{ cable: cable.id, reversed: false }],
   route: { length: Math.min(cable.length, 0.01) },
-  proofs: [],
 })
 
 function needOf(test: BenchTest) {

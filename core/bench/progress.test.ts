@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { emptyPlan } from '../plan/plan'
-import { readPlan } from '../plan/read'
+import { planFrom } from '../../tests/support/shorthand'
 import { indexPlan } from '../plan/site-index'
+import { readingsOf } from './matrix'
 import { nextSetupOf, sessionProgress } from './progress'
 import { goesInTurned } from './setup'
 
@@ -18,8 +18,7 @@ const felt = (test: string) => ({
 })
 
 function siteOf(cables: object[]) {
-  const read = readPlan({
-    ...emptyPlan({ id: 'site', name: 'Site' }),
+  const plan = planFrom({
     devices: [
       { id: 'pc', name: 'Computer', kind: 'computer', ports: [port('1', 'host'), port('2', 'host')] },
       { id: 'disk', name: 'Disk', kind: 'storage', ports: [port('1', 'device')] },
@@ -46,39 +45,38 @@ function siteOf(cables: object[]) {
       },
     ],
   })
-  if (!read.ok) throw new Error(JSON.stringify(read.faults))
-  const [session] = read.plan.sessions
+  const [session] = plan.sessions
   if (!session) throw new Error('no session')
-  return { index: indexPlan(read.plan), session }
+  return { index: indexPlan(plan), session, readings: readingsOf(session, plan.observations) }
 }
 
 describe('how far a session has come', () => {
   it('counts what was read of what fits, and leaves the rest in order', () => {
-    const { index, session } = siteOf([{ evidence: [felt('t1'), felt('t2')] }, {}, { ends: ends('hdmi') }])
-    const { order, read, total } = sessionProgress(index, session, [])
+    const { index, session, readings } = siteOf([{ evidence: [felt('t1'), felt('t2')] }, {}, { ends: ends('hdmi') }])
+    const { order, read, total } = sessionProgress(index, session, readings, [])
     expect([read, total]).toEqual([2, 6])
     expect(nextSetupOf(order, 'c0')?.tests.map(({ id }) => id)).toEqual(['t3'])
     expect(nextSetupOf(order, 'c2')).toBeNull()
   })
   it('asks nothing more of a cable that was retired on the way', () => {
-    const { index, session } = siteOf([{ standing: 'retired', evidence: [felt('t2')] }, {}])
-    const { order, read, total } = sessionProgress(index, session, [])
+    const { index, session, readings } = siteOf([{ standing: 'retired', evidence: [felt('t2')] }, {}])
+    const { order, read, total } = sessionProgress(index, session, readings, [])
     expect([read, total]).toEqual([1, 4])
     expect(order.steps.every(({ cable }) => cable === 'c1')).toBe(true)
   })
   it('asks nothing more of one that has failed, and no copies of one that has no link', () => {
     const hot = { ...felt('t2'), felt: 'hot' }
     const dead = { basis: 'measured', on: '2026-02-01', tried: 'gen2x1', cameUp: null, session: 's', test: 't1' }
-    const { index, session } = siteOf([{ evidence: [hot] }, { evidence: [dead] }])
+    const { index, session, readings } = siteOf([{ evidence: [hot] }, { evidence: [dead] }])
     session.tests.push({ id: 't4', kind: 'write', from: at('pc', '1'), to: at('disk', '1') })
-    const { order, total } = sessionProgress(index, session, [])
+    const { order, total } = sessionProgress(index, session, readings, [])
     expect(nextSetupOf(order, 'c0')).toBeNull()
     expect(nextSetupOf(order, 'c1')?.tests.map(({ id }) => id)).not.toContain('t4')
     expect(total).toBe(1 + 3)
   })
   it('takes a soak that runs as it stands: the other cable comes first, then the soak is read', () => {
-    const { index, session } = siteOf([{}, {}])
-    const { order } = sessionProgress(index, session, [{ cable: 'c0', test: 't1', seconds: 10 }])
+    const { index, session, readings } = siteOf([{}, {}])
+    const { order } = sessionProgress(index, session, readings, [{ cable: 'c0', test: 't1', seconds: 10 }])
     const first = order.steps[0]
     expect(first).toMatchObject({ kind: 'attend', cable: 'c1', setup: { to: { device: 'hub' } } })
     const reading = order.steps.find((step) => step.kind === 'read' && step.cable === 'c0')
@@ -99,7 +97,7 @@ describe('how far a session has come', () => {
     expect(goesInTurned(mixed, other, { from: at('old', '1'), to: setup.from })).toBe(false)
   })
   it('is over when everything is read', () => {
-    const { index, session } = siteOf([{ evidence: [felt('t1'), felt('t2'), felt('t3')] }])
-    expect(sessionProgress(index, session, [])).toMatchObject({ order: { steps: [] }, read: 3, total: 3 })
+    const { index, session, readings } = siteOf([{ evidence: [felt('t1'), felt('t2'), felt('t3')] }])
+    expect(sessionProgress(index, session, readings, [])).toMatchObject({ order: { steps: [] }, read: 3, total: 3 })
   })
 })

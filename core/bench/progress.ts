@@ -1,27 +1,43 @@
-import { isTrial } from '../plan/cable'
+import type { Plan } from '../plan/plan'
 import type { Session } from '../plan/session'
 import type { SiteIndex } from '../plan/site-index'
-import { sessionMatrix } from './matrix'
+import { type SessionReadings, sessionMatrix } from './matrix'
 import { type BenchOrder, orderBench, type Underway } from './order'
 import { type Setup, setupsFor, soakOf } from './setup'
 
 /** How far a session has come, and what is to be done next. */
 export type SessionProgress = { order: BenchOrder; read: number; total: number }
 
-/** A soak that runs, as it is kept: which cable in which test, and for how long already. */
+/** A soak that runs: which cable in which test, and for how long already. */
 export type Soaking = { cable: string; test: string; seconds: number }
+
+/** The soaks that run in a session at a moment, the longest first. */
+export const soaksOf = (plan: Pick<Plan, 'soaks'>, session: string, now: Date): Soaking[] =>
+  plan.soaks
+    .filter((soak) => soak.session === session)
+    .map(({ cable, test, since }) => ({
+      cable,
+      test,
+      seconds: Math.max(0, (now.getTime() - Date.parse(since)) / 1000),
+    }))
+    .sort((one, other) => other.seconds - one.seconds)
 
 /**
  * What a session still has to do, in the order with the fewest plugs, with the soaks that run taken as they stand. A cable that is retired, or
  * has failed so that it will be, needs no more tests; nor does one a test that it does not fit, or copies where no link comes up.
  */
-export function sessionProgress(index: SiteIndex, session: Session, soaking: readonly Soaking[]): SessionProgress {
+export function sessionProgress(
+  index: SiteIndex,
+  session: Session,
+  readings: SessionReadings,
+  soaking: readonly Soaking[],
+): SessionProgress {
   let read = 0
   let total = 0
-  const cables = sessionMatrix(index, session).map(({ cable, cells, recommendation }) => {
+  const cables = sessionMatrix(index, session, readings).map(({ cable, cells, recommendation }) => {
     const done = new Set(cells.filter(({ reading }) => reading !== null).map(({ test }) => test.id))
     const over = cable.standing === 'retired' || recommendation.verdict === 'retire'
-    const linkless = cells.some(({ reading }) => reading !== null && isTrial(reading) && reading.cameUp === null)
+    const linkless = cells.some(({ reading }) => reading?.kind === 'trial' && reading.cameUp === null)
     const left = over
       ? []
       : session.tests.filter(({ id, kind }) => !done.has(id) && !(linkless && (kind === 'write' || kind === 'read')))

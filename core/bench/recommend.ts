@@ -1,12 +1,11 @@
 import { abilitiesOf } from '../link/abilities'
 import type { Cable } from '../plan/cable'
-import { isTrial } from '../plan/cable'
 import type { SiteIndex } from '../plan/site-index'
 import { formatRate } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
 import { isBetterMode, linkModeFacts } from '../standards/link-modes'
+import type { Cell } from './cell'
 import { readingText } from './grade-reading'
-import type { Cell } from './matrix'
 
 /** What becomes of a cable after the bench. */
 export type Recommendation = {
@@ -54,8 +53,8 @@ export function recommend(index: SiteIndex, cable: Cable, cells: readonly Cell[]
 function* reasonsToRetire(cells: readonly Cell[]): Iterable<string> {
   for (const { reading, prediction } of cells) {
     if (reading === null) continue
-    if ('measure' in reading && reading.measure === 'warmth' && reading.felt === 'hot') yield 'its plug ran hot'
-    if (!isTrial(reading) || prediction.kind !== 'link' || prediction.mode === null) continue
+    if (reading.kind === 'reading' && reading.measure === 'warmth' && reading.felt === 'hot') yield 'its plug ran hot'
+    if (reading.kind !== 'trial' || prediction.kind !== 'link' || prediction.mode === null) continue
     const { cameUp, seconds } = reading
     const name = linkModeFacts[prediction.mode].name
     if (cameUp === null && reading.basis === 'soaked')

@@ -1,15 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { evidenceSchema } from '../plan/cable'
-import { emptyPlan } from '../plan/plan'
-import { readPlan } from '../plan/read'
+import { planFrom } from '../../tests/support/shorthand'
+import { observationSchema } from '../plan/observation'
 import { indexPlan } from '../plan/site-index'
 import { type Seen, sharedModes, takeReading, trialSeen } from './take-reading'
 
 const at = (device: string) => ({ device, port: '1' })
 const usb = { id: '1', name: '1', connector: 'type-c', usb: 'gen2x1' }
-const read = readPlan({
-  ...emptyPlan({ id: 'site', name: 'Site' }),
+const plan = planFrom({
   devices: [
     { id: 'pc', name: 'Bench computer', kind: 'computer', ports: [{ ...usb, role: 'host', controller: 'board' }] },
     { id: 'disk', name: 'Bench disk', kind: 'storage', ports: [{ ...usb, role: 'device' }] },
@@ -40,22 +38,21 @@ const read = readPlan({
     },
   ],
 })
-if (!read.ok) throw new Error(JSON.stringify(read.faults))
-const index = indexPlan(read.plan)
-const [session] = read.plan.sessions
-const [cable] = read.plan.cables
+const index = indexPlan(plan)
+const [session] = plan.sessions
+const [cable] = plan.cables
 if (!session || !cable) throw new Error('no session')
 
 function take(id: string, text: string, seconds = 0) {
   const test = session?.tests.find((each) => each.id === id)
   if (!session || !cable || !test) throw new Error('no test')
-  return takeReading(index, session, cable, { test, text, seconds }, '2026-02-02')
+  return takeReading(index, session, cable, { test, text, seconds })
 }
 
 describe('a reading as it is tapped or typed', () => {
-  const shared = { on: '2026-02-02', session: 's' }
+  const shared = { session: 's', where: { port: at('pc'), controller: 'board' } }
   it.each<[string, string, number, object]>([
-    ['link', 'gen1x1', 61, { basis: 'soaked', tried: 'gen2x1', cameUp: 'gen1x1', seconds: 61, controller: 'board' }],
+    ['link', 'gen1x1', 61, { basis: 'soaked', tried: 'gen2x1', cameUp: 'gen1x1', seconds: 61 }],
     ['link', 'gen2x1', 12, { basis: 'measured', tried: 'gen2x1', cameUp: 'gen2x1', seconds: 12 }],
     ['link', 'nothing', 0, { basis: 'measured', tried: 'gen2x1', cameUp: null }],
     // it had come up as what its mark promises, and that is what it did not hold
@@ -87,19 +84,31 @@ describe('a reading as it is tapped or typed', () => {
   it('whatever is typed becomes evidence that a plan keeps, or a sentence', () => {
     const ids = session.tests.map(({ id }) => id)
     fc.assert(
-      fc.property(fc.constantFrom(...ids), fc.string({ maxLength: 30 }), fc.nat(1e6), (id, text, seconds) => {
+      fc.property(fc.constantFrom(...ids), fc.string({ maxLength: 30 }), fc.double(), (id, text, seconds) => {
         const answer = take(id, text, seconds)
-        if (answer.ok) expect(evidenceSchema.safeParse(answer.value).success).toBe(true)
+        const written = {
+          ...(answer.ok ? answer.value : {}),
+          id: 'o',
+          at: '2026-02-02T09:00:00Z',
+          subject: { cable: 'c' },
+        }
+        if (answer.ok) expect(observationSchema.safeParse(written).success).toBe(true)
         else expect(answer.problem).toMatch(/\.$/)
       }),
     )
   })
   it('what was seen outside a session is soaked where it was watched long enough, and a drop always was', () => {
     const seen = (what: Seen, seconds: number) => trialSeen({ tried: 'gen2x1', seen: what, seconds, soak: 60 })
-    expect(seen('gen1x1', 59)).toEqual({ basis: 'measured', tried: 'gen2x1', cameUp: 'gen1x1', seconds: 59 })
+    expect(seen('gen1x1', 59)).toEqual({
+      kind: 'trial',
+      basis: 'measured',
+      tried: 'gen2x1',
+      cameUp: 'gen1x1',
+      seconds: 59,
+    })
     expect(seen('gen1x1', 60).basis).toBe('soaked')
-    expect(seen('dropped', 52)).toEqual({ basis: 'soaked', tried: 'gen2x1', cameUp: null, seconds: 52 })
-    expect(seen('nothing', 0)).toEqual({ basis: 'measured', tried: 'gen2x1', cameUp: null })
+    expect(seen('dropped', 52)).toMatchObject({ basis: 'soaked', tried: 'gen2x1', cameUp: null, seconds: 52 })
+    expect(seen('nothing', 0)).toEqual({ kind: 'trial', basis: 'measured', tried: 'gen2x1', cameUp: null })
   })
   it('the modes two ports share come best first', () => {
     expect(sharedModes(index, { from: at('pc'), to: at('disk') })).toEqual(['gen2x1', 'gen1x1', 'usb2'])

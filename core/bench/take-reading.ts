@@ -1,5 +1,13 @@
 import { portModes } from '../link/port-modes'
-import { type Cable, type Evidence, type Trial, WARMTHS, type Warmth } from '../plan/cable'
+import type { Cable } from '../plan/cable'
+import {
+  type Limit,
+  type Seen as SeenOf,
+  type TrialObservation,
+  type Tried,
+  WARMTHS,
+  type Warmth,
+} from '../plan/observation'
 import type { BenchTest, Session } from '../plan/session'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
@@ -10,10 +18,10 @@ import { feltAt } from './grade-reading'
 import { predict } from './predict'
 
 /** What was read in one test of a session, as it was typed or tapped, and for how long the link was watched. */
-export type RawReading = { test: BenchTest; text: string; seconds: number }
+export type RawReading = { test: BenchTest; text: string; seconds: number; limit?: Limit | undefined }
 
 /**
- * A reading as evidence on its cable. A link is a mode, "nothing" or "dropped"; a copy is MB/s (a bare figure, or with its unit); watts and volts
+ * A reading as an observation of its cable, without its id, its moment and who took it. A link is a mode, "nothing" or "dropped"; a copy is MB/s (a bare figure, or with its unit); watts and volts
  * are figures; a picture is "held" or "not"; a plug is "cool", "warm", "hot" or degrees Celsius. Anything else is refused with
  * what can be written.
  */
@@ -21,12 +29,17 @@ export function takeReading(
   index: SiteIndex,
   session: Session,
   cable: Cable,
-  { test, text, seconds }: RawReading,
-  today: string,
-): Parsed<Evidence> {
-  const taken = { on: today, session: session.id, test: test.id }
+  { test, text, seconds, limit }: RawReading,
+): Parsed<SeenOf<Tried>> {
+  const taken = { session: session.id, test: test.id }
   const plain = text.trim().toLowerCase()
-  const measured = { basis: 'measured', ...taken, with: partnerOf(index, test) } as const
+  const measured = {
+    kind: 'reading',
+    ...taken,
+    where: whereOf(index, test),
+    with: partnerOf(index, test),
+    ...(limit ? { limit } : {}),
+  } as const
   switch (test.kind) {
     case 'link':
       return linkTrial(index, cable, test, plain, seconds, taken)
@@ -70,7 +83,12 @@ function figure(text: string, unit: RegExp): number | null {
   return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : null
 }
 
-type Taken = { on: string; session: string; test: string }
+type Taken = { session: string; test: string }
+
+const whereOf = (index: SiteIndex, { from }: BenchTest): NonNullable<TrialObservation['where']> => {
+  const { controller } = socketAt(index, from).port
+  return { port: from, ...(controller ? { controller } : {}) }
+}
 
 function linkTrial(
   index: SiteIndex,
@@ -79,8 +97,7 @@ function linkTrial(
   plain: string,
   seconds: number,
   taken: Taken,
-): Parsed<Evidence> {
-  const { controller } = socketAt(index, test.from).port
+): Parsed<SeenOf<TrialObservation>> {
   const dropped = plain === 'dropped'
   const cameUp = LINK_MODES.find((mode) => mode === plain) ?? null
   if (cameUp === null && !dropped && plain !== 'nothing')
@@ -89,14 +106,17 @@ function linkTrial(
   // two ports always try for the best they share; what dropped had come up as what the lead promises
   const tried = wished ?? bestOf(cameUp, bestShared(index, test)) ?? 'usb2'
   const seen = dropped ? 'dropped' : (cameUp ?? 'nothing')
-  return parsed({ ...trialSeen({ tried, seen, seconds, soak: test.soak, controller }), ...taken })
+  return parsed({ ...trialSeen({ tried, seen, seconds, soak: test.soak }), where: whereOf(index, test), ...taken })
 }
+
+/** Watched longer than this is no longer a test: the reader takes no more. */
+const LONGEST_WATCH = 10_000_000
 
 /** What somebody saw of a link: the mode it came up as, that nothing did, or that it came up and dropped. */
 export type Seen = LinkMode | 'nothing' | 'dropped'
 
 /**
- * What was seen as a trial, without its day. A link that dropped was being soaked, however early it let go: it rules out less than one that
+ * What was seen as a trial, without its moment. A link that dropped was being soaked, however early it let go: it rules out less than one that
  * never came up. Any other is soaked once it was watched for `soak` seconds; 0 is no soak at all.
  */
 export function trialSeen({
@@ -104,22 +124,20 @@ export function trialSeen({
   seen,
   seconds,
   soak,
-  controller,
 }: {
   tried: LinkMode
   seen: Seen
   seconds: number
   soak: number
-  controller?: string | undefined
-}): Omit<Trial, 'on'> {
-  const whole = Math.floor(Math.max(0, seconds))
+}): SeenOf<TrialObservation> {
+  const whole = Number.isFinite(seconds) ? Math.min(LONGEST_WATCH, Math.floor(Math.max(0, seconds))) : 0
   const soaked = seen === 'dropped' || (soak > 0 && whole >= soak)
   return {
+    kind: 'trial',
     basis: soaked ? 'soaked' : 'measured',
     tried,
     cameUp: seen === 'nothing' || seen === 'dropped' ? null : seen,
     ...(whole > 0 ? { seconds: whole } : {}),
-    ...(controller ? { controller } : {}),
   }
 }
 

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { judge, type OneRun, onePlan } from '../../tests/support/one-run'
+import { renamedPlan } from '../../tests/support/renamed-plan'
 import type { Plan } from '../plan/plan'
 import { readPlanText } from '../plan/read'
 import { CABLE_GRADES } from '../standards/grades'
@@ -21,30 +22,44 @@ const shuffled = <T>(list: readonly T[], seed: number): T[] =>
     .map(([, item]) => item)
 
 describe('assess', () => {
-  it('is the same for the same plan in any order of its lists', () => {
-    const inOrder = (plan: Plan) => {
-      const { runs, needs } = assess(plan)
-      const byId = <T extends { id: string }>(list: readonly T[]) =>
-        [...list].sort((one, other) => (one.id < other.id ? -1 : 1))
-      return {
-        needs: byId(needs),
-        runs: byId(runs).map((run) => ({
-          ...run,
-          flows: [...run.flows].sort((one, other) => (one.needId < other.needId ? -1 : 1)),
-        })),
-      }
-    }
-    const expected = inOrder(demo)
+  it('is the same whatever order its devices and cables are listed in', () => {
+    const expected = assess(demo)
     for (const seed of [1, 2, 3]) {
       const mixed: Plan = {
         ...demo,
         devices: shuffled(demo.devices, seed),
-        cables: shuffled(demo.cables, seed).map((cable) => ({ ...cable, evidence: shuffled(cable.evidence, seed) })),
-        runs: shuffled(demo.runs, seed),
-        needs: shuffled(demo.needs, seed),
+        cables: shuffled(demo.cables, seed),
+        observations: shuffled(demo.observations, seed),
       }
-      expect(inOrder(mixed)).toEqual(expected)
+      expect(assess(mixed)).toEqual(expected)
     }
+  })
+
+  it('is the same with other ids: who is served first is a stated priority, then the order of the list', () => {
+    const renamed = renamedPlan(demo)
+    const plain = (plan: Plan) =>
+      assess(plan).runs.map(({ grade, mode, narrowest, flows, findings }) => ({
+        grade,
+        mode,
+        narrowest,
+        flows: flows.map((flow) => ({ ...flow, needId: '' })),
+        findings: findings.map(({ check, grade: each, have, need }) => [check, each, have, need]),
+      }))
+    expect(plain(renamed)).toEqual(plain(demo))
+    expect(assess(renamed).needs.map(({ grade }) => grade)).toEqual(assess(demo).needs.map(({ grade }) => grade))
+  })
+
+  it('serves the need with the better priority first', () => {
+    const stated = (priority: number): Plan => ({
+      ...demo,
+      needs: demo.needs.map((need) => (need.id === 'log-picture' ? { ...need, priority } : need)),
+    })
+    const order = (plan: Plan) =>
+      assess(plan)
+        .runs.find(({ id }) => id === 'r-09')
+        ?.findings.flatMap(({ check, needId }) => (check === 'picture' ? [needId] : []))
+    expect(order(demo)).toEqual(['chart-picture', 'log-picture'])
+    expect(order(stated(1))).toEqual(['log-picture', 'chart-picture'])
   })
 
   it('lets only finite figures out, and no margin that reads the wrong way', () => {

@@ -54,39 +54,58 @@ export type NeedVerdict = {
 
 export type Assessment = { runs: readonly RunVerdict[]; needs: readonly NeedVerdict[] }
 
+/** The way of every need, and what therefore crosses each run. */
+export type Walks = {
+  paths: ReadonlyMap<string, readonly Step[] | null>
+  crossings: ReadonlyMap<string, readonly Crossing[]>
+}
+
+/** An assessment with what it was worked out from, so that after a change only what it touched is worked out again. */
+export type Assessed = { index: SiteIndex; walks: Walks; assessment: Assessment }
+
 /**
  * The verdict on a whole plan: every run by its worst finding, every need by the worst on its path. Findings come in the order
  * of the checks; runs and needs in the order of the plan. Pure: the same plan gives the same assessment.
  */
-export function assess(plan: Plan): Assessment {
+export const assess = (plan: Plan): Assessment => assessAnew(plan).assessment
+
+export function assessAnew(plan: Plan): Assessed {
   const index = indexPlan(plan)
-  const { paths, crossings } = walkNeeds(index)
-  const runs = plan.runs.map((run) => assessRun(index, run, crossings.get(run.id) ?? []))
+  const walks = walkNeeds(index)
+  const runs = plan.runs.map((run) => assessRun(index, run, walks.crossings.get(run.id) ?? []))
   const byId = new Map(runs.map((run) => [run.id, run]))
-  const needs = plan.needs.map((need) => needVerdict(index, need, paths.get(need.id) ?? null, byId))
-  return { runs, needs }
+  const needs = plan.needs.map((need) => needVerdict(index, need, walks.paths.get(need.id) ?? null, byId))
+  return { index, walks, assessment: { runs, needs } }
 }
 
-/** The way of every need, and what therefore crosses each run. */
-export function walkNeeds(index: SiteIndex): {
-  paths: ReadonlyMap<string, Step[] | null>
-  crossings: ReadonlyMap<string, Crossing[]>
-} {
-  const paths = new Map<string, Step[] | null>()
+export function walkNeeds(index: SiteIndex): Walks {
+  const paths = new Map<string, readonly Step[] | null>()
+  for (const need of index.plan.needs) paths.set(need.id, findPath(index, need))
+  return { paths, crossings: crossingsOn(index, paths, () => true) }
+}
+
+/** What crosses each of the runs asked for, in the order of the needs. */
+export function crossingsOn(
+  index: SiteIndex,
+  paths: Walks['paths'],
+  asked: (run: string) => boolean,
+): Map<string, Crossing[]> {
   const crossings = new Map<string, Crossing[]>()
   for (const need of index.plan.needs) {
-    const steps = findPath(index, need)
-    paths.set(need.id, steps)
-    const ends = need.kind === 'picture' && steps ? pictureEnds(index, steps) : undefined
-    const hubs = hubsAlong(index, steps ?? [])
-    for (const [at, { run, way }] of (steps ?? []).entries()) {
-      const lastMile = way === 'down' ? at === (steps?.length ?? 0) - 1 : at === 0
-      const list = crossings.get(run.id) ?? []
-      list.push({ need, way, lastMile, ends, hubs })
-      crossings.set(run.id, list)
+    const steps = paths.get(need.id) ?? []
+    if (!steps.some(({ run }) => asked(run.id))) continue
+    const ends = need.kind === 'picture' && steps.length > 0 ? pictureEnds(index, steps) : undefined
+    const hubs = hubsAlong(index, steps)
+    for (const [at, { run, way }] of steps.entries()) {
+      if (!asked(run.id)) continue
+      const lastMile = way === 'down' ? at === steps.length - 1 : at === 0
+      const list = crossings.get(run.id)
+      const crossing: Crossing = { need, way, lastMile, ends, hubs }
+      if (list) list.push(crossing)
+      else crossings.set(run.id, [crossing])
     }
   }
-  return { paths, crossings }
+  return crossings
 }
 
 /** Hubs and docks between the ends of a way, active extensions, and a hub for each pair of extender ends. */
@@ -174,10 +193,11 @@ function narrowestDoor(doors: readonly Door[], crossings: readonly Crossing[]): 
 /** Findings about a need itself, and those that bear on whatever crosses the run. */
 const bearsOn = (finding: Finding, needId: string): boolean => finding.needId === undefined || finding.needId === needId
 
-function needVerdict(
+/** The verdict on one need by what it meets on its way; null steps: there is no way. */
+export function needVerdict(
   index: SiteIndex,
   need: Need,
-  steps: Step[] | null,
+  steps: readonly Step[] | null,
   runs: ReadonlyMap<string, RunVerdict>,
 ): NeedVerdict {
   if (steps === null) {

@@ -12,7 +12,10 @@ export const batteryCheck: Check = {
     for (const { need, lastMile } of crossings) {
       if (need.kind !== 'headset' || !lastMile) continue
       const leads = laid.leads.map((lead) => ({ amps: lead.known.amps.value, volts: lead.known.volts.value }))
-      const taken = Math.min(negotiate(laid.from.port, leads).watts, laid.to.port.takes ?? Number.POSITIVE_INFINITY)
+      const taken = Math.min(
+        negotiate(laid.from.port, leads, laid.to.port.accepts).watts,
+        laid.to.port.takes ?? Number.POSITIVE_INFINITY,
+      )
       const course = batteryCourse({ capacity: battery.wattHours, draw: battery.draw, supply: taken })
       yield {
         check: 'battery',

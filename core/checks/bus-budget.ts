@@ -1,5 +1,6 @@
 import type { LaidLead } from '../link/lay'
 import { negotiate } from '../power/negotiate'
+import { atLeast } from '../quantity/limit'
 import { commonPractice } from '../standards/source'
 import type { Finding } from './finding'
 import { type Check, portPart, type Situation, wantedWatts } from './situation'
@@ -24,15 +25,16 @@ export const busBudgetCheck: Check = {
     const have = negotiate(laid.from.port, leads, port.accepts).watts
     const own = device.busPowered ? (port.takes ?? HUB_OWN_WATTS) : 0
     const need = [...behind, ...atEnd].reduce((sum, watts) => sum + watts, own + hungry * HUB_OWN_WATTS)
+    const enough = atLeast(have, need)
     yield {
       check: 'bus budget',
-      grade: have >= need ? 'clear' : 'blocked',
+      grade: enough ? 'clear' : 'blocked',
       part: portPart(laid.to),
       have,
       need,
       unit: 'W',
       reason: { code: 'bus-budget', ownSupply: !device.busPowered, leads: hungry, count: behind.length },
-      remedies: have >= need ? [] : [{ code: device.busPowered ? 'powered-hub' : 'powered-far-end' }],
+      remedies: enough ? [] : [{ code: device.busPowered ? 'powered-hub' : 'powered-far-end' }],
       source,
     }
   },

@@ -1,4 +1,5 @@
 import { negotiate } from '../power/negotiate'
+import { atLeast } from '../quantity/limit'
 import type { Watts } from '../quantity/watts'
 import { commonPractice } from '../standards/source'
 import type { Caution, Finding, Remedy } from './finding'
@@ -47,11 +48,11 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
     }
   }
   const weakest = leads.reduce((weak, next) => (next.amps * next.volts < weak.amps * weak.volts ? next : weak))
-  const enough = supply.watts >= wanted
-  const charges = charging && supply.watts >= wanted * policy.chargeAtLeast
+  const enough = atLeast(supply.watts, wanted)
+  const charges = charging && atLeast(supply.watts, wanted * policy.chargeAtLeast)
   const remedies: Remedy[] = []
   if (!enough && supply.limit === 'lead') remedies.push({ code: 'marked', amps: 5, volts: wanted > 100 ? 50 : 20 })
-  if (!enough && supply.offered < wanted) remedies.push({ code: 'stronger-supply', watts: wanted })
+  if (!enough && !atLeast(supply.offered, wanted)) remedies.push({ code: 'stronger-supply', watts: wanted })
   return {
     ...bare,
     grade: enough ? 'clear' : charges ? 'tight' : 'blocked',

@@ -1,4 +1,5 @@
-import { chainLack, trialOf } from '../link/chain'
+import { chainLack } from '../link/chain'
+import { trialOf } from '../observe/trials'
 import { craft, type Finding } from './finding'
 import { type Check, leadPart, type Situation } from './situation'
 
@@ -25,7 +26,7 @@ export const evidenceCheck: Check = {
           code: 'bench-pass',
           mode: data.shared,
           counts: policy.length === 'bench',
-          on: verdict.trial.on,
+          at: verdict.trial.at,
         } as const
         yield { ...bare, part: leadPart(lead), reason, remedies: [] }
       }

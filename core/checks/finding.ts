@@ -1,6 +1,6 @@
 import type { BatteryCourse } from '../headset/headset'
 import type { Lack } from '../link/chain'
-import type { Conflict } from '../link/known'
+import type { Conflict } from '../observe/known'
 import type { Concession } from '../picture/fit'
 import type { NeedKind, PictureMode } from '../plan/need'
 import type { Surrounding } from '../plan/run'
@@ -66,6 +66,7 @@ export type Reason =
   | { code: 'ends-do-not-mate'; one: End; oneLabel: string; other: End; otherLabel: string }
   | { code: 'port-taken'; by: string }
   | { code: 'retired' }
+  | { code: 'lent' }
   | { code: 'two-hosts'; typeA: boolean }
   | { code: 'two-devices' }
   | { code: 'wrong-way-round' }
@@ -98,7 +99,7 @@ export type Reason =
   | { code: 'no-supply' }
   | { code: 'type-c-extension'; soaked: boolean; allowed: boolean }
   | { code: 'not-supplied'; with: string }
-  | { code: 'bench-pass'; mode: LinkMode; counts: boolean; on: string }
+  | { code: 'bench-pass'; mode: LinkMode; counts: boolean; at: string }
   | { code: 'conflict'; conflict: Conflict }
   | { code: 'hdmi-to-display' }
   | {

@@ -41,6 +41,14 @@ export const fitCheck: Check = {
           reason: { code: 'retired' },
           remedies: [{ code: 'other-lead' }],
         }
+      } else if (lead.cable.standing === 'lent') {
+        yield {
+          ...bare,
+          grade: 'tight',
+          part: leadPart(lead),
+          reason: { code: 'lent' },
+          remedies: [{ code: 'other-lead' }],
+        }
       }
     }
     let open = 0

@@ -1,5 +1,4 @@
-import { trialOf } from '../link/chain'
-import { knownOf } from '../link/lay'
+import { recordOfKindOn } from '../observe/record'
 import { commonPractice } from '../standards/source'
 import type { Finding } from './finding'
 import { type Check, leadPart, type Situation } from './situation'
@@ -18,9 +17,8 @@ export const historyCheck: Check = {
     for (const lead of laid.leads) {
       const { kind } = lead.cable
       if (kind === undefined) continue
-      const siblings = index.plan.cables.filter((cable) => cable.kind === kind)
-      const verdicts = siblings.flatMap((cable) => trialOf(knownOf(index, cable).trials, shared, controller) ?? [])
-      if (verdicts.length < FEWEST) continue
+      const { passed, tried } = recordOfKindOn(index, kind, shared, controller)
+      if (tried < FEWEST) continue
       yield {
         check: 'history',
         grade: 'note',
@@ -30,8 +28,8 @@ export const historyCheck: Check = {
         unit: null,
         reason: {
           code: 'history',
-          passed: verdicts.filter(({ passed }) => passed).length,
-          tried: verdicts.length,
+          passed,
+          tried,
           mode: shared,
           controller: controller ?? null,
         },

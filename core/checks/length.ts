@@ -1,3 +1,4 @@
+import { atLeast } from '../quantity/limit'
 import { craft, type Finding } from './finding'
 import { type Check, leadPart, runPart, type Situation } from './situation'
 
@@ -10,7 +11,7 @@ export const lengthCheck: Check = {
     const have = laid.leads.reduce((sum, lead) => sum + lead.cable.length, 0)
     const route = laid.run.route.length
     const need = route * (1 + policy.slack)
-    const code = have < route ? 'too-short' : have < need ? 'little-slack' : 'long-enough'
+    const code = !atLeast(have, route) ? 'too-short' : !atLeast(have, need) ? 'little-slack' : 'long-enough'
     yield {
       check: 'length',
       grade: code === 'too-short' ? 'blocked' : code === 'little-slack' ? 'tight' : 'clear',

@@ -13,23 +13,20 @@ describe('type-C extensions', () => {
   ]
   const gradeUnder = (extensions: Policy['extensions'], proof?: object) => {
     const plan = onePlan({ from: host, to: device, leads, policy: { extensions } })
-    const [run] = plan.runs
-    const proofs = proof
-      ? [
-          {
-            basis: 'soaked',
-            on: '2026-05-01',
-            tried: 'gen2x1',
-            cameUp: 'gen2x1',
-            seconds: 120,
-            leads: ['c1', 'c2'],
-            ...proof,
-          },
-        ]
-      : []
-    return assess({ ...plan, runs: [{ ...run, proofs } as (typeof plan.runs)[number]] }).runs[0]?.findings.find(
-      (finding) => finding.check === 'extension',
-    )?.grade
+    const { leads: chain = ['c1', 'c2'], ...more } = (proof ?? {}) as { leads?: string[] }
+    const seen = {
+      id: 'proof',
+      at: '2026-05-01T12:00:00.000Z',
+      subject: { run: 'r1', leads: chain },
+      kind: 'trial' as const,
+      basis: 'soaked' as const,
+      tried: 'gen2x1' as const,
+      cameUp: 'gen2x1' as const,
+      seconds: 120,
+      ...more,
+    }
+    const observations = proof ? [...plan.observations, seen] : plan.observations
+    return assess({ ...plan, observations }).runs[0]?.findings.find((finding) => finding.check === 'extension')?.grade
   }
   it('are never used where the site says never, soaked or not', () => {
     expect(gradeUnder('never', {})).toBe('blocked')
@@ -177,7 +174,18 @@ describe('pictures', () => {
       need: fourK,
     })
     expect(run.grade).toBe('blocked')
-    expect(words).toContain('No link comes up that could carry the picture')
+    expect(words).toContain('HDMI 4.95 Gb/s')
+    expect(words).toContain('10 m')
+  })
+  it('of 1920x1080 at 60 Hz go through 10 m of plain passive HDMI, and no further than 15 m (common practice)', () => {
+    const over = (length: number) =>
+      judge({
+        from: { connector: 'hdmi', hdmi: { direction: 'out', level: 'tmds-18' } },
+        to: { kind: 'projector', connector: 'hdmi', hdmi: { direction: 'in', level: 'tmds-18' } },
+        leads: [{ grade: 'hdmi-10', length, ends: ['hdmi', 'hdmi'] }],
+        need: { kind: 'picture', mode: { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' } },
+      }).run.grade
+    expect([over(10), over(15), over(15.1)]).toEqual(['clear', 'clear', 'blocked'])
   })
   it('have nothing to travel on where the ports share nothing, and the port is blamed', () => {
     const { finding } = judge({ from: host, to: display, leads: [{ grade: 'gen2', length: 0.5 }], need: fourK })

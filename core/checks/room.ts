@@ -1,5 +1,6 @@
 import type { Admission } from '../link/admission'
 import { alternatives } from '../picture/fit'
+import { atLeast } from '../quantity/limit'
 import { craft, type Finding, type Remedy } from './finding'
 import { remediesFor } from './link-mode'
 import { lackFigures, leadPart, portPart, runPart, type Situation } from './situation'
@@ -29,8 +30,8 @@ export function roomFinding(
       source: craft,
     }
   }
-  const short = have < wanted
-  const tight = !short && wantsHeadroom(admission) && have < wanted * (1 + policy.headroom)
+  const short = !atLeast(have, wanted)
+  const tight = !short && wantsHeadroom(admission) && !atLeast(have, wanted * (1 + policy.headroom))
   const limit = short || tight ? lack : null
   return {
     ...figures,

@@ -198,27 +198,30 @@ describe('history', () => {
       leads: [{ grade: 'gen2', length: 1 }],
     })
     const [cable] = plan.cables as [Plan['cables'][number]]
-    const trial = (cameUp: 'gen2x1' | 'usb2', controller: string) =>
-      ({ basis: 'measured', on: '2026-03-01', tried: 'gen2x1', cameUp, controller }) as const
-    const sibling = (id: string, ...evidence: ReturnType<typeof trial>[]) => ({
-      ...cable,
-      id,
-      tag: id,
-      kind: 'k',
-      evidence,
+    const trial = (id: string, cameUp: 'gen2x1' | 'usb2', controller: string): Plan['observations'][number] => ({
+      id: `${id}-trial`,
+      at: '2026-03-01T12:00:00.000Z',
+      subject: { cable: id },
+      kind: 'trial',
+      basis: 'measured',
+      tried: 'gen2x1',
+      cameUp,
+      where: { controller },
     })
+    const sibling = (id: string) => ({ ...cable, id, tag: id, kind: 'k' })
     const shop: Plan = {
       ...plan,
+      observations: [
+        ...plan.observations,
+        trial('s1', 'gen2x1', 'board'),
+        trial('s2', 'gen2x1', 'board'),
+        trial('s3', 'usb2', 'board'),
+        trial('s4', 'usb2', 'card'),
+      ],
       kinds: [
         { id: 'k', name: 'Kind', ends: cable.ends, oneWay: false, construction: 'passive', grade: 'gen2', stock: [] },
       ],
-      cables: [
-        { ...cable, kind: 'k' },
-        sibling('s1', trial('gen2x1', 'board')),
-        sibling('s2', trial('gen2x1', 'board')),
-        sibling('s3', trial('usb2', 'board')),
-        sibling('s4', trial('usb2', 'card')),
-      ],
+      cables: [{ ...cable, kind: 'k' }, sibling('s1'), sibling('s2'), sibling('s3'), sibling('s4')],
     }
     const found = assess(shop).runs[0]?.findings.find((finding) => finding.check === 'history')
     expect(found && sentence(found)).toBe('Cables of this kind: 2 of 3 held USB 10 Gb/s (Gen 2) on board.')

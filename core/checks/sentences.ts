@@ -1,5 +1,6 @@
 import type { BatteryCourse } from '../headset/headset'
-import { basisNames, type Conflict } from '../link/known'
+import { basisNames } from '../observe/basis'
+import type { Conflict } from '../observe/known'
 import type { Concession } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
 import type { NeedKind } from '../plan/need'
@@ -69,6 +70,8 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return `${article(describeEnd(reason.one)).replace(/^a/, 'A')} of ${reason.oneLabel} does not fit ${article(describeEnd(reason.other))} of ${reason.otherLabel}.`
     case 'port-taken':
       return `${label} is already used by ${reason.by}.`
+    case 'lent':
+      return `${label} is lent; it is not here until it comes back.`
     case 'retired':
       return `${label} is retired and must not be used again.`
     case 'two-hosts':
@@ -118,7 +121,7 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
         ? `${label} came with ${reason.with}; this site uses only the lead supplied with a device of the run.`
         : `${label} came with no device; this site uses only supplied leads.`
     case 'bench-pass':
-      return `${label} passed ${linkModeFacts[reason.mode].name} on the bench on ${reason.on}, beyond the book. ${reason.counts ? "By this site's policy that counts." : 'This site goes by the book, so it does not count.'}`
+      return `${label} passed ${linkModeFacts[reason.mode].name} on the bench on ${reason.at.slice(0, 10)}, beyond the book. ${reason.counts ? "By this site's policy that counts." : 'This site goes by the book, so it does not count.'}`
     case 'conflict':
       return conflictSentence(reason.conflict, label)
     case 'hdmi-to-display':

@@ -1,4 +1,4 @@
-import { type Admission, admit } from '../link/admission'
+import { type Admission, admit, namesLineRate } from '../link/admission'
 import { type DataLink, dataLink } from '../link/data-link'
 import { type LaidLead, type LaidRun, layRun } from '../link/lay'
 import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-link'
@@ -6,8 +6,10 @@ import type { Need } from '../plan/need'
 import type { Policy } from '../plan/policy'
 import type { Run } from '../plan/run'
 import type { SiteIndex, Socket } from '../plan/site-index'
+import { atMost } from '../quantity/limit'
 import type { Watts } from '../quantity/watts'
 import { gradeFacts } from '../standards/grades'
+import { linkModeFacts } from '../standards/link-modes'
 import type { PictureEnds } from '../tunnel/tunnel'
 import type { Finding, LackFigures, Part } from './finding'
 
@@ -38,14 +40,21 @@ export type Situation = {
 /** One aspect of a run. Adding one is adding a file and a line in `checks`. */
 export type Check = { name: Finding['check']; findings(situation: Situation): Iterable<Finding> }
 
-const FAST_DATA: ReadonlySet<Need['kind']> = new Set(['headset', 'camera', 'sensor', 'data', 'storage'])
+/** Whether what crosses as data is more than USB 2.0 carries, which a picture leaves free on pins of its own; only then does it cost two lanes. */
+function isFastData(crossings: readonly Crossing[]): boolean {
+  const { line, payload } = linkModeFacts.usb2
+  const share = crossings.reduce(
+    (sum, { need }) => sum + ('rate' in need ? need.rate / (namesLineRate(need) ? line : payload) : 0),
+    0,
+  )
+  return !atMost(share, 1)
+}
 
 export function situationOf(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Situation {
   const policy = index.plan.policy
   const laid = layRun(index, run)
   const data = dataLink(laid, policy)
-  const dataBeside =
-    crossings.some(({ need }) => FAST_DATA.has(need.kind)) && crossings.some(({ need }) => need.kind === 'picture')
+  const dataBeside = crossings.some(({ need }) => need.kind === 'picture') && isFastData(crossings)
   const picture = pictureWay(laid, data, { dataBeside })
   return {
     index,

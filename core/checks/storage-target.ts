@@ -1,3 +1,4 @@
+import { atMost } from '../quantity/limit'
 import { linkModeFacts } from '../standards/link-modes'
 import { EARLY_TUNNEL_PCIE, predictStorage, type StorageChain } from '../storage/storage'
 import type { Finding } from './finding'
@@ -26,7 +27,7 @@ export const storageTargetCheck: Check = {
       const slower = write.high <= read.high ? write : read
       yield {
         check: 'storage target',
-        grade: need.rate <= slower.low ? 'clear' : need.rate <= slower.high ? 'tight' : 'blocked',
+        grade: atMost(need.rate, slower.low) ? 'clear' : atMost(need.rate, slower.high) ? 'tight' : 'blocked',
         part: runPart(laid.run),
         needId: need.id,
         have: slower.high,
@@ -40,7 +41,7 @@ export const storageTargetCheck: Check = {
           limitedBy: slower.limitedBy,
           overhead: linkModeFacts[data.mode].tunnel ? policy.storageOverhead : null,
         },
-        remedies: need.rate <= slower.low ? [] : [{ code: 'expect-less' }],
+        remedies: atMost(need.rate, slower.low) ? [] : [{ code: 'expect-less' }],
         source,
       }
     }

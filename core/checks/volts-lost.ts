@@ -10,9 +10,9 @@ export const voltsLostCheck: Check = {
     const watts = Math.max(0, ...crossings.map((crossing) => wantedWatts(crossing) ?? 0))
     if (watts === 0) return
     const upward = crossings.some(({ need, way }) => need.kind === 'power' && way === 'up')
-    const giver = upward ? laid.to : laid.from
+    const [giver, taker] = upward ? [laid.to, laid.from] : [laid.from, laid.to]
     const limits = laid.leads.map((lead) => ({ amps: lead.known.amps.value, volts: lead.known.volts.value }))
-    const { level } = negotiate(giver.port, limits)
+    const { level } = negotiate(giver.port, limits, taker.port.accepts)
     if (level === null) return
     const amps = Math.min(level.amps, watts / level.volts)
     for (const lead of laid.leads) {

@@ -1,10 +1,12 @@
-import { type KnownCable, markedWatts } from '../link/known'
-import { type Cable, isReading } from '../plan/cable'
+import { type KnownCable, markedWatts } from '../observe/known'
+import type { Learnt } from '../observe/learnt'
+import type { Cable } from '../plan/cable'
+import type { Instant } from '../plan/fields'
 import { isLegacyUsb } from '../standards/connectors'
 
 /** What to take care of with a cable wherever it is used (common practice). */
 export type CableCaution =
-  | { code: 'ran-hot'; on: string }
+  | { code: 'ran-hot'; at: Instant }
   | { code: 'retired' }
   | { code: 'two-supplies' }
   | { code: 'type-c-extension' }
@@ -19,10 +21,9 @@ export type CableCaution =
 const THINNEST_FOR_5_A = 22
 
 /** Every caution a cable deserves by itself, the gravest first. */
-export function* cautionsOf(cable: Cable, known: KnownCable): Iterable<CableCaution> {
-  const { ends, evidence, standing, construction, oneWay, feed, awg } = cable
-  const hot = evidence.findLast((piece) => isReading(piece) && piece.measure === 'warmth' && piece.felt === 'hot')
-  if (hot) yield { code: 'ran-hot', on: hot.on }
+export function* cautionsOf(cable: Cable, known: KnownCable, hot: Learnt['hot']): Iterable<CableCaution> {
+  const { ends, standing, construction, oneWay, feed, awg } = cable
+  if (hot) yield { code: 'ran-hot', at: hot }
   if (standing === 'retired') yield { code: 'retired' }
   if (ends.every((end) => end.connector === 'type-a' && end.gender === 'plug')) yield { code: 'two-supplies' }
   if (ends.some((end) => end.connector === 'type-c' && end.gender === 'socket')) yield { code: 'type-c-extension' }
@@ -39,7 +40,7 @@ export function* cautionsOf(cable: Cable, known: KnownCable): Iterable<CableCaut
 export function cautionSentence(caution: CableCaution): string {
   switch (caution.code) {
     case 'ran-hot':
-      return `Its plug ran hot on ${caution.on}. A hot plug is a fire in waiting: unplug it, and do not put it back in use.`
+      return `Its plug ran hot on ${caution.at.slice(0, 10)}. A hot plug is a fire in waiting: unplug it, and do not put it back in use.`
     case 'retired':
       return 'It is retired. Cut it or mark it so that nobody picks it up again.'
     case 'two-supplies':

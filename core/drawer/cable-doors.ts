@@ -1,8 +1,9 @@
 import type { LackFigures } from '../checks/finding'
 import { lackFigures } from '../checks/situation'
 import { leadByItself } from '../link/abilities'
-import { dataLack, trialOf } from '../link/chain'
-import type { Cable, Trial } from '../plan/cable'
+import { dataLack } from '../link/chain'
+import { type Trial, trialOf } from '../observe/trials'
+import type { Cable } from '../plan/cable'
 import type { SiteIndex } from '../plan/site-index'
 import { LINK_MODES, type LinkMode } from '../standards/link-modes'
 

@@ -1,9 +1,14 @@
 import type { z } from 'zod'
-import { CABLE_STANDINGS, type Cable, cableSchema, isReading, isTrial } from '../plan/cable'
+import { basisNames } from '../observe/basis'
+import { knownCable } from '../observe/known'
+import { learnedOf } from '../observe/learned'
+import { CABLE_STANDINGS, type Cable, cableSchema, FEEDS } from '../plan/cable'
+import { foldTag } from '../plan/fields'
+import type { Seen, Statement } from '../plan/observation'
 import type { Plan } from '../plan/plan'
-import { parseLength } from '../quantity/length'
+import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
-import { CONSTRUCTIONS } from '../standards/grades'
+import { type CableGrade, CONSTRUCTIONS, gradeFacts } from '../standards/grades'
 import { parseEnd } from './end-text'
 import { parseMark, parsePowerMark, powerMarkOf } from './mark-text'
 
@@ -17,6 +22,8 @@ export const CABLE_COLUMNS = [
   'power',
   'construction',
   'thickness',
+  'gauge',
+  'feed',
   'one way',
   'supplied with',
   'kind',
@@ -24,6 +31,8 @@ export const CABLE_COLUMNS = [
   'note',
 ] as const
 export type CableColumn = (typeof CABLE_COLUMNS)[number]
+/** Written beside what is printed on a cable, and never read back: what is believed is not what is marked. */
+const BELIEVED_COLUMN = 'believed'
 export const NEEDED_COLUMNS: readonly CableColumn[] = ['tag', 'first end', 'second end', 'length']
 
 /** Which column of the file holds what: the position of each, from 0; left out where the file has none. */
@@ -39,6 +48,8 @@ const headerWords: Record<CableColumn, readonly string[]> = {
   power: ['watts', 'w', 'amps', 'current', 'charging', 'pd'],
   construction: ['active/passive', 'build', 'active'],
   thickness: ['diameter', 'mm', 'thickness mm', 'thickness (mm)'],
+  gauge: ['awg', 'wire gauge', 'gauge (awg)'],
+  feed: ['power feed', 'own supply', 'supply'],
   'one way': ['direction', 'directional'],
   'supplied with': ['came with', 'device', 'pairing', 'belongs to'],
   kind: ['article', 'product', 'sku'],
@@ -67,17 +78,22 @@ export function guessMapping(headers: readonly string[]): Mapping {
   return mapping
 }
 
-/** A header that names feet says what bare figures below it are in. */
-export const bareUnit = (header: string | undefined): 'm' | 'ft' => (/\b(ft|feet)\b/i.test(header ?? '') ? 'ft' : 'm')
+/** What bare figures below a header are in: the unit it names, otherwise the reader's own. */
+export function bareUnit(header: string | undefined, own: LengthUnit): LengthUnit {
+  if (/\b(ft|feet)\b/i.test(header ?? '')) return 'ft'
+  return /\b(m|met(re|er)s?)\b/i.test(header ?? '') ? 'm' : own
+}
 
 export type BadRow = { line: number; cells: readonly string[]; problems: string[] }
-export type ReadTable = { good: { line: number; cable: Cable }[]; bad: BadRow[] }
+/** A cable of a row, and what its row says is printed on it. */
+export type GoodRow = { line: number; cable: Cable; marks: Seen<Statement>[] }
+export type ReadTable = { good: GoodRow[]; bad: BadRow[] }
 
 /** What a table of cables is read against. */
 export type TableContext = {
   plan: Pick<Plan, 'cables' | 'devices' | 'kinds'>
-  /** The day the marks were read. */
-  today: string
+  /** What bare lengths are in where no header says so. */
+  unit: LengthUnit
   idOf: (tag: string) => string
 }
 
@@ -91,22 +107,22 @@ export function readCableTable(
   mapping: Mapping,
   context: TableContext,
 ): ReadTable {
-  const taken = new Map(context.plan.cables.map((cable) => [cable.tag.toLowerCase(), 'the site']))
+  const taken = new Map(context.plan.cables.map((cable) => [foldTag(cable.tag), 'the site']))
   const names = namesOf(context.plan)
-  const unit = bareUnit(mapping.length === undefined ? undefined : headers[mapping.length])
+  const unit = bareUnit(mapping.length === undefined ? undefined : headers[mapping.length], context.unit)
   const good: ReadTable['good'] = []
   const bad: BadRow[] = []
   for (const [at, cells] of rows.entries()) {
     const line = at + 2
     const problems: string[] = []
     const cell = (column: CableColumn): string => cells[mapping[column] ?? -1]?.trim() ?? ''
-    const cable = cableFrom(cell, unit, names, context, problems)
-    const owner = taken.get(cell('tag').toLowerCase())
+    const row = cableFrom(cell, unit, names, context, problems)
+    const owner = taken.get(foldTag(cell('tag')))
     if (cell('tag') !== '' && owner)
       problems.push(`tag: "${cell('tag').slice(0, 24)}" is already on a cable of ${owner}`)
-    if (cable && problems.length === 0) {
-      good.push({ line, cable })
-      taken.set(cable.tag.toLowerCase(), `line ${line}`)
+    if (row && problems.length === 0) {
+      good.push({ line, ...row })
+      taken.set(foldTag(row.cable.tag), `line ${line}`)
     } else bad.push({ line, cells, problems })
   }
   return { good, bad }
@@ -126,7 +142,7 @@ function cableFrom(
   names: Names,
   context: TableContext,
   problems: string[],
-): Cable | null {
+): Omit<GoodRow, 'line'> | null {
   for (const column of NEEDED_COLUMNS) if (cell(column) === '') problems.push(`${column}: it is missing`)
   const read = <T>(column: CableColumn, parse: (text: string) => Parsed<T>): T | undefined => {
     const text = cell(column)
@@ -151,23 +167,27 @@ function cableFrom(
   const first = read('first end', parseEnd)
   const second = read('second end', parseEnd)
   const length = read('length', (text) => parseLength(text, unit))
-  const mark = read('mark', parseMark)
+  const unmarked = cell('mark').toLowerCase() === UNMARKED
+  const mark = unmarked ? null : read('mark', parseMark)
   const power = read('power', parsePowerMark)
   const construction = oneOf('construction', CONSTRUCTIONS)
   const oneWay = oneOf('one way', ['yes', 'no', 'both', 'one', 'true', 'false', 'x'])
+  const feed = oneOf('feed', FEEDS)
   const standing = oneOf('standing', CABLE_STANDINGS)
   const suppliedWith = named('supplied with', names.devices, 'device')
   const kind = named('kind', names.kinds, 'cable kind')
-  const thickness =
-    cell('thickness') === ''
-      ? undefined
-      : Number(
-          cell('thickness')
-            .replace(',', '.')
-            .replace(/\s*mm$/i, ''),
-        )
+  const figure = (column: CableColumn, unitWord: string): number | undefined => {
+    const text = cell(column)
+    if (text === '') return undefined
+    const plain = text.toLowerCase().replace(',', '.').replace(unitWord, '').trim()
+    const number = plain === '' ? Number.NaN : Number(plain)
+    if (Number.isFinite(number)) return number
+    problems.push(`${column}: "${text.slice(0, 24)}" is not a figure`)
+    return undefined
+  }
+  const thickness = figure('thickness', 'mm')
+  const awg = figure('gauge', 'awg')
   if (problems.length > 0 || !first || !second || length === undefined) return null
-  const claimed = mark !== undefined || power !== undefined
   const input: z.input<typeof cableSchema> = {
     id: context.idOf(cell('tag')),
     tag: cell('tag'),
@@ -176,53 +196,72 @@ function cableFrom(
     length,
     construction,
     thickness,
+    awg,
+    feed,
     oneWay: ['yes', 'one', 'true', 'x'].includes(oneWay ?? ''),
     suppliedWith,
     standing,
-    evidence: claimed
-      ? [
-          {
-            basis: 'claimed',
-            on: context.today,
-            grade: mark,
-            amps: power?.amps,
-            volts: power?.volts === 50 ? 50 : undefined,
-          },
-        ]
-      : [],
     note: cell('note') || undefined,
   }
   const checked = cableSchema.safeParse(input)
-  if (checked.success) return checked.data
+  if (checked.success) return { cable: checked.data, marks: marksOf(mark, power) }
   for (const issue of checked.error.issues) problems.push(`${String(issue.path[0] ?? 'row')}: ${issue.message}`)
   return null
 }
 
-/** Cables as a table again: what `readCableTable` reads back, for spreadsheets. */
-export function cableTable(plan: Plan, cables: readonly Cable[], mark: (cable: Cable) => string): string[][] {
-  const deviceName = (id: string | undefined): string => plan.devices.find((device) => device.id === id)?.name ?? ''
-  const kindName = (id: string | undefined): string => plan.kinds.find((kind) => kind.id === id)?.name ?? ''
+const UNMARKED = 'unmarked'
+
+/** What a row says is printed on the cable; nothing where it says nothing. */
+function marksOf(
+  grade: CableGrade | null | undefined,
+  power: { amps: 0 | 3 | 5; volts: 20 | 50 } | undefined,
+): Seen<Statement>[] {
+  if (grade === undefined && power === undefined) return []
+  const volts = power?.volts === 50 ? { volts: 50 as const } : {}
+  return [
+    {
+      kind: 'statement',
+      basis: 'claimed',
+      ...(grade === undefined ? {} : { grade }),
+      ...(power ? { amps: power.amps, ...volts } : {}),
+    },
+  ]
+}
+
+/**
+ * Cables as a table again: what `readCableTable` reads back, for spreadsheets. What is printed on a cable and what is believed of it stand in columns
+ * of their own, so that bringing the table in never makes a mark of a listing or a measurement.
+ */
+export function cableTable(plan: Plan, cables: readonly Cable[]): string[][] {
+  const { cables: learnt } = learnedOf(plan)
+  const deviceNames = new Map(plan.devices.map(({ id, name }) => [id, name]))
+  const kinds = new Map(plan.kinds.map((kind) => [kind.id, kind]))
   const end = ({ connector, gender }: Cable['ends'][0]): string =>
     gender === 'socket' ? `${connector} socket` : connector
   return [
-    [...CABLE_COLUMNS],
+    [...CABLE_COLUMNS, BELIEVED_COLUMN],
     ...cables.map((cable) => {
-      const claims = cable.evidence.filter((piece) => !isTrial(piece) && !isReading(piece))
-      const claim = claims.findLast(({ amps }) => amps !== undefined)
+      const said = learnt.get(cable.id)
+      const kind = kinds.get(cable.kind ?? '')
+      const { grade } = knownCable(cable, kind, said)
+      const mark = said?.grade.claimed?.value
       return [
         cable.tag,
         end(cable.ends[0]),
         end(cable.ends[1]),
         `${cable.length} m`,
-        mark(cable),
-        powerMarkOf(claim ?? {}) ?? '',
+        mark ? gradeFacts[mark].name : said?.unmarked ? UNMARKED : '',
+        powerMarkOf({ amps: said?.amps.claimed?.value, volts: said?.volts.claimed?.value }) ?? '',
         cable.construction,
         cable.thickness === undefined ? '' : `${cable.thickness} mm`,
+        cable.awg === undefined ? '' : `AWG ${cable.awg}`,
+        cable.feed,
         cable.oneWay ? 'yes' : 'no',
-        deviceName(cable.suppliedWith),
-        kindName(cable.kind),
+        deviceNames.get(cable.suppliedWith ?? '') ?? '',
+        kind?.name ?? '',
         cable.standing,
         cable.note ?? '',
+        grade.value === null ? '' : `${gradeFacts[grade.value].name} (${basisNames[grade.basis]})`,
       ]
     }),
   ]

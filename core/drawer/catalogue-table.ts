@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { type CableKind, cableKindSchema } from '../plan/cable'
-import { parseLength } from '../quantity/length'
+import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { CONSTRUCTIONS } from '../standards/grades'
 import { parseEnd } from './end-text'
@@ -34,6 +34,7 @@ export function readCatalogueTable(
   headers: readonly string[],
   rows: readonly (readonly string[])[],
   idOf: (name: string) => string,
+  unit: LengthUnit = 'm',
 ): ReadCatalogue {
   const places = headers.map((header) => header.trim().toLowerCase())
   const missing = (['name', 'first end', 'second end', 'mark'] as const).filter((column) => !places.includes(column))
@@ -44,7 +45,7 @@ export function readCatalogueTable(
   const bad: BadCatalogueRow[] = []
   for (const [at, cells] of rows.entries()) {
     const problems: string[] = []
-    const kind = kindFrom((column) => cells[places.indexOf(column)]?.trim() ?? '', problems, idOf)
+    const kind = kindFrom((column) => cells[places.indexOf(column)]?.trim() ?? '', problems, idOf, unit)
     const known = kind && kinds.get(kind.name.toLowerCase())
     if (kind && known && !sameKind(kind, known))
       problems.push(`"${kind.name}" is described otherwise on an earlier line`)
@@ -62,6 +63,7 @@ function kindFrom(
   cell: (column: Column) => string,
   problems: string[],
   idOf: (name: string) => string,
+  unit: LengthUnit,
 ): CableKind | null {
   const read = <T>(column: Column, parse: (text: string) => Parsed<T>): T | undefined => {
     const text = cell(column)
@@ -80,7 +82,7 @@ function kindFrom(
     return undefined
   }
   const power = read('power', parsePowerMark)
-  const length = read('length', parseLength)
+  const length = read('length', (text) => parseLength(text, unit))
   const price = number('price')
   if ((length === undefined) !== (price === undefined)) problems.push('a length and its price come together')
   const construction = cell('construction').toLowerCase()

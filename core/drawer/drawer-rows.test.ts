@@ -1,15 +1,13 @@
 import { describe, expect, it } from 'vitest'
+import { planFrom } from '../../tests/support/shorthand'
 import { parseJob } from '../match/job-text'
-import { emptyPlan } from '../plan/plan'
-import { readPlan } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
 import { drawerRows, openQuestion, rowsForJob } from './drawer-rows'
 
 const c = [{ connector: 'type-c' }, { connector: 'type-c' }]
 const mark = (grade: string, amps = 3) => [{ basis: 'claimed', on: '2026-01-01', grade, amps }]
 const port = (id: string, role: string) => ({ id, name: id, connector: 'type-c', role, usb: 'gen2x1' })
-const read = readPlan({
-  ...emptyPlan({ id: 's', name: 'S' }),
+const plan = planFrom({
   devices: [
     { id: 'pc', name: 'Desk computer', kind: 'computer', ports: [port('1', 'host')] },
     { id: 'dock', name: 'Gallery dock', kind: 'dock', ports: [port('up', 'device')] },
@@ -42,8 +40,7 @@ const read = readPlan({
     },
   ],
 })
-if (!read.ok) throw new Error(JSON.stringify(read.faults))
-const index = indexPlan(read.plan)
+const index = indexPlan(plan)
 const rows = drawerRows(index)
 const tagsFor = (text: string) => rowsForJob(rows, parseJob(text)).map(({ cable }) => cable.tag)
 
@@ -60,7 +57,7 @@ describe('the drawer', () => {
   })
   it('asks for what is unknown or disagrees, never of what is retired', () => {
     expect(rows.map(({ open }) => open)).toEqual([null, 'unknown', null, 'disagrees'])
-    const [, unknown] = read.plan.cables
+    const [, unknown] = plan.cables
     if (!unknown) throw new Error('no cable')
     expect(openQuestion(index, { ...unknown, standing: 'retired' })).toBeNull()
   })

@@ -1,5 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { planFrom } from '../../tests/support/shorthand'
+import { observed } from '../change/changes/observations'
 import { emptyPlan, type Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
 import { CABLE_GRADES, gradeFacts } from '../standards/grades'
@@ -93,7 +95,7 @@ const plan: Plan = (() => {
   if (!read.ok) throw new Error('the plan has faults')
   return read.plan
 })()
-const context: TableContext = { plan, today: '2026-03-01', idOf: (tag) => tag.toLowerCase() }
+const context: TableContext = { plan, unit: 'm', idOf: (tag) => tag.toLowerCase() }
 const headers = ['Label', 'Connector A', 'Connector B', 'Length (ft)', 'Printed', 'Watts', 'Came with', 'Status']
 const read = (...rows: string[][]) => readCableTable(headers, rows, guessMapping(headers), context)
 
@@ -122,8 +124,8 @@ describe('a table of cables', () => {
           suppliedWith: 'dock',
           standing: 'lent',
           construction: 'passive',
-          evidence: [{ basis: 'claimed', on: '2026-03-01', grade: 'usb4-40', amps: 5 }],
         }),
+        marks: [{ kind: 'statement', basis: 'claimed', grade: 'usb4-40', amps: 5 }],
       },
     ])
   })
@@ -152,14 +154,55 @@ describe('a table of cables', () => {
       ['C-6', 'HDMI', 'HDMI', '6', 'HDMI 18 Gb/s', '', '', ''],
       ['C-7', 'C', 'C', '6', '40', '240 W', '', ''],
     )
-    const cables = good.map(({ cable }) => cable)
-    const [first = [], ...rows] = cableTable(plan, cables, (cable) => {
-      const claim = cable.evidence.find((piece) => 'grade' in piece)
-      return claim && 'grade' in claim && claim.grade ? gradeFacts[claim.grade].name : ''
-    })
+    const cables = good.map(({ cable }, at) => ({ ...cable, ...(at === 0 ? { awg: 28, thickness: 4.2 } : {}) }))
+    const [active] = cables
+    if (active) Object.assign(active, { construction: 'active', feed: 'optional' })
+    const witness = { at: '2026-03-01T09:00:00.000Z', by: undefined, newId: () => `o${Math.random()}` }
+    const observations = good.flatMap(({ cable, marks }) => observed(marks, { cable: cable.id }, witness))
+    const [first = [], ...rows] = cableTable({ ...plan, cables, observations }, cables)
     const back = readCableTable(first, rows, guessMapping(first), context)
     expect(back.bad).toEqual([])
     expect(back.good.map(({ cable }) => cable)).toEqual(cables)
+    expect(back.good.map(({ marks }) => marks)).toEqual(good.map(({ marks }) => marks))
+  })
+  it('what is believed stands apart from what is marked: a listing or a measurement never becomes a mark', () => {
+    const listed = planFrom({
+      kinds: [{ id: 'k', name: 'Kind', ends: [{ connector: 'type-c' }, { connector: 'type-c' }], grade: 'gen2' }],
+      cables: [
+        { id: 'a', tag: 'C-8', kind: 'k', ends: [{ connector: 'type-c' }, { connector: 'type-c' }], length: 1 },
+        {
+          id: 'b',
+          tag: 'C-9',
+          ends: [{ connector: 'type-c' }, { connector: 'type-c' }],
+          length: 1,
+          evidence: [
+            { basis: 'claimed', on: '2026-01-01', grade: 'gen2' },
+            { basis: 'claimed', on: '2026-01-02', grade: null },
+          ],
+        },
+      ],
+    })
+    const [first = [], ...rows] = cableTable(listed, listed.cables)
+    const told = rows.map((row) => [row[first.indexOf('mark')], row[first.indexOf('believed')]])
+    expect(told).toEqual([
+      ['', 'USB 10 Gb/s (its listing)'],
+      ['unmarked', ''],
+    ])
+    const back = readCableTable(first, rows, guessMapping(first), { ...context, plan: { ...listed, cables: [] } })
+    expect(back.good.map(({ marks }) => marks)).toEqual([[], [{ kind: 'statement', basis: 'claimed', grade: null }]])
+  })
+  it('a bare length is in the unit its header names, otherwise in the reader’s own', () => {
+    const lengthIn = (unit: 'm' | 'ft', header: string) =>
+      readCableTable(
+        ['tag', 'first end', 'second end', header],
+        [['C-10', 'C', 'C', '10']],
+        { tag: 0, 'first end': 1, 'second end': 2, length: 3 },
+        { ...context, unit },
+      ).good[0]?.cable.length
+    expect(lengthIn('ft', 'length')).toBeCloseTo(3.048, 9)
+    expect(lengthIn('m', 'length')).toBe(10)
+    expect(lengthIn('ft', 'length (m)')).toBe(10)
+    expect(lengthIn('m', 'length (ft)')).toBeCloseTo(3.048, 9)
   })
   it('cells of any text never make it throw', () => {
     const row = fc.array(fc.string(), { maxLength: 9 })

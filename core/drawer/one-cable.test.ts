@@ -1,13 +1,12 @@
 import { describe, expect, it } from 'vitest'
+import { planFrom } from '../../tests/support/shorthand'
 import { lackSentence } from '../checks/sentences'
 import { knownOf } from '../link/lay'
-import { emptyPlan } from '../plan/plan'
-import { readPlan } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
 import { type CableCaution, cautionSentence, cautionsOf } from './cable-cautions'
 import { cableDoors } from './cable-doors'
 import { recordOf, recordOfKind, runsOfCable } from './cable-history'
-import { evidenceText } from './evidence-text'
+import { observationText } from './observation-text'
 
 const mark = { basis: 'claimed', on: '2026-01-01', grade: 'usb4-40', amps: 5 }
 const trial = (on: string, tried: string, cameUp: string | null, controller?: string) => ({
@@ -20,8 +19,7 @@ const trial = (on: string, tried: string, cameUp: string | null, controller?: st
 })
 
 function siteOf(cables: object[], more: object = {}) {
-  const read = readPlan({
-    ...emptyPlan({ id: 's', name: 'S' }),
+  const plan = planFrom({
     cables: cables.map((cable, at) => ({
       id: `c${at}`,
       tag: `C-${at}`,
@@ -31,11 +29,10 @@ function siteOf(cables: object[], more: object = {}) {
     })),
     ...more,
   })
-  if (!read.ok) throw new Error(JSON.stringify(read.faults))
-  const index = indexPlan(read.plan)
-  const [cable] = read.plan.cables
+  const index = indexPlan(plan)
+  const [cable] = plan.cables
   if (!cable) throw new Error('no cable')
-  return { index, cable, policy: read.plan.policy }
+  return { index, cable, policy: plan.policy }
 }
 
 describe('the doors of one cable', () => {
@@ -74,10 +71,20 @@ describe('the record of one cable', () => {
     trial('2026-02-02', 'gen2x1', 'gen2x1', 'dock B'),
   ]
   it('counts each mode on each controller apart, the latest first', () => {
-    const { cable } = siteOf([{ evidence }])
-    expect(recordOf(cable)).toMatchObject([
-      { mode: 'gen2x1', controller: 'dock A', rate: { passed: 1, tried: 2 }, last: '2026-02-03' },
-      { mode: 'gen2x1', controller: 'dock B', rate: { passed: 1, tried: 1 }, last: '2026-02-02' },
+    const { index, cable } = siteOf([{ evidence }])
+    expect(recordOf(index.learned.cables.get(cable.id))).toMatchObject([
+      {
+        mode: 'gen2x1',
+        controller: 'dock A',
+        rate: { passed: 1, tried: 2 },
+        last: expect.stringContaining('2026-02-03'),
+      },
+      {
+        mode: 'gen2x1',
+        controller: 'dock B',
+        rate: { passed: 1, tried: 1 },
+        last: expect.stringContaining('2026-02-02'),
+      },
     ])
   })
   it('of its kind counts every cable once, by its latest word', () => {
@@ -118,7 +125,8 @@ describe('the record of one cable', () => {
 describe('cautions', () => {
   const codes = (cable: object) => {
     const site = siteOf([cable])
-    return [...cautionsOf(site.cable, knownOf(site.index, site.cable))].map(({ code }) => code)
+    const hot = site.index.learned.cables.get('c0')?.hot ?? null
+    return [...cautionsOf(site.cable, knownOf(site.index, site.cable), hot)].map(({ code }) => code)
   }
   const ends = (one: string, other: string, gender = 'plug') => [{ connector: one }, { connector: other, gender }]
   it.each<[string, object, CableCaution['code'][]]>([
@@ -142,7 +150,7 @@ describe('cautions', () => {
   ])('%s', (_, cable, expected) => expect(codes(cable)).toEqual(expected))
   it('every one is a sentence', () => {
     const all: CableCaution[] = [
-      { code: 'ran-hot', on: '2026-03-01' },
+      { code: 'ran-hot', at: '2026-03-01T12:00:00.000Z' },
       { code: 'retired' },
       { code: 'two-supplies' },
       { code: 'type-c-extension' },
@@ -178,9 +186,8 @@ describe('evidence in a few words', () => {
       /^picture 1920x1080@60.*: held$/,
     ],
   ])('%j', (evidence, text) => {
-    const { cable } = siteOf([{ evidence: [evidence] }])
-    const [piece] = cable.evidence
-    if (!piece) throw new Error('no evidence')
-    expect(evidenceText(piece)).toMatch(text)
+    const [piece] = siteOf([{ evidence: [evidence] }]).index.plan.observations
+    if (!piece) throw new Error('nothing was seen')
+    expect(observationText(piece)).toMatch(text)
   })
 })

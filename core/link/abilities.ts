@@ -1,10 +1,13 @@
-import type { Cable, Evidence } from '../plan/cable'
+import type { Basis } from '../observe/basis'
+import { type KnownCable, markedWatts } from '../observe/known'
+import type { Cable } from '../plan/cable'
+import type { Tried } from '../plan/observation'
+import type { Policy } from '../plan/policy'
 import type { SiteIndex } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { dataLack } from './chain'
-import { type Basis, type KnownCable, markedWatts } from './known'
 import { knownOf, type LaidLead, looseLead } from './lay'
 import { type LeadPicture, leadPicture } from './lead-picture'
 
@@ -18,7 +21,8 @@ export type Abilities = {
   rate: BitsPerSecond
   picture: LeadPicture | null
   watts: Watts
-  last: Evidence | null
+  /** The last time somebody tried something of it. */
+  last: Tried | null
 }
 
 /** A cable by itself, asked what it carries on any controller: a trial counts wherever it was made. */
@@ -41,22 +45,23 @@ export function abilitiesOf(index: SiteIndex, cable: Cable): Abilities {
     rate: mode === null ? 0 : linkModeFacts[mode].line,
     picture,
     watts: markedWatts(known),
-    last: newest(cable.evidence),
+    last: index.learned.cables.get(cable.id)?.last ?? null,
   }
 }
 
 type Widest = Pick<Abilities, 'mode' | 'picture'>
-/** Drawers are full of cables that are alike; what one of them is good for is worked out once. */
-const widestBySite = new WeakMap<SiteIndex, Map<string, Widest>>()
+/** Drawers are full of cables that are alike; what one of them is good for under a policy is worked out once. */
+const widestByPolicy = new WeakMap<Policy, Map<string, Widest>>()
 
 function widestOf(index: SiteIndex, cable: Cable, known: KnownCable): Widest {
   if (known.trials.length > 0) return workOutWidest(index, cable)
   const { ends, length, construction, feed } = cable
   const alike = `${known.grade.value} ${construction} ${feed} ${length} ${ends.map(({ connector, gender }) => connector + gender)}`
-  let answers = widestBySite.get(index)
+  const { policy } = index.plan
+  let answers = widestByPolicy.get(policy)
   if (!answers) {
     answers = new Map()
-    widestBySite.set(index, answers)
+    widestByPolicy.set(policy, answers)
   }
   let widest = answers.get(alike)
   if (!widest) {
@@ -73,14 +78,4 @@ function workOutWidest(index: SiteIndex, cable: Cable): Widest {
     mode: bestMode(LINK_MODES.filter((candidate) => dataLack([lead], candidate, policy, undefined) === null)),
     picture: leadPicture(lead),
   }
-}
-
-/** The latest piece of evidence that somebody tried something; of one day the one written last. */
-function newest(evidence: readonly Evidence[]): Evidence | null {
-  let latest: Evidence | null = null
-  for (const piece of evidence) {
-    if (piece.basis !== 'measured' && piece.basis !== 'soaked') continue
-    if (latest === null || piece.on >= latest.on) latest = piece
-  }
-  return latest
 }

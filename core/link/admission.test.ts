@@ -81,8 +81,36 @@ describe('what each need finds on a shared run', () => {
       crossing(picture('b', 7680, 4320)),
       crossing(rate('disk', 'storage', 1e9)),
     ])
-    // the second finds the step that is left, too low for it; data is planned for what the pictures want
-    expect([have.b, have.disk]).toEqual([8.64e9, 0])
+    // both fall to the step that is left for them, and load the link with what that carries
+    expect([have.b, Math.round(have.disk ?? 0)]).toEqual([
+      8.64e9,
+      Math.round(linkModeFacts['usb4-40'].payload - 25.92e9 - 8.64e9),
+    ])
+  })
+  it('a picture that is refused loads nothing, and one that is compressed loads what it sends', () => {
+    const squeezed = {
+      need: picture('p', 5120, 2880),
+      way: 'down' as const,
+      ends: { link: 'hbr2' as const, lanes: 4 as const, compression: true },
+    }
+    const [admitted, disk] = admit([squeezed, crossing(rate('disk', 'storage', 1e9))], 'usb4-40', tunnel, 'link')
+    expect(admitted?.compressedBits).toBeGreaterThanOrEqual(8)
+    expect(admitted?.wanted).toBeLessThanOrEqual(17.28e9)
+    expect(disk?.have).toBeCloseTo(linkModeFacts['usb4-40'].payload - (admitted?.wanted ?? 0), 0)
+    const full = [
+      crossing(picture('a', 7680, 4320)),
+      crossing(picture('b', 7680, 4320)),
+      crossing(picture('c', 7680, 4320)),
+      crossing(picture('d', 7680, 4320)),
+    ]
+    const [, , , refusedOne, left] = admit(
+      [...full, crossing(rate('disk', 'storage', 1e9))],
+      'usb4-40',
+      tunnel,
+      'stream',
+    )
+    expect(refusedOne?.spec).toBeNull()
+    expect(left?.have).toBeGreaterThan(0)
   })
   it('without a link there is nothing to have', () => {
     expect(found([crossing(picture('p')), crossing(rate('d', 'data', 1e9))], null, null)).toEqual({ p: 0, d: 0 })

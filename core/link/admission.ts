@@ -1,9 +1,10 @@
 import { fitPicture } from '../picture/fit'
 import { type LinkSpec, linkFacts } from '../picture/link-spec'
-import { slotsFor } from '../picture/time-slots'
+import { sharePictures } from '../picture/time-slots'
 import { streamRate } from '../picture/timing'
 import { NEED_KINDS, type Need } from '../plan/need'
 import type { Policy } from '../plan/policy'
+import { atLeast } from '../quantity/limit'
 import type { BitsPerSecond } from '../quantity/rate'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
 import type { Source } from '../standards/source'
@@ -28,7 +29,8 @@ export type Admission = {
 type Way = 'down' | 'up'
 
 /** Data sheets of sensors and of plain data links name the mark on the plug; files, streams and frames are payload. */
-const namesLineRate = (need: Need): boolean => need.kind === 'data' || need.kind === 'sensor' || need.kind === 'audio'
+export const namesLineRate = (need: Need): boolean =>
+  need.kind === 'data' || need.kind === 'sensor' || need.kind === 'audio'
 
 /** A need as it crosses a run; for a picture, what its first and last ports speak to each other through the tunnel. */
 export type Crossed = { need: Need; way: Way; ends?: PictureEnds }
@@ -76,11 +78,11 @@ function throughTunnel(
   const wanted = pictures.map(({ need, ends = USUAL_ENDS }) => ({ mode: need.mode, ends }))
   const plan = admitPictures(tunnelOf(linkModeFacts[mode].line), wanted, reservation)
   let reserved = 0
-  return pictures.map(({ need, way, ends = USUAL_ENDS }, at) => {
+  return pictures.map(({ need, way }, at) => {
     const admitted = plan.pictures[at]
     if (!admitted) throw new Error('the tunnel lost a picture')
-    const { step, available, fits } = admitted
-    taken[way] += admitted.wanted
+    const { step, available, fits, compressedBits } = admitted
+    taken[way] += admitted.loads
     const before = reserved
     reserved += admitted.reserved
     const spec: LinkSpec | null = step && { family: 'displayport', link: step.link, lanes: step.lanes }
@@ -88,10 +90,7 @@ function throughTunnel(
     const where = spec ? ` at ${linkFacts(spec).name}` : ''
     const carrier = { name: `${link.name}${where} (${rule})`, source: link.source }
     const have = reservation === 'stream' && fits ? available : Math.min(step?.payload ?? 0, available)
-    // compression is what a host tries before it lets the picture fall
-    const compressed = !fits && spec && ends.compression ? fitPicture(need.mode, spec, { compression: true }) : null
-    if (compressed?.fits)
-      return { need, wanted: compressed.need, before, have, carrier, spec, compressedBits: compressed.compressedBits }
+    if (compressedBits !== null) return { need, wanted: admitted.loads, before, have, carrier, spec, compressedBits }
     return { need, wanted: admitted.wanted, before, have, carrier, spec }
   })
 }
@@ -112,7 +111,8 @@ function besideData(pictures: readonly CrossedPicture[], link: PictureLink | nul
       spec: before === 0 ? (link?.spec ?? null) : null,
       compressedBits: fit?.compressedBits,
     }
-    before += wanted
+    // what finds no room takes none
+    if (atLeast(have, wanted)) before += wanted
     return admission
   })
 }
@@ -123,16 +123,18 @@ function inSlots(
   link: PictureLink,
   spec: Extract<LinkSpec, { family: 'displayport' }>,
 ): Admission[] {
-  let used = 0
-  return pictures.map(({ need }) => {
-    const { pool, worth, wanted } = slotsFor(spec, need.mode)
-    const before = used
-    used += wanted
+  const { shares, slots, worth } = sharePictures(
+    spec,
+    pictures.map(({ need }) => need.mode),
+  )
+  return pictures.map(({ need }, at) => {
+    const share = shares[at]
+    if (!share) throw new Error('the link lost a picture')
     return {
       need,
-      wanted: wanted * worth,
-      before: before * worth,
-      have: Math.max(0, pool - before) * worth,
+      wanted: share.slots * worth,
+      before: share.before * worth,
+      have: (slots - share.before) * worth,
       carrier: { name: `${link.name}, shared in time slots,`, source: link.source },
     }
   })
@@ -160,6 +162,10 @@ function admitData(
   }
 }
 
-function precedence(one: Need, other: Need): number {
-  return NEED_KINDS.indexOf(one.kind) - NEED_KINDS.indexOf(other.kind) || (one.id < other.id ? -1 : 1)
-}
+/** Served after every need that states a priority. */
+const UNSTATED = 10
+
+/** By kind, then by the priority stated; of equal ones the order of the list stays. */
+const precedence = (one: Need, other: Need): number =>
+  NEED_KINDS.indexOf(one.kind) - NEED_KINDS.indexOf(other.kind) ||
+  (one.priority ?? UNSTATED) - (other.priority ?? UNSTATED)

@@ -26,7 +26,7 @@ export function dataLink(laid: LaidRun, policy: Policy): DataLink {
   let mode: LinkMode | null = null
   let lack: Lack<LinkMode> | null = null
   for (const candidate of common) {
-    const missing = dataLack(laid.leads, candidate, policy, laid.from.port.controller)
+    const missing = dataLack(laid.leads, candidate, policy, laid.from.port.controller, laid.proofs)
     if (missing === null) {
       if (isBetterMode(candidate, mode)) mode = candidate
     } else if (candidate === shared) lack = missing

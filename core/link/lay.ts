@@ -1,10 +1,12 @@
-import type { Cable } from '../plan/cable'
+import { type KnownCable, knownCable } from '../observe/known'
+import type { RunProof } from '../observe/learned'
+import type { Learnt } from '../observe/learnt'
+import type { Cable, CableKind } from '../plan/cable'
 import type { Run } from '../plan/run'
 import { portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { pooledPort } from '../power/pool'
 import { type End, endsMate } from '../standards/connectors'
 import { type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
-import { type KnownCable, knownCable } from './known'
 
 /** A lead as it lies in a run: which of its ends faces the host, what is known of it, what its grade carries and how far. */
 export type LaidLead = {
@@ -19,7 +21,14 @@ export type LaidLead = {
   feeding: Feeding
 }
 
-export type LaidRun = { run: Run; from: Socket; to: Socket; leads: readonly LaidLead[] }
+export type LaidRun = {
+  run: Run
+  from: Socket
+  to: Socket
+  leads: readonly LaidLead[]
+  /** Trials of this very chain as it lies. */
+  proofs: readonly RunProof[]
+}
 
 /**
  * Lays the leads of a run from the host port on. A lead whose second end is the only one that fits is turned round, as a
@@ -38,7 +47,9 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
     leads.push(lead)
     facing = lead.farEnd
   }
-  return { run, from, to, leads }
+  const chain = run.leads.map(({ cable }) => cable).join()
+  const proofs = (index.learned.runs.get(run.id) ?? []).filter((proof) => proof.leads.join() === chain)
+  return { run, from, to, leads, proofs }
 }
 
 /** A socket as it gives beside the others of its device that are in use. */
@@ -57,24 +68,23 @@ const OPEN_AIR: End = { connector: 'type-c', gender: 'plug' }
 /** What follows from a cable alone. */
 type CableFacts = { known: KnownCable; shape: LeadShape; reach: Readonly<Record<Feeding, LeadReach>> }
 
-/** Facts of a cable are folded once for each plan. */
-const factsByPlan = new WeakMap<SiteIndex, Map<string, CableFacts>>()
+/** Facts of a cable are kept with the cable, for as long as its kind and what was learnt of it are the same. */
+const factsByCable = new WeakMap<
+  Cable,
+  { kind: CableKind | undefined; learnt: Learnt | undefined; facts: CableFacts }
+>()
 
 export function factsOf(index: SiteIndex, cable: Cable): CableFacts {
-  let facts = factsByPlan.get(index)
-  if (!facts) {
-    facts = new Map()
-    factsByPlan.set(index, facts)
-  }
-  let found = facts.get(cable.id)
-  if (!found) {
-    const known = knownCable(cable, cable.kind ? index.kinds.get(cable.kind) : undefined)
-    const shape = leadShape(cable.ends)
-    const reachOf = (feeding: Feeding) => leadReach(known.grade.value, cable.construction, shape, feeding)
-    found = { known, shape, reach: { fed: reachOf('fed'), unfed: reachOf('unfed') } }
-    facts.set(cable.id, found)
-  }
-  return found
+  const kind = cable.kind ? index.kinds.get(cable.kind) : undefined
+  const learnt = index.learned.cables.get(cable.id)
+  const found = factsByCable.get(cable)
+  if (found && found.kind === kind && found.learnt === learnt) return found.facts
+  const known = knownCable(cable, kind, learnt)
+  const shape = leadShape(cable.ends)
+  const reachOf = (feeding: Feeding) => leadReach(known.grade.value, cable.construction, shape, feeding)
+  const facts: CableFacts = { known, shape, reach: { fed: reachOf('fed'), unfed: reachOf('unfed') } }
+  factsByCable.set(cable, { kind, learnt, facts })
+  return facts
 }
 
 export const knownOf = (index: SiteIndex, cable: Cable): KnownCable => factsOf(index, cable).known

@@ -17,6 +17,7 @@ import { convertsBackwards } from './adapter'
 import { chainLack, type Lack } from './chain'
 import type { DataLink } from './data-link'
 import type { LaidLead, LaidRun } from './lay'
+import { failedTrial, pictureRows } from './lead-picture'
 
 /** The picture side of a run: what is left of a picture's way once ports, leads and lengths have had their say. */
 export type PictureLink = {
@@ -84,13 +85,18 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { data
   const ways: PictureWay[] = []
   if (families.has('displayport')) {
     const onDataPins = from.port.connector === 'type-c' && to.port.connector === 'type-c'
-    ways.push(displayPortWay([start, end], leads, dataBeside && onDataPins ? 2 : 4))
+    ways.push(displayPortWay([start, end], leads, dataBeside && onDataPins ? 2 : 4, from.port.controller))
   }
   if (families.has('hdmi')) ways.push(hdmiWay([start, end], leads))
   return ways.reduce((narrow, next) => ((next.link?.payload ?? 0) < (narrow.link?.payload ?? 0) ? next : narrow))
 }
 
-function displayPortWay(sides: readonly Offered[], leads: readonly LaidLead[], mostLanes: 2 | 4): PictureWay {
+function displayPortWay(
+  sides: readonly Offered[],
+  leads: readonly LaidLead[],
+  mostLanes: 2 | 4,
+  controller: string | undefined,
+): PictureWay {
   const offered = sides.flatMap((side) => (side.family === 'displayport' ? [side.displayport] : []))
   const shared = lowest(
     DISPLAYPORT_LINKS,
@@ -99,11 +105,20 @@ function displayPortWay(sides: readonly Offered[], leads: readonly LaidLead[], m
   const { best, lack } = bestCarried(
     displayPortUpTo(shared),
     leads.filter((lead) => leadFamily(lead) === 'displayport'),
-    (lead) => lead.reach.displayport,
+    (lead) => pictureRows(lead, controller),
   )
-  if (best === null) return { link: null, lack }
+  const why = lack && sayFailed(lack, controller)
+  if (best === null) return { link: null, lack: why }
   const lanes = Math.min(mostLanes, ...offered.map((side) => side.lanes)) as PictureEnds['lanes']
-  return { link: linkOf({ family: 'displayport', link: best, lanes }, sides), lack }
+  return { link: linkOf({ family: 'displayport', link: best, lanes }, sides), lack: why }
+}
+
+/** A link that the lead's grade carries and its trials rule out is said to have failed. */
+function sayFailed(lack: Lack<DisplayPortLink>, controller: string | undefined): Lack<DisplayPortLink> {
+  const { lead, mode } = lack
+  if (lack.why !== 'grade' || !lead.reach.displayport.some((row) => row.mode === mode)) return lack
+  const failed = failedTrial(lead, controller)
+  return failed ? { why: 'failed', lead, mode, trial: failed } : lack
 }
 
 function hdmiWay(sides: readonly Offered[], leads: readonly LaidLead[]): PictureWay {

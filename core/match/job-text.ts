@@ -1,5 +1,6 @@
 import type { Abilities } from '../link/abilities'
-import { type Metres, parseLength } from '../quantity/length'
+import { type LengthUnit, type Metres, parseLength } from '../quantity/length'
+import { atLeast, atMost } from '../quantity/limit'
 import { type BitsPerSecond, parseRate } from '../quantity/rate'
 import { parseWatts, type Watts } from '../quantity/watts'
 import { CONNECTORS, type Connector, connectorNames } from '../standards/connectors'
@@ -25,6 +26,8 @@ const LENGTH = new RegExp(
   String.raw`(at least|at most|over|under|up to|>=?|<=?)?\s*(\d+'(?:\s*\d+")?|${NUMBER}\s*(?:metres?|m|ft|feet|foot|cm)\b)`,
   'i',
 )
+/** A bare figure is a length where the words before it say so. */
+const BARE_LENGTH = new RegExp(String.raw`(at least|at most|over|under|up to|>=?|<=?)\s*(${NUMBER})(?=[\s,])`, 'i')
 const AT_MOST = new Set(['at most', 'under', 'up to', '<', '<='])
 const connectorWords: readonly [string, Connector][] = [
   ...CONNECTORS.map((connector): [string, Connector] => [connector, connector]),
@@ -35,11 +38,11 @@ const connectorsByLength = [...connectorWords].sort(([one], [other]) => other.le
 
 /**
  * Reads what a job needs from a line of text: a rate, a length ("at least" unless it says otherwise), watts, a construction, connectors,
- * "picture"; whatever is left is searched for as words. Any text is a job.
+ * "picture"; whatever is left is searched for as words. A bare length is in the reader's own unit. Any text is a job.
  *
  * @example parseJob('40 Gb/s, at least 2 m, 100 W')
  */
-export function parseJob(text: string): Job {
+export function parseJob(text: string, unit: LengthUnit = 'm'): Job {
   const job: { -readonly [Name in keyof Job]: Job[Name] } & { connectors: Connector[] } = { connectors: [], words: [] }
   let rest = ` ${text} `
   const take = (pattern: RegExp, use: (found: RegExpExecArray) => boolean): void => {
@@ -51,18 +54,18 @@ export function parseJob(text: string): Job {
     if (read.ok) job.rate = read.value
     return read.ok
   })
-  for (let round = 0; round < 2; round += 1) {
-    take(LENGTH, ([, sense = '', length = '']) => {
-      const read = parseLength(length)
-      if (read.ok) job[AT_MOST.has(sense.toLowerCase()) ? 'atMost' : 'atLeast'] = read.value
-      return read.ok
-    })
+  const length = ([, sense = '', figure = '']: RegExpExecArray): boolean => {
+    const read = parseLength(figure, unit)
+    if (read.ok) job[AT_MOST.has(sense.toLowerCase()) ? 'atMost' : 'atLeast'] = read.value
+    return read.ok
   }
+  for (let round = 0; round < 2; round += 1) take(LENGTH, length)
   take(WATTS, ([whole]) => {
     const read = parseWatts(whole)
     if (read.ok) job.watts = read.value
     return read.ok
   })
+  for (let round = 0; round < 2; round += 1) take(BARE_LENGTH, length)
   for (const construction of CONSTRUCTIONS) {
     take(new RegExp(`\\b${construction}\\b`, 'i'), () => {
       job.construction = construction
@@ -90,10 +93,10 @@ export function parseJob(text: string): Job {
 export function doesJob(job: Job, abilities: Abilities, text: string): boolean {
   const { cable, rate, watts, picture } = abilities
   return (
-    (job.rate === undefined || rate >= job.rate) &&
-    (job.atLeast === undefined || cable.length >= job.atLeast - 1e-9) &&
-    (job.atMost === undefined || cable.length <= job.atMost + 1e-9) &&
-    (job.watts === undefined || watts >= job.watts) &&
+    (job.rate === undefined || atLeast(rate, job.rate)) &&
+    (job.atLeast === undefined || atLeast(cable.length, job.atLeast)) &&
+    (job.atMost === undefined || atMost(cable.length, job.atMost)) &&
+    (job.watts === undefined || atLeast(watts, job.watts)) &&
     (job.picture === undefined || picture !== null) &&
     (job.construction === undefined || cable.construction === job.construction) &&
     job.connectors.every((connector) => cable.ends.some((end) => end.connector === connector)) &&

@@ -5,6 +5,7 @@ import { factsOf, socketInUse } from '../link/lay'
 import type { Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
+import { atLeast, atMost } from '../quantity/limit'
 import { gradeFacts } from '../standards/grades'
 import { plugsInto } from './rank'
 
@@ -17,9 +18,6 @@ export const gradeAt = (ranked: Ranked, place: number): Verdict => GRADES[ranked
 
 /** What the verdict on a pair is, apart from whether the lead reaches: it repeats over leads and runs that are alike. */
 type Rest = { grade: Verdict; blocks: number }
-
-/** Lengths closer to a limit than this count as at it, as in the chain's own arithmetic. */
-const HAIR = 1e-9
 
 /**
  * Every cable ranked for every run: the same order as `rankCables` gives run by run.
@@ -70,8 +68,9 @@ function rankOne(
       if (!alone) rests[number] = rest
     }
     if (rest === null) continue
-    const short = cable.length < route
-    const grade = short || rest.grade === 'blocked' ? 0 : cable.length < wanted || rest.grade === 'tight' ? 1 : 2
+    const short = !atLeast(cable.length, route)
+    const grade =
+      short || rest.grade === 'blocked' ? 0 : !atLeast(cable.length, wanted) || rest.grade === 'tight' ? 1 : 2
     const blocks = rest.blocks + (short ? 1 : 0)
     const laidIn = index.runOf.get(cable.id)
     const elsewhere = laidIn !== undefined && laidIn.id !== run.id ? 1 : 0
@@ -116,7 +115,7 @@ function sortOf(index: SiteIndex, cable: Cable): string | null {
   const { reach } = factsOf(index, cable)
   const { fed, unfed } = reach
   const limits = [...fed.data, ...unfed.data, ...unfed.displayport, ...unfed.hdmi].map((row) => row.reach)
-  const interval = limits.filter((limit) => cable.length > limit + HAIR).length
+  const interval = limits.filter((limit) => !atMost(cable.length, limit)).length
   const supplied = index.plan.policy.cables === 'supplied' ? cable.suppliedWith : null
   return JSON.stringify([
     cable.ends,
@@ -124,7 +123,8 @@ function sortOf(index: SiteIndex, cable: Cable): string | null {
     cable.construction,
     cable.feed,
     cable.kind,
-    cable.evidence,
+    index.learned.cables.get(cable.id)?.trials,
+    factsOf(index, cable).known,
     cable.thickness,
     supplied,
     interval,
@@ -166,7 +166,12 @@ function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): s
     { ...need, id: '', name: '', note: '', from: '', to: '', through: '' },
     way,
   ])
-  // the order of admission among needs of a kind is by id
-  const precedence = crossed.map(({ need }) => need.id).map((id, _, all) => [...all].sort().indexOf(id))
-  return JSON.stringify([ends, needs, precedence, run.route.through, run.route.bend, run.route.conduit, run.proofs])
+  return JSON.stringify([
+    ends,
+    needs,
+    run.route.through,
+    run.route.bend,
+    run.route.conduit,
+    index.learned.runs.get(run.id),
+  ])
 }

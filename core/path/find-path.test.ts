@@ -25,7 +25,7 @@ describe('the way of a need', () => {
   it('is none where nothing is laid', () => {
     expect(wayOf({ from: 'projector', to: 'replay' })).toBeUndefined()
   })
-  it('takes the pinned run where there are two, and the lower id where nothing is pinned', () => {
+  it('takes the pinned run where there are two, and the first of the list where nothing is pinned', () => {
     const second = {
       ...(demo.runs[8] as Plan['runs'][number]),
       id: 'r-99',
@@ -33,7 +33,7 @@ describe('the way of a need', () => {
       from: { device: 'gallery-laptop', port: 'right' },
       leads: [],
     }
-    const twin: Plan = { ...demo, runs: [second, ...demo.runs] }
+    const twin: Plan = { ...demo, runs: [...demo.runs, second] }
     const ends = { from: 'gallery-laptop', to: 'gallery-log' }
     expect(wayOf(ends, twin)).toEqual(['R-09 down', 'R-11 down'])
     expect(wayOf({ ...ends, through: ['r-99'] }, twin)).toEqual(['R-99 down', 'R-11 down'])

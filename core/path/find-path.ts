@@ -10,7 +10,7 @@ export type Step = { run: Run; way: 'down' | 'up' }
 /**
  * The way of a need through the site: the fewest runs from one device to the other, through docks, hubs and extender ends
  * only. Runs whose ports can carry that sort of need are preferred; where there are none, any way is taken so that the verdict can
- * say what is wrong with it. `through` pins runs the path must take, in order. Ties fall to the lower run id. Null: no way.
+ * say what is wrong with it. `through` pins runs the path must take, in order. Ties fall to the run that comes first in the list. Null: no way.
  */
 export function findPath(index: SiteIndex, need: Need): Step[] | null {
   return walkThrough(index, need, (run) => canCarry(index, run, need)) ?? walkThrough(index, need, () => true)

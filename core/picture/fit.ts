@@ -1,4 +1,5 @@
 import type { PictureMode } from '../plan/need'
+import { atMost } from '../quantity/limit'
 import type { BitsPerSecond } from '../quantity/rate'
 import { isTmds, type LinkSpec, linkFacts } from './link-spec'
 import { bitsPerPixel, ctaTimingFor, cvtTiming, type Timing } from './timing'
@@ -31,7 +32,7 @@ export function fitPicture(mode: PictureMode, spec: LinkSpec, ends: Ends, timing
   const have = linkFacts(spec).payload
   const plain = bitsOnWire(mode, spec)
   const need = timing.pixelClockHz * plain
-  if (need <= have) return { fits: true, need, have, compressedBits: null, timing }
+  if (atMost(need, have)) return { fits: true, need, have, compressedBits: null, timing }
   const compressedBits = ends.compression && !isTmds(spec) ? compressedTarget(have, timing, plain) : null
   if (compressedBits === null) return { fits: false, need, have, compressedBits, timing }
   return { fits: true, need: timing.pixelClockHz * compressedBits, have, compressedBits, timing }

@@ -4,8 +4,21 @@ import { type LinkSpec, linkFacts } from './link-spec'
 import { bitsPerPixel, cvtTiming } from './timing'
 
 /** How several displays share one DisplayPort link: each stream gets whole time slots. */
-export type SlotShare = { mode: PictureMode; pbn: number; slots: number; fits: boolean }
-export type SlotPlan = { shares: SlotShare[]; slots: number; used: number }
+export type SlotShare = {
+  mode: PictureMode
+  pbn: number
+  slots: number
+  fits: boolean
+  /** Slots that earlier pictures have taken. */
+  before: number
+}
+export type SlotPlan = {
+  shares: SlotShare[]
+  slots: number
+  used: number
+  /** What one slot carries. */
+  worth: BitsPerSecond
+}
 
 /** Payload bandwidth numbers are units of 54/64 MB/s, with 0.6 % for clock spread (DisplayPort 1.2; the figures of Linux DRM's own test). */
 export function payloadBandwidthNumber(kilohertz: number, bitsPerPixelOfMode: number): number {
@@ -20,7 +33,7 @@ const slotsOf = (spec: Extract<LinkSpec, { family: 'displayport' }>): number =>
   spec.link.startsWith('uhbr') ? SLOTS : SLOTS - 1
 
 /** The slots of a link, what one is worth, and how many a picture takes. */
-export function slotsFor(
+function slotsFor(
   spec: Extract<LinkSpec, { family: 'displayport' }>,
   mode: PictureMode,
 ): { pool: number; worth: BitsPerSecond; wanted: number; pbn: number } {
@@ -37,9 +50,10 @@ export function sharePictures(
   let used = 0
   const shares = modes.map((mode): SlotShare => {
     const { pool, pbn, wanted } = slotsFor(spec, mode)
-    const fits = used + wanted <= pool
+    const before = used
+    const fits = before + wanted <= pool
     if (fits) used += wanted
-    return { mode, pbn, slots: wanted, fits }
+    return { mode, pbn, slots: wanted, fits, before }
   })
-  return { shares, slots: slotsOf(spec), used }
+  return { shares, slots: slotsOf(spec), used, worth: linkFacts(spec).payload / SLOTS }
 }

@@ -9,11 +9,18 @@ export const idField = z
   .string()
   .regex(/^[a-z0-9][a-z0-9._-]{0,63}$/i, 'an id is 1 to 64 letters, digits, dots, dashes or underscores')
 
-/** A tag as it is written on the flag of a cable or run: "R-07", "C-0042". */
+/** A tag as it is written on the flag of a cable or run: "R-07", "C-0042". Letters with accents are composed, however they were typed. */
 export const tagField = z
   .string()
   .trim()
-  .regex(/^[\p{L}\p{N}][\p{L}\p{N} ._/-]{0,23}$/u, 'a tag is 1 to 24 letters, digits, spaces, dots, dashes or strokes')
+  .normalize('NFC')
+  .regex(
+    /^[\p{L}\p{N}][\p{L}\p{N}\p{M} ._/-]{0,23}$/u,
+    'a tag is 1 to 24 letters, digits, spaces, dots, dashes or strokes',
+  )
+
+/** The form in which two tags are one: as a person reads them off a flag, whatever their case and however an accent was typed. */
+export const foldTag = (tag: string): string => tag.normalize('NFKC').toLowerCase().normalize('NFKC')
 
 // biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are exactly what a name must not carry
 const CONTROL = /[\u0000-\u001f\u007f]/
@@ -26,6 +33,18 @@ export const nameField = z
 
 export const noteField = z.string().max(2000, 'a note has at most 2000 characters')
 export const dayField = z.iso.date('a day is written 2026-11-25')
+/** A moment, to the millisecond and in UTC inside; pages show it in the reader's own time zone. */
+export const instantField = z.iso
+  .datetime({ offset: true, error: 'a moment is written 2026-11-25T14:05:00Z' })
+  .transform((given, context) => {
+    const moment = new Date(given)
+    if (!Number.isNaN(moment.getTime()) && moment.getUTCFullYear() >= 1990 && moment.getUTCFullYear() < 2200)
+      return moment.toISOString()
+    context.addIssue('a moment lies between 1990 and 2200')
+    return z.NEVER
+  })
+/** ISO 8601 in UTC with milliseconds, so that the earlier of two is the lesser text. */
+export type Instant = string
 
 /** A quantity given as an SI number or as people write it; inside it is always the number. */
 function quantity(parse: (text: string) => Parsed<number>, lowest: number, highest: number, unit: string) {

@@ -17,6 +17,15 @@ const everyNeed = {
   name: nameField.optional(),
   from: idField.describe('The device it flows from'),
   to: idField.describe('The device it flows to'),
+  priority: z
+    .number()
+    .int()
+    .min(1)
+    .max(9)
+    .optional()
+    .describe(
+      '1 is served first among needs of its kind; left out: after those that have one, in the order of the list',
+    ),
   through: z.array(idField).max(16).optional().describe('Runs its path must take, where there are several ways'),
   note: noteField.optional(),
 }

@@ -3,12 +3,13 @@ import { cableKindSchema, cableSchema } from './cable'
 import { deviceSchema } from './device'
 import { idField, nameField, noteField } from './fields'
 import { needSchema } from './need'
+import { observationSchema } from './observation'
 import { defaultPolicy, policySchema } from './policy'
 import { runSchema } from './run'
-import { sessionSchema } from './session'
+import { sessionSchema, soakSchema } from './session'
 
 export const PLAN_FORMAT = 'hallway-plan'
-export const PLAN_VERSION = 1
+export const PLAN_VERSION = 2
 
 export const placeSchema = z.strictObject({
   id: idField,
@@ -18,8 +19,42 @@ export const placeSchema = z.strictObject({
 })
 export type Place = z.output<typeof placeSchema>
 
-export const siteSchema = z.strictObject({ id: idField, name: nameField, note: noteField.optional() })
+export const siteSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  practice: z.boolean().default(false).describe('A site to practise on: what simulated instruments say counts'),
+  putAway: z.boolean().default(false).describe('Done with, and kept: it is listed apart'),
+  note: noteField.optional(),
+})
 export type Site = z.output<typeof siteSchema>
+
+/** The lists of a plan, each of entities with ids. */
+export const PLAN_LISTS = [
+  'places',
+  'devices',
+  'kinds',
+  'cables',
+  'runs',
+  'needs',
+  'sessions',
+  'soaks',
+  'observations',
+] as const
+export type PlanList = (typeof PLAN_LISTS)[number]
+
+/** How many of each a site has at most. */
+export const MOST: Readonly<Record<PlanList, number>> = {
+  places: 2000,
+  devices: 5000,
+  kinds: 2000,
+  cables: 20_000,
+  runs: 10_000,
+  needs: 20_000,
+  sessions: 500,
+  soaks: 2000,
+  observations: 100_000,
+}
+const listOf = <T extends z.ZodType>(list: PlanList, schema: T) => z.array(schema).max(MOST[list]).default([])
 
 /** One site at its three addresses: the rows of the database, the plan file on disk, the value `assess` computes on. */
 export const planSchema = z.strictObject({
@@ -27,20 +62,22 @@ export const planSchema = z.strictObject({
   version: z.literal(PLAN_VERSION),
   site: siteSchema,
   policy: policySchema.default(defaultPolicy),
-  places: z.array(placeSchema).max(2000).default([]),
-  devices: z.array(deviceSchema).max(5000).default([]),
-  kinds: z.array(cableKindSchema).max(2000).default([]),
-  cables: z.array(cableSchema).max(20_000).default([]),
-  runs: z.array(runSchema).max(10_000).default([]),
-  needs: z.array(needSchema).max(20_000).default([]),
-  sessions: z.array(sessionSchema).max(500).default([]),
+  places: listOf('places', placeSchema),
+  devices: listOf('devices', deviceSchema),
+  kinds: listOf('kinds', cableKindSchema),
+  cables: listOf('cables', cableSchema),
+  runs: listOf('runs', runSchema),
+  needs: listOf('needs', needSchema),
+  sessions: listOf('sessions', sessionSchema),
+  soaks: listOf('soaks', soakSchema),
+  observations: listOf('observations', observationSchema),
 })
 export type Plan = z.output<typeof planSchema>
 
-export const emptyPlan = (site: Site): Plan => ({
+export const emptyPlan = (site: { id: string; name: string } & Partial<Site>): Plan => ({
   format: PLAN_FORMAT,
   version: PLAN_VERSION,
-  site,
+  site: siteSchema.parse(site),
   policy: defaultPolicy,
   places: [],
   devices: [],
@@ -49,4 +86,6 @@ export const emptyPlan = (site: Site): Plan => ({
   runs: [],
   needs: [],
   sessions: [],
+  soaks: [],
+  observations: [],
 })

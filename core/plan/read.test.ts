@@ -69,13 +69,13 @@ describe('a plan file', () => {
     ],
     ['a need onto itself', (p) => (p.needs[0].to = p.needs[0].from), 'needs[0].to: a need flows between two devices'],
     ['a field nobody knows', (p) => (p.cables[0].colour = 'red'), 'cables[0].colour: not a field of the plan file'],
-    ['a trial in no mode', (p) => (p.cables[19].evidence[1].tried = 'warp'), 'cables[19].evidence[1].tried: '],
     [
-      'a wrong day',
-      (p) => (p.cables[0].evidence[0].on = '2026-02-31'),
-      'cables[0].evidence[0].on: a day is written 2026-11-25',
+      'a trial in no mode',
+      (p) => (p.observations.find((o: { kind: string }) => o.kind === 'trial').tried = 'warp'),
+      'observations[',
     ],
-    ['a wrong version', (p) => (p.version = 99), 'version: this Hallway reads version 1, the file says 99'],
+    ['a wrong day', (p) => (p.sessions[0].on = '2026-02-31'), 'sessions[0].on: a day is written 2026-11-25'],
+    ['a wrong version', (p) => (p.version = 99), 'version: this Hallway reads versions 1 and 2, the file says 99'],
     ['another format', (p) => (p.format = 'drawing'), 'format: must be "hallway-plan"'],
   ] as [string, (plan: ReturnType<typeof demo>) => void, string][])(
     'with %s is refused with its path',

@@ -1,12 +1,18 @@
 import type { z } from 'zod'
-import { PLAN_FORMAT, PLAN_VERSION, type Plan, planSchema } from './plan'
+import { type Entities, type Entity, type EntityList, entityLists, type Fault, type Reference } from './entity'
+import { type PlanLookup, planLookup } from './lookup'
+import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList, planSchema } from './plan'
+import { upgradePlan } from './upgrade'
 
-/** One thing wrong with a plan file: where, and why. */
-export type Fault = { path: string; reason: string }
+export type { Fault } from './entity'
 export type ReadPlan = { ok: true; plan: Plan } | { ok: false; faults: Fault[] }
 
-/** Larger files are refused before they are parsed. A site of 2,000 runs is about 2 MB. */
-export const LARGEST_PLAN_BYTES = 8_000_000
+/**
+ * What a site may be as a plan file, in bytes: a file beyond it is refused before it is parsed, and a change that would make a site of it is
+ * refused as well, so that what the database holds an export can always bring back. A site of 2,000 runs, 5,000 cables and
+ * 25,000 observations is about 9 MB.
+ */
+export const LARGEST_PLAN_BYTES = 16_000_000
 
 /** `runs[3].leads[0].cable` */
 export const pathText = (path: readonly PropertyKey[]): string =>
@@ -29,27 +35,97 @@ export function readPlanText(text: string): ReadPlan {
   return readPlan(json)
 }
 
-/** A parsed JSON value to a `Plan` whose every reference leads somewhere, or every fault in it with its path. */
-export function readPlan(json: unknown): ReadPlan {
-  const head = json as { format?: unknown; version?: unknown } | null
-  if (typeof json !== 'object' || json === null || Array.isArray(json))
+/** A parsed JSON value to a `Plan` whose every reference leads somewhere, or every fault in it with its path. Files of version 1 are brought up to date. */
+export function readPlan(given: unknown): ReadPlan {
+  const head = given as { format?: unknown; version?: unknown } | null
+  if (typeof given !== 'object' || given === null || Array.isArray(given))
     return refuse('(file)', 'a plan file holds one JSON object')
   if (head?.format !== PLAN_FORMAT) return refuse('format', `must be "${PLAN_FORMAT}"; this is not a Hallway plan file`)
-  if (head.version !== PLAN_VERSION) {
+  const json = head.version === 1 ? upgradePlan(given as Record<string, unknown>) : given
+  if (head.version !== 1 && head.version !== PLAN_VERSION) {
     return refuse(
       'version',
-      `this Hallway reads version ${PLAN_VERSION}, the file says ${JSON.stringify(head.version)?.slice(0, 40)}`,
+      `this Hallway reads versions 1 and ${PLAN_VERSION}, the file says ${JSON.stringify(head.version)?.slice(0, 40)}`,
     )
   }
   const shaped = planSchema.safeParse(json)
   if (!shaped.success) return { ok: false, faults: shaped.error.issues.flatMap((issue) => faultsOf(issue)) }
-  const faults = [...repeatedNames(shaped.data), ...danglingReferences(shaped.data)]
+  const faults = faultsOfPlan(shaped.data)
   return faults.length > 0 ? { ok: false, faults } : { ok: true, plan: shaped.data }
 }
 
 const refuse = (path: string, reason: string): ReadPlan => ({ ok: false, faults: [{ path, reason }] })
 
-function faultsOf(issue: z.core.$ZodIssue): Fault[] {
+/** Everything that is wrong between the entities of a plan whose shapes are right. */
+export function faultsOfPlan(plan: Plan): Fault[] {
+  const faults: Fault[] = []
+  const lookup = planLookup(plan)
+  for (const list of PLAN_LISTS) {
+    const ids = new Set<string>()
+    for (const [at, entity] of plan[list].entries()) {
+      const prefix = `${list}[${at}]`
+      const folded = entity.id.toLowerCase()
+      if (ids.has(folded)) faults.push({ path: `${prefix}.id`, reason: `"${entity.id}" is used twice` })
+      ids.add(folded)
+      for (const { path, reason } of faultsOfEntity(list, entity, lookup))
+        faults.push({ path: `${prefix}.${path}`, reason })
+    }
+  }
+  return faults
+}
+
+/** What is wrong with one entity as it stands among the others: what it names, what it shares, what it is by itself. */
+export function* faultsOfEntity<List extends PlanList>(
+  list: List,
+  entity: Entities[List],
+  lookup: PlanLookup,
+): Iterable<Fault> {
+  const { references, keys, faults } = entityLists[list] as EntityList<Entities[List]>
+  for (const reference of references?.(entity) ?? []) {
+    const reason = danglingReason(reference, lookup)
+    if (reason) yield { path: pathOfReference(reference, lookup), reason }
+  }
+  for (const { path, key, taken } of keys?.(entity) ?? []) {
+    const owner = lookup.owner(list, key)
+    if (owner !== undefined && owner !== (entity as Entity & { id: string }).id) yield { path, reason: taken(owner) }
+  }
+  yield* faults?.(entity) ?? []
+}
+
+const nameOfList = {
+  places: 'place',
+  devices: 'device',
+  kinds: 'cable kind',
+  cables: 'cable',
+  runs: 'run',
+  sessions: 'session',
+  observations: 'observation',
+} as const
+
+function danglingReason(reference: Reference, lookup: PlanLookup): string | null {
+  switch (reference.to) {
+    case 'port': {
+      const { device, port } = reference.address
+      if (!lookup.has('devices', device)) return `there is no device "${device}"`
+      return lookup.hasPort(reference.address) ? null : `there is no port on device "${device}" called "${port}"`
+    }
+    case 'test':
+      return lookup.hasTest(reference.session, reference.id)
+        ? null
+        : `there is no test "${reference.id}" in its session`
+    default:
+      return lookup.has(reference.to, reference.id) ? null : `there is no ${nameOfList[reference.to]} "${reference.id}"`
+  }
+}
+
+/** Of an address, the half that leads nowhere. */
+const pathOfReference = (reference: Reference, lookup: PlanLookup): string =>
+  reference.to === 'port'
+    ? `${reference.path}.${lookup.has('devices', reference.address.device) ? 'port' : 'device'}`
+    : reference.path
+
+/** What a schema says of a value, in the words of the reader. */
+export function faultsOf(issue: z.core.$ZodIssue): Fault[] {
   if (issue.code === 'unrecognized_keys') {
     return issue.keys.map((key) => ({
       path: pathText([...issue.path, key.slice(0, 60)]),
@@ -57,126 +133,8 @@ function faultsOf(issue: z.core.$ZodIssue): Fault[] {
     }))
   }
   if (issue.code === 'invalid_union' && issue.errors.length > 0) {
-    const nearest = [...issue.errors].sort((one, other) => misses(one) - misses(other))[0] ?? []
+    const nearest = [...issue.errors].sort((one, other) => one.length - other.length)[0] ?? []
     return nearest.flatMap((inner) => faultsOf({ ...inner, path: [...issue.path, ...inner.path] }))
   }
   return [{ path: pathText(issue.path), reason: issue.message.replace(/^Invalid (input|option): /, '') }]
-}
-
-/** Of the shapes a union offers, the nearest is the one whose telling field (basis, kind) matched. */
-const misses = (issues: readonly z.core.$ZodIssue[]): number =>
-  issues.length + (issues.some((issue) => issue.code === 'invalid_value' && issue.path[0] === 'basis') ? 100 : 0)
-
-function* repeatedNames(plan: Plan): Iterable<Fault> {
-  const lists = {
-    places: plan.places,
-    devices: plan.devices,
-    kinds: plan.kinds,
-    cables: plan.cables,
-    runs: plan.runs,
-    needs: plan.needs,
-    sessions: plan.sessions,
-  }
-  for (const [name, list] of Object.entries<readonly { id: string }[]>(lists)) {
-    yield* repeats(
-      list,
-      (item) => item.id,
-      (index) => `${name}[${index}].id`,
-    )
-  }
-  for (const [index, device] of plan.devices.entries()) {
-    yield* repeats(
-      device.ports,
-      (port) => port.id,
-      (at) => `devices[${index}].ports[${at}].id`,
-    )
-  }
-  for (const [index, session] of plan.sessions.entries()) {
-    yield* repeats(
-      session.tests,
-      (test) => test.id,
-      (at) => `sessions[${index}].tests[${at}].id`,
-    )
-  }
-  yield* repeats(
-    plan.cables,
-    (cable) => cable.tag.toLowerCase(),
-    (index) => `cables[${index}].tag`,
-  )
-  yield* repeats(
-    plan.runs,
-    (run) => run.tag.toLowerCase(),
-    (index) => `runs[${index}].tag`,
-  )
-}
-
-function* repeats<T>(
-  list: readonly T[],
-  keyOf: (item: T) => string,
-  pathOf: (index: number) => string,
-): Iterable<Fault> {
-  const seen = new Set<string>()
-  for (const [index, item] of list.entries()) {
-    const key = keyOf(item).toLowerCase()
-    if (seen.has(key)) yield { path: pathOf(index), reason: `"${keyOf(item)}" is used twice` }
-    seen.add(key)
-  }
-}
-
-function* danglingReferences(plan: Plan): Iterable<Fault> {
-  const places = new Set(plan.places.map((place) => place.id))
-  const kinds = new Set(plan.kinds.map((kind) => kind.id))
-  const cables = new Set(plan.cables.map((cable) => cable.id))
-  const runs = new Set(plan.runs.map((run) => run.id))
-  const ports = new Map(plan.devices.map((device) => [device.id, new Set(device.ports.map((port) => port.id))]))
-  const missing = (path: string, what: string, id: string): Fault => ({ path, reason: `there is no ${what} "${id}"` })
-
-  for (const [index, device] of plan.devices.entries()) {
-    if (device.place && !places.has(device.place)) yield missing(`devices[${index}].place`, 'place', device.place)
-  }
-  for (const [index, cable] of plan.cables.entries()) {
-    if (cable.kind && !kinds.has(cable.kind)) yield missing(`cables[${index}].kind`, 'cable kind', cable.kind)
-    if (cable.suppliedWith && !ports.has(cable.suppliedWith))
-      yield missing(`cables[${index}].suppliedWith`, 'device', cable.suppliedWith)
-  }
-  const laid = new Map<string, string>()
-  for (const [index, run] of plan.runs.entries()) {
-    for (const end of ['from', 'to'] as const) {
-      const { device, port } = run[end]
-      if (!ports.has(device)) yield missing(`runs[${index}].${end}.device`, 'device', device)
-      else if (!ports.get(device)?.has(port))
-        yield missing(`runs[${index}].${end}.port`, `port on device "${device}" called`, port)
-    }
-    if (run.from.device === run.to.device && run.from.port === run.to.port) {
-      yield { path: `runs[${index}].to`, reason: 'a run cannot end at the port it starts from' }
-    }
-    for (const [at, lead] of run.leads.entries()) {
-      const path = `runs[${index}].leads[${at}].cable`
-      if (!cables.has(lead.cable)) yield missing(path, 'cable', lead.cable)
-      const other = laid.get(lead.cable)
-      if (other !== undefined) yield { path, reason: `cable "${lead.cable}" already lies in run "${other}"` }
-      laid.set(lead.cable, run.id)
-    }
-  }
-  for (const [index, need] of plan.needs.entries()) {
-    for (const end of ['from', 'to'] as const) {
-      if (!ports.has(need[end])) yield missing(`needs[${index}].${end}`, 'device', need[end])
-    }
-    if (need.from === need.to) yield { path: `needs[${index}].to`, reason: 'a need flows between two devices' }
-    for (const [at, run] of (need.through ?? []).entries()) {
-      if (!runs.has(run)) yield missing(`needs[${index}].through[${at}]`, 'run', run)
-    }
-  }
-  for (const [index, session] of plan.sessions.entries()) {
-    for (const [at, cable] of session.cables.entries()) {
-      if (!cables.has(cable)) yield missing(`sessions[${index}].cables[${at}]`, 'cable', cable)
-    }
-    for (const [at, test] of session.tests.entries()) {
-      for (const end of ['from', 'to'] as const) {
-        const { device, port } = test[end]
-        if (!ports.get(device)?.has(port))
-          yield missing(`sessions[${index}].tests[${at}].${end}`, 'port', `${device}/${port}`)
-      }
-    }
-  }
 }

@@ -1,5 +1,4 @@
 import { z } from 'zod'
-import { trialSchema } from './cable'
 import { idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
 
 export const portAddressSchema = z.strictObject({ device: idField, port: idField })
@@ -23,9 +22,6 @@ export const SURROUNDINGS = [
   'open-floor',
 ] as const
 export type Surrounding = (typeof SURROUNDINGS)[number]
-
-/** A trial of the whole chain as it lay: the leads it had then, in order. */
-const proofSchema = trialSchema.extend({ leads: z.array(idField).min(1).max(8) })
 
 export const runSchema = z.strictObject({
   id: idField,
@@ -54,7 +50,6 @@ export const runSchema = z.strictObject({
     through: z.array(z.enum(SURROUNDINGS)).max(9).optional().describe('What the route passes'),
     note: noteField.optional(),
   }),
-  proofs: z.array(proofSchema).max(100).default([]),
   note: noteField.optional(),
 })
 export type Run = z.output<typeof runSchema>

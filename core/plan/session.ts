@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
-import { dayField, idField, nameField, noteField } from './fields'
+import { dayField, idField, instantField, nameField, noteField } from './fields'
 import { pictureModeSchema } from './need'
 import { portAddressSchema } from './run'
 
@@ -45,7 +45,7 @@ export const BENCH_TEST_KINDS = [
   'warmth',
 ] as const satisfies BenchTestKind[]
 
-/** A sort-out session: these cables through these tests. Its readings are evidence on the cables, and name it. */
+/** A sort-out session: these cables through these tests. Its readings are observations of the cables, and name it. */
 export const sessionSchema = z.strictObject({
   id: idField,
   name: nameField,
@@ -55,3 +55,13 @@ export const sessionSchema = z.strictObject({
   note: noteField.optional(),
 })
 export type Session = z.output<typeof sessionSchema>
+
+/** A cable that soaks in a session since a moment. What comes of it is an observation. */
+export const soakSchema = z.strictObject({
+  id: idField,
+  session: idField,
+  test: idField,
+  cable: idField,
+  since: instantField,
+})
+export type Soak = z.output<typeof soakSchema>

@@ -1,8 +1,11 @@
+import { type Learned, learnedOf } from '../observe/learned'
 import type { Cable, CableKind } from './cable'
 import type { Device, Port } from './device'
+import { byId, keptWith } from './lookup'
 import type { Need } from './need'
 import type { Place, Plan } from './plan'
 import type { PortAddress, Run } from './run'
+import type { Session } from './session'
 
 /** A port with the device it belongs to. */
 export type Socket = { device: Device; port: Port }
@@ -16,44 +19,56 @@ export type SiteIndex = {
   kinds: ReadonlyMap<string, CableKind>
   runs: ReadonlyMap<string, Run>
   needs: ReadonlyMap<string, Need>
-  /** Runs that end at a device. */
+  sessions: ReadonlyMap<string, Session>
+  cablesOfKind: ReadonlyMap<string, readonly Cable[]>
+  /** Runs that end at a device, in the order of the list. */
   runsAt: ReadonlyMap<string, readonly Run[]>
   /** Runs that use a port, by `device/port`. */
   runsIn: ReadonlyMap<string, readonly Run[]>
   /** The run a cable lies in. */
   runOf: ReadonlyMap<string, Run>
+  /** What was learnt of cables and runs from all that was observed. */
+  learned: Learned
 }
 
 export const portKey = (address: PortAddress): string => `${address.device}/${address.port}`
 
-export function indexPlan(plan: Plan): SiteIndex {
+/** The index of a plan. Each part is kept with the list it is of, so that after a change only what it touched is indexed again. */
+export const indexPlan = (plan: Plan): SiteIndex => ({
+  plan,
+  places: byId(plan.places),
+  devices: byId(plan.devices),
+  cables: byId(plan.cables),
+  kinds: byId(plan.kinds),
+  runs: byId(plan.runs),
+  needs: byId(plan.needs),
+  sessions: byId(plan.sessions),
+  cablesOfKind: cablesOfKind(plan.cables),
+  ...joinsOf(plan.runs),
+  learned: learnedOf(plan),
+})
+
+type Joins = Pick<SiteIndex, 'runsAt' | 'runsIn' | 'runOf'>
+
+const joinsOf = keptWith((runs: Plan['runs']): Joins => {
   const runsAt = new Map<string, Run[]>()
   const runsIn = new Map<string, Run[]>()
   const runOf = new Map<string, Run>()
-  // in the order of their ids, so that no answer depends on the order of the plan's lists
-  for (const run of [...plan.runs].sort((one, other) => (one.id < other.id ? -1 : 1))) {
+  for (const run of runs) {
     for (const end of [run.from, run.to]) {
       listed(runsAt, end.device).push(run)
       listed(runsIn, portKey(end)).push(run)
     }
     for (const lead of run.leads) runOf.set(lead.cable, run)
   }
-  return {
-    plan,
-    places: byId(plan.places),
-    devices: byId(plan.devices),
-    cables: byId(plan.cables),
-    kinds: byId(plan.kinds),
-    runs: byId(plan.runs),
-    needs: byId(plan.needs),
-    runsAt,
-    runsIn,
-    runOf,
-  }
-}
+  return { runsAt, runsIn, runOf }
+})
 
-const byId = <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
-  new Map(list.map((item) => [item.id, item]))
+const cablesOfKind = keptWith((cables: Plan['cables']): ReadonlyMap<string, readonly Cable[]> => {
+  const kinds = new Map<string, Cable[]>()
+  for (const cable of cables) if (cable.kind) listed(kinds, cable.kind).push(cable)
+  return kinds
+})
 
 function listed<T>(lists: Map<string, T[]>, key: string): T[] {
   const found = lists.get(key)
@@ -63,14 +78,9 @@ function listed<T>(lists: Map<string, T[]>, key: string): T[] {
   return made
 }
 
-/** The ports of a device that have a run in them, in the order of the runs' ids. */
-export function portsInUse(index: SiteIndex, device: Device): Port[] {
-  const used = device.ports.flatMap((port) => {
-    const first = index.runsIn.get(portKey({ device: device.id, port: port.id }))?.[0]
-    return first ? [{ port, run: first.id }] : []
-  })
-  return used.sort((one, other) => (one.run < other.run ? -1 : 1)).map(({ port }) => port)
-}
+/** The ports of a device that have a run in them. Who is served first is the order in which the device lists its ports. */
+export const portsInUse = (index: SiteIndex, device: Device): Port[] =>
+  device.ports.filter((port) => index.runsIn.has(portKey({ device: device.id, port: port.id })))
 
 /** The port at an address. A plan that was read has no dangling address, so a missing one is a fault in Hallway. */
 export function socketAt(index: SiteIndex, address: PortAddress): Socket {

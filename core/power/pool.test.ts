@@ -1,7 +1,6 @@
 import { expect, it } from 'vitest'
+import { planFrom } from '../../tests/support/shorthand'
 import { assess } from '../checks/assess'
-import { emptyPlan } from '../plan/plan'
-import { readPlan } from '../plan/read'
 import { passOn, sharePool, strongerOf } from './pool'
 
 // every value is common practice
@@ -31,8 +30,7 @@ it('of two supplies the stronger counts', () => {
 
 it('in a plan, a charger that drops feeds less through each port once both are used (common practice)', () => {
   const charging = (used: 1 | 2): number | null | undefined => {
-    const read = readPlan({
-      ...emptyPlan({ id: 's', name: 'S' }),
+    const plan = planFrom({
       devices: [
         {
           id: 'charger',
@@ -65,8 +63,7 @@ it('in a plan, a charger that drops feeds less through each port once both are u
         })),
       needs: [{ id: 'n', kind: 'power', from: 'charger', to: 'one', watts: 96 }],
     })
-    if (!read.ok) throw new Error(JSON.stringify(read.faults))
-    return assess(read.plan).runs[0]?.findings.find((finding) => finding.check === 'current')?.have
+    return assess(plan).runs[0]?.findings.find((finding) => finding.check === 'current')?.have
   }
   expect(charging(1)).toBe(100)
   expect(charging(2)).toBe(60)

@@ -1,4 +1,5 @@
 import type { Metres } from '../quantity/length'
+import { atMost } from '../quantity/limit'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import type { Amps, Volts, Watts } from '../quantity/watts'
 import { fromMemory, published, type Source } from '../standards/source'
@@ -51,7 +52,7 @@ const dropOver = (supplyOhms: Ohms, groundOhms: Ohms, amps: Amps): Drop => {
     ground,
     total: supply + ground,
     watts: (supply + ground) * amps,
-    allowed: supply <= ALLOWED_DROP.supply && ground <= ALLOWED_DROP.ground,
+    allowed: atMost(supply, ALLOWED_DROP.supply) && atMost(ground, ALLOWED_DROP.ground),
   }
 }
 

@@ -69,6 +69,9 @@ function withinReach(metres: Metres): Parsed<Metres> {
   return parsed(metres)
 }
 
+/** Whether two lengths are one, however they were written: feet and metres of one length differ in the last binary digit. */
+export const sameLength = (one: Metres, other: Metres): boolean => Math.abs(one - other) < 1e-9
+
 /** A length in the unit asked for: metres to the centimetre, or feet and inches to the half inch. */
 export function formatLength(metres: Metres, unit: LengthUnit = 'm'): string {
   if (unit === 'm') return metres < 0.1 ? `${decimal(metres * 100, 1)} cm` : `${decimal(metres, 2)} m`

@@ -5,8 +5,18 @@ import { fromMemory, published, type Source } from './source'
 export const DISPLAYPORT_LINKS = ['rbr', 'hbr', 'hbr2', 'hbr3', 'uhbr10', 'uhbr13.5', 'uhbr20'] as const
 export type DisplayPortLink = (typeof DISPLAYPORT_LINKS)[number]
 
-/** HDMI levels by payload, smallest first: two of TMDS, the others fixed rate links. */
-export const HDMI_LEVELS = ['frl-9', 'tmds-10.2', 'tmds-18', 'frl-18', 'frl-24', 'frl-32', 'frl-40', 'frl-48'] as const
+/** HDMI levels by payload, smallest first: three of TMDS, the others fixed rate links. */
+export const HDMI_LEVELS = [
+  'tmds-4.95',
+  'frl-9',
+  'tmds-10.2',
+  'tmds-18',
+  'frl-18',
+  'frl-24',
+  'frl-32',
+  'frl-40',
+  'frl-48',
+] as const
 export type HdmiLevel = (typeof HDMI_LEVELS)[number]
 
 export type PictureLinkFacts = { name: string; payload: BitsPerSecond; source: Source }
@@ -25,6 +35,18 @@ export const displayPortLane: Record<DisplayPortLink, PictureLinkFacts> = {
   uhbr20: { name: 'UHBR20', payload: (77.37 / 4) * GIGABIT, source: dp21 },
 }
 
+/** Signalling rate of one lane, which the pairs of a lead must carry. */
+export const laneRate = (link: DisplayPortLink): BitsPerSecond => laneGigabits[link] * GIGABIT
+const laneGigabits: Record<DisplayPortLink, number> = {
+  rbr: 1.62,
+  hbr: 2.7,
+  hbr2: 5.4,
+  hbr3: 8.1,
+  uhbr10: 10,
+  'uhbr13.5': 13.5,
+  uhbr20: 20,
+}
+
 const fixedRate = (gigabits: number): PictureLinkFacts => ({
   name: `HDMI ${gigabits} Gb/s (fixed rate)`,
   payload: (gigabits * GIGABIT * 16) / 18,
@@ -33,6 +55,11 @@ const fixedRate = (gigabits: number): PictureLinkFacts => ({
 
 /** Payload of the whole HDMI link: TMDS is 24 bits a character, fixed rate links are 16b/18b. */
 export const hdmiLink: Record<HdmiLevel, PictureLinkFacts> = {
+  'tmds-4.95': {
+    name: 'HDMI 4.95 Gb/s',
+    payload: 165e6 * 24,
+    source: fromMemory('HDMI 1.0 to 1.2, 165 MHz character rate'),
+  },
   'frl-9': fixedRate(9),
   'tmds-10.2': {
     name: 'HDMI 10.2 Gb/s',

@@ -55,6 +55,7 @@ const fibreExtenders = commonPractice('USB over a fibre pair, 10 Gb/s to 1 km')
 const dpClasses = fromMemory('DisplayPort certified cable classes')
 const rbrReach = fromMemory('DisplayPort 1.1a, reduced bit rate to 15 m')
 const hdmiPractice = commonPractice('HDMI passive: 10.2 Gb/s 7 m, 18 Gb/s 5 m, 48 Gb/s 3 m')
+const hdmiEveryday = commonPractice('HDMI at 165 MHz and less, 1920x1080 at 60 Hz, over 15 m of plain passive lead')
 const activePicture = commonPractice('active picture leads: 10 m in copper, to 50 m in glass')
 
 /** Rows every full-featured type-C lead shares: what its pairs carry by the plain USB rules. */
@@ -170,12 +171,14 @@ const passiveDisplayPort: Partial<Record<CableGrade, readonly Reach<DisplayPortL
   dp54: dpLadder(['hbr2', 3], ['hbr3', 2], ['uhbr10', 2], ['uhbr13.5', 2]),
   dp80: dpLadder(['hbr2', 3], ['hbr3', 2], ['uhbr10', 2], ['uhbr13.5', 2], ['uhbr20', 1]),
 }
+const hdmiLadder = (...pairs: [HdmiLevel, Metres][]): Reach<HdmiLevel>[] => [
+  ...rows<HdmiLevel>(hdmiEveryday, ['tmds-4.95', 15]),
+  ...rows<HdmiLevel>(hdmiPractice, ['tmds-10.2', 7], ...pairs),
+]
 const passiveHdmi: Partial<Record<CableGrade, readonly Reach<HdmiLevel>[]>> = {
-  'hdmi-10': rows(hdmiPractice, ['tmds-10.2', 7]),
-  'hdmi-18': rows(hdmiPractice, ['tmds-10.2', 7], ['tmds-18', 5]),
-  'hdmi-48': rows(
-    hdmiPractice,
-    ['tmds-10.2', 7],
+  'hdmi-10': hdmiLadder(),
+  'hdmi-18': hdmiLadder(['tmds-18', 5]),
+  'hdmi-48': hdmiLadder(
     ['tmds-18', 5],
     ['frl-9', 5],
     ['frl-18', 3],

@@ -1,6 +1,8 @@
+import { type Fit, fitPicture } from '../picture/fit'
 import { streamRate } from '../picture/timing'
 import type { PictureMode } from '../plan/need'
 import type { Policy } from '../plan/policy'
+import { atMost } from '../quantity/limit'
 import { type BitsPerSecond, GIGABIT } from '../quantity/rate'
 import { DISPLAYPORT_LINKS, type DisplayPortLink, displayPortLane } from '../standards/picture-links'
 import { fromMemory, published, type Source } from '../standards/source'
@@ -46,8 +48,12 @@ export type Admitted = {
   /** The step it came up at; null: refused. */
   step: Step | null
   reserved: BitsPerSecond
-  /** The wanted mode goes through the step it came up at. */
+  /** The wanted mode goes through the step it came up at, without compression. */
   fits: boolean
+  /** Bits a pixel where it goes through compressed, which a host tries before it lets the picture fall; null otherwise. */
+  compressedBits: number | null
+  /** What it really sends: compressed, as much as its step carries, or nothing where it is refused. */
+  loads: BitsPerSecond
 }
 
 export type TunnelPlan = {
@@ -61,7 +67,7 @@ export type TunnelPlan = {
  * Admits pictures to a tunnel one after another. Each reserves, of what earlier ones left of 90 % of the link, by the site's policy:
  * a whole link rate (the best step that its ends and the remainder allow, what hosts usually do) or its own stream rate (newer hosts).
  * So a second display may come up lower because the first reserved more than it uses. What is left for data is the link's payload
- * less what the wanted pictures send, as unused reservations stay free for it; pictures load the way toward the dock only.
+ * less what the pictures really send, as unused reservations stay free for it; pictures load the way toward the dock only.
  */
 export function admitPictures(
   tunnel: Tunnel,
@@ -76,14 +82,26 @@ export function admitPictures(
     const step =
       policy === 'link'
         ? bestStep(ends, available)
-        : wanted <= available
+        : atMost(wanted, available)
           ? leastStep(ends, wanted)
           : bestStep(ends, available)
-    const fits = step !== null && wanted <= step.payload && wanted <= available
-    const reserved = step === null ? 0 : policy === 'stream' && fits ? wanted : step.payload
-    const entry = { mode, wanted, available, step, reserved, fits }
+    const fits = step !== null && atMost(wanted, step.payload) && atMost(wanted, available)
+    const compressed = fits || step === null || !ends.compression ? null : squeezed(mode, step)
+    const sends = compressed?.need ?? wanted
+    const loads = step === null ? 0 : Math.min(sends, step.payload)
+    const reserved = step === null ? 0 : policy === 'stream' && (fits || compressed) ? sends : step.payload
+    const entry = {
+      mode,
+      wanted,
+      available,
+      step,
+      reserved,
+      fits,
+      compressedBits: compressed?.compressedBits ?? null,
+      loads,
+    }
     available = Math.max(0, available - reserved)
-    sent += wanted
+    sent += loads
     return entry
   })
   return {
@@ -93,15 +111,21 @@ export function admitPictures(
   }
 }
 
+/** The picture compressed to fit a step; null where it does not go through even so. */
+function squeezed(mode: PictureMode, { link, lanes }: Step): Fit | null {
+  const fit = fitPicture(mode, { family: 'displayport', link, lanes }, { compression: true })
+  return fit.fits ? fit : null
+}
+
 const within = (step: Step, ends: PictureEnds): boolean =>
   DISPLAYPORT_LINKS.indexOf(step.link) <= DISPLAYPORT_LINKS.indexOf(ends.link) && step.lanes <= ends.lanes
 
 const bestStep = (ends: PictureEnds, available: BitsPerSecond): Step | null =>
-  LADDER.find((step) => within(step, ends) && step.payload <= available) ?? null
+  LADDER.find((step) => within(step, ends) && atMost(step.payload, available)) ?? null
 
 /** The smallest step that carries a stream; the largest the ends have where none does. */
 const leastStep = (ends: PictureEnds, wanted: BitsPerSecond): Step | null =>
-  LADDER.findLast((step) => within(step, ends) && step.payload >= wanted) ??
+  LADDER.findLast((step) => within(step, ends) && atMost(wanted, step.payload)) ??
   LADDER.find((step) => within(step, ends)) ??
   null
 

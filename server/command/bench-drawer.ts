@@ -27,7 +27,7 @@ export function benchDrawer() {
   const empty = emptyPlan({ id: 'drawer', name: 'Drawer' })
   const mapping = { tag: 0, 'first end': 1, 'second end': 2, length: 3, mark: 4, power: 5, note: 6 }
   const readTable = () =>
-    readCableTable(HEADERS, rows, mapping, { plan: empty, today: '2026-01-01', idOf: (tag) => tag.toLowerCase() })
+    readCableTable(HEADERS, rows, mapping, { plan: empty, unit: 'm', idOf: (tag) => tag.toLowerCase() })
   const plan = { ...empty, cables: readTable().good.map(({ cable }) => cable) }
   const worked = () => {
     const fresh = drawerRows(indexPlan(plan))

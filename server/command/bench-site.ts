@@ -45,7 +45,6 @@ function lay(plan: Plan, from: string, to: string, length: number): void {
     to: { device: toDevice, port: toPort },
     leads: [],
     route: { length },
-    proofs: [],
   }
   plan.runs.push(run)
 }
@@ -170,9 +169,32 @@ function addDrawer(plan: Plan, count: number): void {
       construction,
       feed: 'bus',
       standing: 'drawer',
-      evidence: [{ basis: 'claimed', on: '2026-01-01', grade, amps }],
     })
+    observe(plan, `c${id}`, at, grade, amps)
   }
+}
+
+/** What was seen of each cable: its mark, and four looks at it. */
+function observe(plan: Plan, cable: string, number: number, grade: CableGrade, amps: 0 | 3 | 5): void {
+  const at = (minute: number) => new Date(Date.UTC(2026, 0, 1 + (number % 28), 9, minute)).toISOString()
+  const every = { subject: { cable }, by: 'Bench' }
+  plan.observations.push(
+    { ...every, id: `${cable}.o1`, at: at(0), kind: 'statement', basis: 'claimed', grade, amps },
+    { ...every, id: `${cable}.o2`, at: at(5), kind: 'reading', measure: 'write', rate: 2.4e9, limit: 'disk' },
+    { ...every, id: `${cable}.o3`, at: at(6), kind: 'reading', measure: 'read', rate: 2.6e9 },
+    { ...every, id: `${cable}.o4`, at: at(7), kind: 'reading', measure: 'warmth', felt: 'cool' },
+    {
+      ...every,
+      id: `${cable}.o5`,
+      at: at(9),
+      kind: 'trial',
+      basis: 'soaked',
+      tried: 'usb2',
+      cameUp: 'usb2',
+      seconds: 60,
+      where: { controller: `board ${number % 3}` },
+    },
+  )
 }
 
 /** Gives each run the next free cable that plugs into both its ports. */

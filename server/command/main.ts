@@ -11,6 +11,8 @@ const usage = `Hallway plans cable runs: what each door passes at its length, an
   ${calcUsage}
   ./hallway export SITE      a site as a plan file, to standard output
   ./hallway import FILE      a plan file as a new site
+  ./hallway backup FILE      all sites with their logs, while Hallway runs
+  ./hallway restore FILE     the sites of a backup, into an empty database
   ./hallway bench            how fast the core is here, as figures and ratios
   ./hallway test             everything CI runs
 
@@ -44,6 +46,12 @@ async function run([command, ...words]: string[]): Promise<number> {
       return 0
     case 'import':
       return (await import('./transfer')).importFile(words)
+    case 'backup':
+      await (await import('./keep')).backupCommand(words)
+      return 0
+    case 'restore':
+      await (await import('./keep')).restoreCommand(words)
+      return 0
     case 'need-program': {
       const { needProgram } = await import('../private-database/packages')
       console.log(needProgram(words[0] ?? '', words[1] ?? '', (line) => console.error(line)))

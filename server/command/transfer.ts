@@ -1,5 +1,6 @@
+import { planText } from '../../core/plan/write'
 import { Failure } from '../failure'
-import { readPlan } from '../sites/plan-rows'
+import { currentCopy } from '../sites/copies'
 import { importPlan, listSites } from '../sites/sites'
 import { faultLine, readPlanFile } from './check'
 import { withDatabase } from './with-database'
@@ -8,12 +9,12 @@ import { withDatabase } from './with-database'
 export async function exportSite([siteId, ...rest]: string[]): Promise<void> {
   if (!siteId || rest.length > 0) throw new Failure('One site, please: ./hallway export SITE > plan.json')
   await withDatabase(async (knex) => {
-    const stored = await readPlan(knex, siteId)
-    if (!stored) {
+    const held = await currentCopy(knex, siteId)
+    if (!held) {
       const known = (await listSites(knex)).map((site) => site.id).join(', ')
       throw new Failure(`There is no site "${siteId}".${known ? ` There are: ${known}.` : ' There are no sites yet.'}`)
     }
-    process.stdout.write(`${JSON.stringify(stored.plan, null, 2)}\n`)
+    process.stdout.write(planText(held.copy.plan))
   })
 }
 
@@ -26,7 +27,7 @@ export async function importFile([file, ...rest]: string[]): Promise<number> {
     for (const fault of read.faults) console.error(`  ${faultLine(fault)}`)
     return 2
   }
-  const id = await withDatabase((knex) => importPlan(knex, read.plan))
+  const id = await withDatabase((knex) => importPlan(knex, { by: 'the terminal' }, read.plan))
   console.log(`Imported as site "${id}".`)
   return 0
 }

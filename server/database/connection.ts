@@ -62,12 +62,16 @@ const AWAY = new Set([
   'ER_CON_COUNT_ERROR',
 ])
 
-/** True where an error means that the database could not be reached, so that nothing was written. */
+/** True where an error means that the database could not be reached. */
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false
   const code = 'code' in error ? String(error.code) : ''
   return AWAY.has(code) || error.name === 'KnexTimeoutError' || /closed state|Connection lost/.test(error.message)
 }
+
+/** True where writers came between each other (deadlock, or refused by the other nodes of a cluster) or waited too long: the whole may be tried again. */
+export const isLockTrouble = (error: unknown): boolean =>
+  error instanceof Error && 'errno' in error && (error.errno === 1213 || error.errno === 1205)
 
 /** True where a row was refused because its key is already taken. */
 export const isDuplicate = (error: unknown): boolean =>

@@ -1,19 +1,12 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import type { Knex } from 'knex'
-import * as sites from './migrations/0001-sites'
-import * as inside from './migrations/0002-inside-and-surroundings'
-import * as thickness from './migrations/0003-thickness'
-import * as bench from './migrations/0004-bench'
+import { Failure } from '../failure'
+import * as ground from './migrations/0001-ground'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
 /** An explicit list, so that migrations run from the build as they do from source. */
-const migrations: readonly Migration[] = [
-  { name: '0001-sites', ...sites },
-  { name: '0002-inside-and-surroundings', ...inside },
-  { name: '0003-thickness', ...thickness },
-  { name: '0004-bench', ...bench },
-]
+const migrations: readonly Migration[] = [{ name: '0001-ground', ...ground }]
 
 const migrationSource: Knex.MigrationSource<Migration> = {
   getMigrations: async () => [...migrations],
@@ -21,8 +14,16 @@ const migrationSource: Knex.MigrationSource<Migration> = {
   getMigration: async (migration) => migration,
 }
 
-/** Brings the database up to this version. Where another process is at it, waits for that one. */
+/** A table that only the layout before the log had. */
+const OLD_TABLE = 'removals'
+const OLD_LAYOUT = `This database was made by an earlier Hallway, which kept sites in another way. Nothing of it was read or changed. To carry it over:
+  1. with the earlier Hallway, write each site to a file: ./hallway export SITE > SITE.json
+  2. give this one an empty database: move .hallway/database away, or let HALLWAY_DATABASE_URL name another
+  3. bring each file in: ./hallway import SITE.json`
+
+/** Brings the database up to this version. Where another process is at it, waits for that one. A database of the old layout is refused. */
 export async function migrate(knex: Knex, tries = 40): Promise<void> {
+  if (await knex.schema.hasTable(OLD_TABLE)) throw new Failure(OLD_LAYOUT)
   try {
     await knex.migrate.latest({ migrationSource })
   } catch (error) {

@@ -5,7 +5,7 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
-import mysql from 'mysql2/promise'
+import mysql, { type RowDataPacket } from 'mysql2/promise'
 import { Failure } from '../failure'
 import { findProgram, needProgram } from './packages'
 
@@ -40,11 +40,17 @@ export async function startPrivateDatabase({ home, say }: Options): Promise<Priv
     socket: socketPath(folder),
     /** Stands while the database runs; found at a start, the last run did not end as it should. */
     running: join(folder, 'database-running'),
+    /** Stands once no account but Hallway's own can be reached over the network. */
+    closed: join(folder, 'database-closed'),
+    /** The only folder the database may read files from or write them to: nothing is ever put there. */
+    noFiles: join(folder, 'no-files'),
   }
   const left = await stopLeftover(files.pid, files.data)
   const unclean = existsSync(files.running)
   if (!existsSync(join(files.data, 'mysql'))) initialise(files.data, say)
   const password = readPassword(files.password)
+  mkdirSync(files.noFiles, { recursive: true, mode: 0o500 })
+  if (!existsSync(files.closed)) await closeAccounts(program, files)
   const port = await freePort()
 
   let stopping = false
@@ -128,11 +134,10 @@ function readPassword(file: string): string {
   return readFileSync(file, 'utf8').trim()
 }
 
-function spawnServer(
-  program: string,
-  files: { data: string; socket: string; pid: string; log: string },
-  port: number,
-): ChildProcess {
+type Files = { data: string; socket: string; pid: string; log: string; noFiles: string; closed: string }
+
+/** The port it listens on at loopback, or none: then only the socket reaches it. */
+function spawnServer(program: string, files: Files, port: number | null): ChildProcess {
   const words = [
     '--no-defaults',
     ...asRoot(),
@@ -140,8 +145,9 @@ function spawnServer(
     `--socket=${files.socket}`,
     `--pid-file=${files.pid}`,
     `--log-error=${files.log}`,
-    '--bind-address=127.0.0.1',
-    `--port=${port}`,
+    ...(port === null ? ['--skip-networking'] : ['--bind-address=127.0.0.1', `--port=${port}`]),
+    '--local-infile=0',
+    `--secure-file-priv=${files.noFiles}`,
     '--skip-name-resolve',
     '--skip-log-bin',
     '--character-set-server=utf8mb4',
@@ -172,6 +178,32 @@ async function ready(socket: string, server: ChildProcess, log: string): Promise
   }
   const last = existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-4).join('\n') : ''
   throw new Failure(`The database did not start. Its own words, from ${log}:\n${last}`)
+}
+
+/**
+ * The installer leaves accounts without a password that anybody on this machine could reach over the network. While it cannot be reached over one, they
+ * are taken away: what is left is root on the socket, in a folder only its owner can enter, and that without the right to read or write files.
+ */
+async function closeAccounts(program: string, files: Files): Promise<void> {
+  rmSync(files.socket, { force: true })
+  const server = spawnServer(program, files, null)
+  try {
+    await ready(files.socket, server, files.log)
+    const connection = await mysql.createConnection({ socketPath: files.socket, user: 'root' })
+    try {
+      const [accounts] = await connection.query<RowDataPacket[]>('SELECT User, Host FROM mysql.global_priv')
+      for (const { User: user, Host: host } of accounts) {
+        const needed = host === 'localhost' && (user === 'root' || user === 'mariadb.sys')
+        if (!needed) await connection.query('DROP USER ?@?', [user, host])
+      }
+      await connection.query("REVOKE FILE ON *.* FROM root@'localhost'")
+    } finally {
+      await connection.end()
+    }
+  } finally {
+    await ended(server)
+  }
+  writeFileSync(files.closed, '', { mode: 0o600 })
 }
 
 /** The one user has its own database and no more; root stays with the socket. */

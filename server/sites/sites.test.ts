@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { directNeeds } from '../../core/plan/change'
+import { directNeeds } from '../../core/plan/direct-needs'
 import type { Plan } from '../../core/plan/plan'
 import type { Run } from '../../core/plan/run'
 import { demo } from '../../tests/support/demo-plan'

@@ -1,15 +1,19 @@
+import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
+import { bringInSite } from '../../core/change/changes/site'
+import { copyOf } from '../../core/change/copy'
 import { slugOf } from '../../core/plan/free-id'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
-import type { Policy } from '../../core/plan/policy'
 import { isDuplicate } from '../database/connection'
-import { insertPlan } from './plan-rows'
+import type { Hand } from './change-site'
+import { keep } from './copies'
+import { insertSite } from './entity-rows'
 
 export type SiteListing = {
   id: string
   name: string
   note: string | null
-  revision: number
+  putAway: boolean
   runs: number
   cables: number
   devices: number
@@ -17,17 +21,16 @@ export type SiteListing = {
 
 /** All sites with the size of each, by name. */
 export async function listSites(knex: Knex): Promise<SiteListing[]> {
-  const count = (table: string) =>
-    knex(table)
-      .count('*')
-      .whereRaw('?? = ??', [`${table}.site_id`, 'sites.id'])
-  return knex('sites')
-    .select('id', 'name', 'note', 'revision', {
+  const count = (list: string) =>
+    knex('entities').count('*').where({ list }).whereRaw('?? = ??', ['entities.site_id', 'sites.id'])
+  const rows = await knex('sites')
+    .select('id', 'name', 'note', 'put_away', {
       runs: count('runs'),
       cables: count('cables'),
       devices: count('devices'),
     })
     .orderBy('name')
+  return rows.map(({ put_away, ...row }) => ({ ...row, putAway: Boolean(put_away) }))
 }
 
 export async function siteExists(knex: Knex, siteId: string): Promise<boolean> {
@@ -35,15 +38,22 @@ export async function siteExists(knex: Knex, siteId: string): Promise<boolean> {
 }
 
 /** A new, empty site. Its id is made from its name and made free by a number where need be. */
-export const createSite = (knex: Knex, name: string, note?: string): Promise<string> =>
-  importPlan(knex, emptyPlan({ id: slugOf(name, 'site'), name, ...(note ? { note } : {}) }))
+export const createSite = (knex: Knex, hand: Hand, name: string, note?: string): Promise<string> =>
+  importPlan(knex, hand, emptyPlan({ id: slugOf(name, 'site'), name, ...(note ? { note } : {}) }))
 
-/** Writes a plan as a new site in one transaction and answers its id. Nothing is ever overwritten: a taken id gets a number. */
-export async function importPlan(knex: Knex, plan: Plan): Promise<string> {
+/** Writes a plan as a new site in one transaction, its first change, and answers its id. Nothing is ever overwritten: a taken id gets a number. */
+export async function importPlan(knex: Knex, hand: Hand, plan: Plan): Promise<string> {
   for (let attempt = 0; ; attempt += 1) {
+    // sent twice, it is one site
+    const sent = hand.id ? await knex('changes').where({ id: hand.id, place: 1 }).first('site_id') : undefined
+    if (sent) return sent.site_id
     const id = await freeId(knex, plan.site.id)
+    const copy = copyOf({ ...plan, site: { ...plan.site, id } })
+    const identity = randomUUID()
+    const change = { ...bringInSite(copy.plan), id: hand.id ?? randomUUID(), at: new Date().toISOString(), by: hand.by }
     try {
-      await knex.transaction((trx) => insertPlan(trx, { ...plan, site: { ...plan.site, id } }))
+      await knex.transaction((trx) => insertSite(trx, copy, identity, change))
+      keep(knex, id, { identity, copy })
       return id
     } catch (error) {
       // somebody took the same id in between
@@ -58,17 +68,4 @@ async function freeId(knex: Knex, wanted: string): Promise<string> {
     const id = number === 1 ? wanted : `${stem}-${number}`
     if (!(await siteExists(knex, id))) return id
   }
-}
-
-/** Changes some of what a site goes by. Answers false where somebody changed the site since `base`. */
-export async function savePolicy(knex: Knex, siteId: string, base: number, choice: Partial<Policy>): Promise<boolean> {
-  return knex.transaction(async (trx) => {
-    const site = await trx('sites').where({ id: siteId, revision: base }).forUpdate().first('policy')
-    if (!site) return false
-    const policy: Policy = { ...site.policy, ...choice }
-    await trx('sites')
-      .where({ id: siteId })
-      .update({ policy: JSON.stringify(policy), revision: base + 1 })
-    return true
-  })
 }

@@ -2,14 +2,14 @@ import type { z } from 'zod'
 import { assess, type NeedVerdict, type RunVerdict } from '../../core/checks/assess'
 import type { Finding } from '../../core/checks/finding'
 import { sentence } from '../../core/checks/sentences'
-import type { Cable, cableSchema } from '../../core/plan/cable'
+import type { Cable } from '../../core/plan/cable'
 import type { DeviceKind, deviceSchema } from '../../core/plan/device'
 import type { Need } from '../../core/plan/need'
-import { emptyPlan, type Plan, type placeSchema } from '../../core/plan/plan'
+import type { Plan, placeSchema } from '../../core/plan/plan'
 import type { Policy } from '../../core/plan/policy'
-import { readPlan } from '../../core/plan/read'
 import type { Surrounding } from '../../core/plan/run'
 import type { CableGrade, Construction } from '../../core/standards/grades'
+import { type Piece, planFrom } from './shorthand'
 
 type PortInput = Omit<z.input<typeof deviceSchema>['ports'] extends (infer P)[] | undefined ? P : never, 'id' | 'name'>
 
@@ -22,7 +22,7 @@ export type LeadInput = {
   volts?: 20 | 50
   ends?: [string, string]
   oneWay?: boolean
-  evidence?: z.input<typeof cableSchema>['evidence']
+  evidence?: Piece[]
   more?: Partial<Cable>
 }
 
@@ -67,8 +67,7 @@ export function onePlan({
 }: OneRun): Plan {
   const { kind: fromKind = 'computer', ...fromPort } = from
   const { kind: toKind = 'other', ...toPort } = to
-  const file = {
-    ...emptyPlan({ id: 'one', name: 'One run' }),
+  return planFrom({
     policy: { ...policy },
     places,
     devices: [
@@ -101,10 +100,7 @@ export function onePlan({
       },
     ],
     needs: [...(need ? [need] : []), ...alsoNeed].map(needOf),
-  }
-  const read = readPlan(JSON.parse(JSON.stringify(file)))
-  if (!read.ok) throw new Error(read.faults.map((fault) => `${fault.path}: ${fault.reason}`).join('\n'))
-  return read.plan
+  })
 }
 
 function needOf({ upstream, ...need }: NonNullable<OneRun['need']>, at: number) {

@@ -3,38 +3,40 @@ import { getFormProps, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { useRef } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { addCables } from '../../../core/change/changes/cables'
+import { observed } from '../../../core/change/changes/observations'
 import type { Cable } from '../../../core/plan/cable'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
-import { addCables } from '../../../server/sites/cables'
-import { readPlan } from '../../../server/sites/plan-rows'
-import { save, whyNotSaved } from '../../stored.server'
+import { changeBy, whyNotSaved } from '../../stored.server'
+import { ChangeId } from '../../ui/change-fields'
 import { MainButton, Notice } from '../../ui/controls'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { readUnit } from '../../unit-cookie'
+import { handOf } from '../../who.server'
+import { witnessOf } from '../../witness.server'
 import type { Route } from './+types/add-cable'
 import { CableFields } from './cable-fields'
 import { type CableFormTexts, cableFormSchema, nextTag, readCable, textsOfCable } from './cable-form'
 import { useDraftCable, WhatItPromises } from './draft-cable'
-import { today } from './today'
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const submission = parseWithZod(await request.formData(), { schema: cableFormSchema(readUnit(request)) })
+  const form = await request.formData()
+  const submission = parseWithZod(form, { schema: cableFormSchema(readUnit(request)) })
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
-  const saved = await save(async (knex) => {
-    const stored = await readPlan(knex, params.site)
-    if (!stored) return { outcome: 'no-site' } as const
-    const idOf = freeIds(stored.plan.cables.map((cable) => cable.id))
-    const id = idOf(slugOf(submission.value.tag, 'cable'))
-    const { cable, learned } = readCable(submission.value, null, { id, today: today() })
-    return { id, ...(await addCables(knex, params.site, [{ ...cable, evidence: learned }])) }
+  const hand = await handOf(request, form)
+  let id = ''
+  const saved = await changeBy(hand, params.site, ({ plan }) => {
+    id = freeIds(plan.cables.map((cable) => cable.id))(slugOf(submission.value.tag, 'cable'))
+    const { cable, marks } = readCable(submission.value, null, undefined, id)
+    return addCables([cable], observed(marks, { cable: id }, witnessOf(hand)))
   })
   if (saved?.outcome !== 'saved') {
     const { problem, status } = whyNotSaved(saved)
     return data(submission.reply({ formErrors: [problem] }), { status })
   }
   // the next lead of the heap is often like the last
-  return redirect(`/sites/${params.site}/drawer/add?${new URLSearchParams({ like: saved.id })}`)
+  return redirect(`/sites/${params.site}/drawer/add?${new URLSearchParams({ like: id })}`)
 }
 
 /** One cable after another from the bench: the form stays as it was, with the next tag. */
@@ -46,7 +48,7 @@ export default function AddCable({ actionData }: Route.ComponentProps) {
 }
 
 function AddForm({ like, lastResult }: { like: Cable | undefined; lastResult: Route.ComponentProps['actionData'] }) {
-  const { plan } = useSite()
+  const { plan, index } = useSite()
   const unit = useUnit()
   const saving = useNavigation().state === 'submitting'
   const ref = useRef<HTMLFormElement>(null)
@@ -54,7 +56,7 @@ function AddForm({ like, lastResult }: { like: Cable | undefined; lastResult: Ro
     id: `add-cable-${like?.id ?? 'first'}`,
     lastResult: lastResult as never,
     defaultValue: {
-      ...(like ? textsOfCable(like, unit) : {}),
+      ...(like ? textsOfCable(like, index.learned.cables.get(like.id), unit) : {}),
       note: undefined,
       standing: 'drawer',
       tag: nextTag(plan.cables.map((cable) => cable.tag)),
@@ -76,6 +78,7 @@ function AddForm({ like, lastResult }: { like: Cable | undefined; lastResult: Ro
       {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
       <Grid templateColumns={{ base: '1fr', lg: '1fr 280px' }} gap="6" alignItems="start">
         <Form method="post" {...getFormProps(form)} ref={ref} onInput={read} aria-label="Cable">
+          <ChangeId />
           <CableFields fields={fields as never} plan={plan} />
           <Flex mt="4" gap="4" align="center">
             <MainButton loading={saving}>Into the drawer</MainButton>

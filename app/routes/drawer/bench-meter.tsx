@@ -9,6 +9,7 @@ import { decimal } from '../../../core/quantity/parsed'
 import { formatBytesPerSecond, MEGABYTE_PER_SECOND } from '../../../core/quantity/rate'
 import { formatWatts } from '../../../core/quantity/watts'
 import { linkModeFacts } from '../../../core/standards/link-modes'
+import { ChangeId } from '../../ui/change-fields'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { Labelled, PlainSelect } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
@@ -112,6 +113,7 @@ function Reading({ look: { sample, wasUp }, cable, tests }: { look: Look; cable:
         {shown.map(([name, value]) => (value === null ? null : <Gauge key={name} name={name} value={value} />))}
       </Grid>
       <Form method="post" preventScrollReset>
+        <ChangeId />
         <input type="hidden" name="cable" value={cable.id} />
         <input type="hidden" name="meter" value="simulated" />
         <input type="hidden" name="seconds" value={Math.floor(sample.seconds)} />

@@ -1,6 +1,7 @@
 import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
 import { useEffect, useRef } from 'react'
 import { useNavigationType } from 'react-router'
+import type { SessionReadings } from '../../../core/bench/matrix'
 import type { Soaking } from '../../../core/bench/progress'
 import { goesInTurned, type Setup } from '../../../core/bench/setup'
 import { abilitiesOf } from '../../../core/link/abilities'
@@ -18,6 +19,7 @@ type Props = {
   session: Session
   index: SiteIndex
   cableId: string
+  readings: SessionReadings
   setup: Setup
   /** Ends that go in anew; null where somebody came here by their own way. */
   plug: readonly ('from' | 'to')[] | null
@@ -25,7 +27,7 @@ type Props = {
 }
 
 /** One step at the bench: which lead, into which ports, and what to read there. */
-export function BenchStep({ session, index, cableId, setup, plug, soak }: Props) {
+export function BenchStep({ session, index, cableId, readings, setup, plug, soak }: Props) {
   const heading = useRef<HTMLHeadingElement>(null)
   const cable = index.cables.get(cableId)
   const arrived = useNavigationType()
@@ -62,10 +64,10 @@ export function BenchStep({ session, index, cableId, setup, plug, soak }: Props)
       {setup.tests.map((test) => (
         <TestReading
           key={test.id}
-          session={session}
           index={index}
           cable={cable}
           test={test}
+          read={readings.get(cable.id)?.get(test.id)?.at(-1)}
           soak={soak?.test === test.id ? soak : null}
         />
       ))}

@@ -1,6 +1,7 @@
 import { Flex, Input, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink } from 'react-router'
 import { MOST_TAGGED } from '../../../core/tags/label'
+import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { useSite } from '../../ui/site-context'
 
@@ -13,6 +14,7 @@ export function BulkBar({ ids, busy, clear }: { ids: readonly string[]; busy: bo
   const list = new URLSearchParams({ cables: ids.join(' ') })
   return (
     <Form method="post" preventScrollReset>
+      <MadeFrom />
       <input type="hidden" name="cables" value={ids.join(' ')} />
       <Flex
         role="group"

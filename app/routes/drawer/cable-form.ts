@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../core/drawer/mark-text'
-import { knownCable } from '../../../core/link/known'
-import { CABLE_STANDINGS, type Cable, type Evidence, isReading, isTrial } from '../../../core/plan/cable'
+import type { Learnt } from '../../../core/observe/learnt'
+import { CABLE_STANDINGS, type Cable, FEEDS } from '../../../core/plan/cable'
 import { tagField } from '../../../core/plan/fields'
-import { type LengthUnit, parseLength } from '../../../core/quantity/length'
+import type { Seen, Statement } from '../../../core/plan/observation'
+import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
 import { CONNECTORS } from '../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../core/standards/grades'
 import { lengthText, readBy } from '../../ui/form-text'
@@ -41,32 +42,32 @@ export const cableFormSchema = (unit: LengthUnit) =>
     construction: z.enum(CONSTRUCTIONS).default('passive'),
     thickness: figure('A thickness', 0.5, 50, ' mm'),
     awg: figure('A gauge', 0, 40, ''),
-    feed: z.enum(['bus', 'optional', 'required']).default('bus'),
+    feed: z.enum(FEEDS).default('bus'),
     kind: z.string().max(64).optional(),
     suppliedWith: z.string().max(64).optional(),
     standing: z.enum(CABLE_STANDINGS).default('drawer'),
     note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
-    base: z.coerce.number().int().optional(),
   })
 export type CableForm = z.output<ReturnType<typeof cableFormSchema>>
 /** The form's own texts, before anything is read. */
-export type CableFormTexts = { [Name in Exclude<keyof CableForm, 'base'>]?: string }
+export type CableFormTexts = { [Name in keyof CableForm]?: string }
 
-/** The cable a form describes, without evidence, and what the form adds to its evidence: a mark that is new or differs from before. */
+/** The cable a form describes, and what it says of its mark where that is new or differs from before; a mark that was cleared is said to be none. */
 export function readCable(
   form: CableForm,
   before: Cable | null,
-  { id, today }: { id: string; today: string },
-): { cable: Omit<Cable, 'evidence'>; learned: Evidence[] } {
+  learnt: Learnt | undefined,
+  id: string,
+): { cable: Cable; marks: Seen<Statement>[] } {
   const end = (connector: CableForm['first'], socket: 'on' | undefined) =>
     ({ connector, gender: socket ? 'socket' : 'plug' }) as const
-  const cable: Omit<Cable, 'evidence'> = {
+  const cable: Cable = {
     id: before?.id ?? id,
     tag: form.tag,
     ...(form.kind ? { kind: form.kind } : {}),
     ends: [end(form.first, form.firstSocket), end(form.second, form.secondSocket)],
     oneWay: form.oneWay === 'on',
-    length: form.length,
+    length: before && sameLength(before.length, form.length) ? before.length : form.length,
     construction: form.construction,
     feed: form.construction === 'passive' ? 'bus' : form.feed,
     standing: form.standing,
@@ -75,36 +76,33 @@ export function readCable(
     ...(form.suppliedWith ? { suppliedWith: form.suppliedWith } : {}),
     ...(form.note ? { note: form.note } : {}),
   }
+  const was = markOf(learnt)
   const read = form.power === undefined ? null : parsePowerMark(form.power)
   const power = read?.ok ? read.value : null
-  const was = before && markOf(before)
-  const same = was && was.mark === form.mark && was.power === form.power
-  if (same || (form.mark === undefined && power === null)) return { cable, learned: [] }
-  const claim: Evidence = {
-    basis: 'claimed',
-    on: today,
-    ...(form.mark ? { grade: form.mark } : {}),
-    ...(power ? { amps: power.amps } : {}),
-    ...(power?.volts === 50 ? { volts: 50 } : {}),
+  const mark: Seen<Statement> = { kind: 'statement', basis: 'claimed' }
+  if (form.mark !== was.mark) mark.grade = form.mark ?? null
+  if (form.power !== was.power) {
+    mark.amps = power?.amps ?? null
+    mark.volts = power?.volts === 50 ? 50 : null
   }
-  return { cable, learned: [claim] }
+  return { cable, marks: mark.grade === undefined && mark.amps === undefined ? [] : [mark] }
 }
 
 /** What is printed on a cable, as far as anybody wrote it down. */
-function markOf(cable: Cable): Pick<CableForm, 'mark' | 'power'> {
-  const claims = cable.evidence.filter((piece) => piece.basis === 'claimed' && !isTrial(piece) && !isReading(piece))
-  const { grade, amps, volts } = knownCable({ ...cable, evidence: claims })
-  const power = amps.basis === 'assumed' ? undefined : powerMarkOf({ amps: amps.value, volts: volts.value })
-  return { mark: grade.value ?? undefined, power: power ?? undefined }
+function markOf(learnt: Learnt | undefined): Pick<CableForm, 'mark' | 'power'> {
+  return {
+    mark: learnt?.grade.claimed?.value,
+    power: powerMarkOf({ amps: learnt?.amps.claimed?.value, volts: learnt?.volts.claimed?.value }) ?? undefined,
+  }
 }
 
 const on = (yes: boolean): string | undefined => (yes ? 'on' : undefined)
 
 /** A cable as the form's texts; `readCable` reads them back to the same cable. */
-export function textsOfCable(cable: Cable, unit: LengthUnit): CableFormTexts {
+export function textsOfCable(cable: Cable, learnt: Learnt | undefined, unit: LengthUnit): CableFormTexts {
   const [first, second] = cable.ends
   return {
-    ...markOf(cable),
+    ...markOf(learnt),
     tag: cable.tag,
     first: first.connector,
     firstSocket: on(first.gender === 'socket'),

@@ -1,18 +1,20 @@
 import { Box, Heading, Input, Link, Table, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import { type ModeRecord, recordOf, recordOfKind, runsOfCable } from '../../../core/drawer/cable-history'
-import { evidenceText } from '../../../core/drawer/evidence-text'
+import type { RunProof } from '../../../core/observe/learned'
 import type { Cable } from '../../../core/plan/cable'
 import type { SiteIndex } from '../../../core/plan/site-index'
 import { decimal } from '../../../core/quantity/parsed'
 import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
+import { ChangeId } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { controlLook, Labelled, PlainSelect } from '../../ui/field'
+import { Moment } from '../../ui/moment'
 import { RuledTable } from '../../ui/ruled-table'
 
 /** What a cable did: on which controllers it held, in which runs it was proved, and what its kind does elsewhere. */
 export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }) {
-  const own = recordOf(cable)
+  const own = recordOf(index.learned.cables.get(cable.id))
   const ofKind = recordOfKind(index, cable)
   const runs = runsOfCable(index, cable)
   return (
@@ -40,7 +42,7 @@ export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }
           </Link>{' '}
           {liesHere ? 'it lies here' : 'it lay here'}
           {proofs.length > 0
-            ? `; ${proofs.map((proof) => `${proof.on} ${evidenceText(proof)}`).join('; ')}`
+            ? `; ${proofs.map((proof) => `${proof.at.slice(0, 10)} ${proofText(proof)}`).join('; ')}`
             : '; not proved with it yet'}
           .
         </Text>
@@ -49,6 +51,9 @@ export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }
     </Box>
   )
 }
+
+const proofText = ({ tried, cameUp }: RunProof): string =>
+  `tried ${linkModeFacts[tried].name}: ${cameUp === null ? 'nothing, or it dropped' : linkModeFacts[cameUp].name}`
 
 const percent = (share: number): string => `${decimal(share * 100, 0)} %`
 
@@ -66,7 +71,7 @@ function Records({ records, label }: { records: readonly ModeRecord[]; label: st
             {percent(rate.low)} to {percent(rate.high)}
           </Table.Cell>
           <Table.Cell fontFamily="mono" fontSize="xs">
-            {last}
+            <Moment at={last} dayOnly />
           </Table.Cell>
         </Table.Row>
       ))}
@@ -86,6 +91,7 @@ function TrialForm({ index }: { index: SiteIndex }) {
         Write down what came up
       </Box>
       <Form method="post">
+        <ChangeId />
         <Box
           display="grid"
           gridTemplateColumns={{ base: '1fr', md: '1fr 1fr 110px 1fr auto' }}

@@ -1,17 +1,21 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
 import { spreadOf } from '../../../core/bench/statistics'
-import { type Cable, isReading } from '../../../core/plan/cable'
+import { countedOf } from '../../../core/observe/counted'
+import type { Cable } from '../../../core/plan/cable'
+import type { Observation } from '../../../core/plan/observation'
 import { ALLOWED_DROP, GROUND_WIRES, wireDrop } from '../../../core/power/wire'
 import { decimal } from '../../../core/quantity/parsed'
 import { citeSource } from '../../../core/standards/source'
+import { useSite } from '../../ui/site-context'
 
 const CURRENTS = [3, 5]
 
 /** Volts the cable loses there and back: by its gauge, and as measured. */
-export function CableVolts({ cable }: { cable: Cable }) {
-  const { awg, length, evidence } = cable
-  const measured = evidence.flatMap((piece) =>
-    isReading(piece) && piece.measure === 'volts lost' && piece.amps > 0 ? [piece.volts / piece.amps] : [],
+export function CableVolts({ cable, observations }: { cable: Cable; observations: readonly Observation[] }) {
+  const { awg, length } = cable
+  const { practice } = useSite().plan.site
+  const measured = countedOf(observations, practice).flatMap((piece) =>
+    piece.kind === 'reading' && piece.measure === 'volts lost' && piece.amps > 0 ? [piece.volts / piece.amps] : [],
   )
   const ohms = spreadOf(measured)
   const allowed = ALLOWED_DROP.supply + ALLOWED_DROP.ground

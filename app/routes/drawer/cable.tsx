@@ -1,16 +1,18 @@
 import { Box, Flex, Grid, Heading, Link, Text } from '@chakra-ui/react'
 import { data, Form, isRouteErrorResponse, Link as RouterLink, redirect, useSearchParams } from 'react-router'
+import { deleteCables, standCables, whatHolds } from '../../../core/change/changes/cables'
 import { conflictSentence } from '../../../core/checks/sentences'
 import { cautionSentence, cautionsOf } from '../../../core/drawer/cable-cautions'
 import { abilitiesOf } from '../../../core/link/abilities'
-import { basisNames } from '../../../core/link/known'
+import { basisNames } from '../../../core/observe/basis'
+import { observationsOf } from '../../../core/observe/learned'
 import type { Cable } from '../../../core/plan/cable'
 import type { indexPlan } from '../../../core/plan/site-index'
 import { formatWatts } from '../../../core/quantity/watts'
 import { describeEnd } from '../../../core/standards/connectors'
 import { shortCode } from '../../../core/tags/short-code'
-import { changeCables, revisionOfCable } from '../../../server/sites/cables'
-import { load, save, whyNotSaved } from '../../stored.server'
+import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import { MadeFrom } from '../../ui/change-fields'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
 import { DoorGlyph } from '../../ui/grade'
@@ -19,38 +21,41 @@ import { Length, useUnit } from '../../ui/units'
 import { UseDoor } from '../../ui/use-door'
 import type { Route } from './+types/cable'
 import { CableEdit } from './cable-edit'
-import { CableEvidence } from './cable-evidence'
+import { CableObservations } from './cable-observations'
 import { CableRecord } from './cable-record'
 import { CableVolts } from './cable-volts'
 import { DoorList } from './door-list'
-import { saveCableForm, saveTrialForm } from './save-cable.server'
+import { type CableSaveAnswer, saveCableForm, saveRetraction, saveTrialForm } from './save-cable.server'
 
-/** The revision the form is made from. The plan itself comes with the site. */
+/** What was observed of the cable: the site brings what it comes to, this page shows each piece. */
 export async function loader({ params }: Route.LoaderArgs) {
-  const base = await load((knex) => revisionOfCable(knex, params.site, params.cable))
-  if (base === null) throw data(null, { status: 404 })
-  return { base }
+  const { copy } = await loadSite(params.site)
+  if (!copy.plan.cables.some(({ id }) => id === params.cable)) throw data(null, { status: 404 })
+  return { observations: observationsOf(copy.plan, { cable: params.cable }) }
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
   const here = `/sites/${params.site}/cables/${encodeURIComponent(params.cable)}`
-  switch (form.get('intent')) {
+  const intent = form.get('intent')
+  switch (intent) {
     case 'trial':
-      return saveTrialForm(form, params)
-    case 'delete': {
-      const changed = await save((knex) => changeCables(knex, params.site, [params.cable], { change: 'delete' }))
-      if (changed?.outcome === 'changed')
-        return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ removed: changed.token })}`)
-      return refused(changed)
-    }
+      return saveTrialForm(request, form, params)
+    case 'retract':
+      return saveRetraction(request, form, params)
+    case 'delete':
     case 'retired':
     case 'drawer': {
-      const standing = form.get('intent') === 'retired' ? 'retired' : 'drawer'
-      const changed = await save((knex) =>
-        changeCables(knex, params.site, [params.cable], { change: 'stand', standing }),
+      const changed = await change(request, form, params.site, ({ plan }) => {
+        const cables = plan.cables.filter(({ id }) => id === params.cable)
+        if (intent !== 'delete') return standCables(cables, baseOf(form), intent)
+        const held = cables.flatMap((cable) => whatHolds(plan, cable))
+        return held.length > 0 ? { outcome: 'refused', faults: held } : deleteCables(plan, cables, baseOf(form))
+      })
+      if (changed?.outcome !== 'saved') return refused(changed)
+      return redirect(
+        intent === 'delete' ? `/sites/${params.site}/drawer?${new URLSearchParams({ removed: changed.id })}` : here,
       )
-      return changed?.outcome === 'changed' ? redirect(here) : refused(changed)
     }
     default:
       return saveCableForm(form, request, params)
@@ -59,15 +64,16 @@ export async function action({ request, params }: Route.ActionArgs) {
 
 function refused(answer: Parameters<typeof whyNotSaved>[0]) {
   const { problem, status } = whyNotSaved(answer)
-  return data({ problem }, { status })
+  return data<CableSaveAnswer>({ problem }, { status })
 }
 
 /** One cable: what it is good for at its length, who says so, what it did, and what to take care of. */
 export default function CablePage({ loaderData, actionData, params }: Route.ComponentProps) {
-  const { index, revision } = useSite()
+  const { index } = useSite()
   const cable = index.cables.get(params.cable)
   if (!cable) return <ErrorView status={404} />
-  const problem = actionData && 'problem' in actionData ? actionData.problem : null
+  const { observations } = loaderData
+  const problem = actionData?.problem
   return (
     <>
       <Head cable={cable} index={index} />
@@ -81,17 +87,12 @@ export default function CablePage({ loaderData, actionData, params }: Route.Comp
           </Heading>
           <DoorList index={index} cable={cable} />
           <CablePower cable={cable} index={index} />
-          <CableVolts cable={cable} />
+          <CableVolts cable={cable} observations={observations} />
         </Box>
         <Box minW="0">
-          <CableEvidence cable={cable} index={index} />
+          <CableObservations cable={cable} index={index} observations={observations} />
           <CableRecord cable={cable} index={index} />
-          <CableEdit
-            key={`${cable.id} ${revision}`}
-            cable={cable}
-            base={loaderData.base}
-            lastResult={actionData && 'result' in actionData ? actionData.result : undefined}
-          />
+          <CableEdit key={cable.id} cable={cable} lastResult={actionData?.result} clash={actionData?.clash} />
         </Box>
       </Grid>
     </>
@@ -153,6 +154,7 @@ function Head({ cable, index }: Shown) {
           <RouterLink to={`${home}/sessions/new?${new URLSearchParams({ cables: cable.id })}`}>Test it</RouterLink>
         </QuietButton>
         <Form method="post">
+          <MadeFrom />
           <QuietButton name="intent" value={retired ? 'drawer' : 'retired'}>
             {retired ? 'Back in the drawer' : 'Retire'}
           </QuietButton>
@@ -164,7 +166,7 @@ function Head({ cable, index }: Shown) {
 
 function Cautions({ cable, index }: Shown) {
   const { known } = abilitiesOf(index, cable)
-  const cautions = [...cautionsOf(cable, known)].map(cautionSentence)
+  const cautions = [...cautionsOf(cable, known, index.learned.cables.get(cable.id)?.hot ?? null)].map(cautionSentence)
   const conflicts = known.conflicts.map((conflict) => conflictSentence(conflict, cable.tag))
   const all = [...conflicts, ...cautions]
   if (all.length === 0) return null

@@ -1,14 +1,19 @@
 import { Box, Flex, Input, Link, Text } from '@chakra-ui/react'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { data, Form, Link as RouterLink, useNavigation, useSearchParams } from 'react-router'
+import type { Place } from '../../../core/change/change'
+import { deleteCables, standCables, type TagSeries, tagCables, whatHolds } from '../../../core/change/changes/cables'
 import { type DrawerRow, drawerRows, rowsForJob } from '../../../core/drawer/drawer-rows'
 import { parseJob } from '../../../core/match/job-text'
-import { CABLE_STANDINGS } from '../../../core/plan/cable'
-import { type BulkChange, changeCables, restoreCables } from '../../../server/sites/cables'
-import { save, whyNotSaved } from '../../stored.server'
+import { CABLE_STANDINGS, type Cable } from '../../../core/plan/cable'
+import type { Plan } from '../../../core/plan/plan'
+import type { MakeDraft } from '../../../server/sites/change-site'
+import { baseOf, change, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { useShortcut } from '../../ui/shortcut'
 import { useSite } from '../../ui/site-context'
+import { Undo } from '../../ui/undo'
+import { useUnit } from '../../ui/units'
 import type { Route } from './+types/cables'
 import { BulkBar } from './bulk-bar'
 import { type Chosen, DrawerTable } from './drawer-table'
@@ -18,32 +23,46 @@ type Answer = { problem: string } | { done: string; token: string | null }
 
 const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
 
-/** Bulk changes and their undo. */
+/** Bulk changes. */
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
-  if (form.get('intent') === 'undo') {
-    const restored = await save((knex) => restoreCables(knex, params.site, String(form.get('token') ?? '')))
-    if (restored?.outcome === 'restored')
-      return said({ done: `${cables(restored.count)} as before again.`, token: null })
-    if (restored?.outcome === 'gone')
-      return said({ problem: 'That has been undone already, or its site is gone.' }, 409)
-    return refused(restored)
-  }
   const ids = String(form.get('cables') ?? '')
     .split(' ')
     .filter(Boolean)
-  const change = readChange(form)
-  if (ids.length === 0 || change === null)
+  const wanted = readChange(form)
+  if (ids.length === 0 || wanted === null)
     return said({ problem: 'Choose cables, and for new tags the first of them, such as C-0100.' }, 422)
-  const changed = await save((knex) => changeCables(knex, params.site, ids, change))
-  if (changed?.outcome === 'changed')
-    return said({ done: `${cables(changed.count)} ${doneWords(change)}.`, token: changed.token })
-  return refused(changed)
+  const place = new Map(ids.map((id, at) => [id, at]))
+  let count = 0
+  const changed = await change(request, form, params.site, ({ plan }) => {
+    const chosen = plan.cables
+      .filter(({ id }) => place.has(id))
+      .sort((one, other) => (place.get(one.id) ?? 0) - (place.get(other.id) ?? 0))
+    count = chosen.length
+    return draftFor(plan, chosen, baseOf(form), wanted)
+  })
+  if (changed?.outcome === 'saved') return said({ done: `${cables(count)} ${doneWords(wanted)}.`, token: changed.id })
+  const { problem, status } = whyNotSaved(changed)
+  return said({ problem }, status)
 }
 
-function refused(answer: Parameters<typeof whyNotSaved>[0]) {
-  const { problem, status } = whyNotSaved(answer)
-  return said({ problem }, status)
+/** What may be done to many cables at once. */
+type BulkChange =
+  | { change: 'stand'; standing: Cable['standing'] }
+  | ({ change: 'tag' } & TagSeries)
+  | { change: 'delete' }
+
+function draftFor(plan: Plan, chosen: readonly Cable[], base: Place, wanted: BulkChange): ReturnType<MakeDraft> {
+  switch (wanted.change) {
+    case 'stand':
+      return standCables(chosen, base, wanted.standing)
+    case 'tag':
+      return tagCables(chosen, base, wanted)
+    case 'delete': {
+      const held = chosen.flatMap((cable) => whatHolds(plan, cable))
+      return held.length > 0 ? { outcome: 'refused', faults: held } : deleteCables(plan, chosen, base)
+    }
+  }
 }
 
 const cables = (count: number): string => `${count} ${count === 1 ? 'cable' : 'cables'}`
@@ -68,11 +87,12 @@ function doneWords(change: BulkChange): string {
 /** Every cable, what it is good for and how that is known; what a job needs narrows the list. */
 export default function Cables({ actionData }: Route.ComponentProps) {
   const { plan, index } = useSite()
+  const unit = useUnit()
   const [params, setParams] = useSearchParams()
   const [text, setText] = useState(params.get('job') ?? '')
   const asked = useDeferredValue(text)
   const rows = useMemo(() => drawerRows(index), [index])
-  const shown = useMemo(() => rowsForJob(rows, parseJob(asked)), [rows, asked])
+  const shown = useMemo(() => rowsForJob(rows, parseJob(asked, unit)), [rows, asked, unit])
   useEffect(() => workAhead(rows), [rows])
   const [chosen, setChosen] = useState<Chosen>({})
   const box = useRef<HTMLInputElement>(null)
@@ -141,27 +161,23 @@ function Arrived() {
   const [params] = useSearchParams()
   const removed = params.get('removed')
   const added = Number(params.get('added') ?? 0)
+  if (params.has('undone')) return <Said answer={{ done: 'It is as before again.', token: null }} />
   if (removed) return <Said answer={{ done: '1 cable deleted.', token: removed }} />
   return added > 0 ? <Said answer={{ done: `${cables(added)} came in.`, token: null }} /> : null
 }
 
 function Said({ answer }: { answer: Answer }) {
+  const { plan } = useSite()
   if ('problem' in answer) return <Notice tone="blocked">{answer.problem}</Notice>
   return (
     <Notice tone="clear" py="2">
-      <Form method="post" preventScrollReset>
-        <Flex align="center" gap="4">
-          <Text>{answer.done}</Text>
-          {answer.token && (
-            <>
-              <input type="hidden" name="token" value={answer.token} />
-              <QuietButton name="intent" value="undo">
-                Undo
-              </QuietButton>
-            </>
-          )}
-        </Flex>
-      </Form>
+      {answer.token ? (
+        <Undo change={answer.token} back={`/sites/${plan.site.id}/drawer?undone=1`}>
+          {answer.done}
+        </Undo>
+      ) : (
+        answer.done
+      )}
     </Notice>
   )
 }

@@ -1,20 +1,23 @@
 import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { putKinds, removeKind } from '../../../core/change/changes/kinds'
 import { powerMarkOf } from '../../../core/drawer/mark-text'
 import type { CableKind } from '../../../core/plan/cable'
 import { slugOf } from '../../../core/plan/free-id'
 import { describeEnd } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
-import { putKinds, removeKind } from '../../../server/sites/catalogue'
+import { refused } from '../../../server/sites/change-site'
 import { readCatalogueFile } from '../../csv/catalogue'
 import { genericCatalogue } from '../../csv/generic-catalogue'
-import { save, whyNotSaved } from '../../stored.server'
+import { baseOf, change, whyNotSaved } from '../../stored.server'
+import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { FileField } from '../../ui/field'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { Length } from '../../ui/units'
+import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/catalogue'
 import { KindForm } from './kind-fields'
 import { kindFormSchema, readKind } from './kind-form'
@@ -27,16 +30,19 @@ export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
   switch (form.get('intent')) {
     case 'remove': {
-      const removed = await save((knex) => removeKind(knex, params.site, String(form.get('id') ?? '')))
-      return removed?.outcome === 'removed' ? redirect(here(params, 'removed')) : refusedBy(removed)
+      const removed = await change(request, form, params.site, ({ plan }) => {
+        const kind = plan.kinds.find(({ id }) => id === form.get('id'))
+        return kind ? removeKind(kind, baseOf(form)) : refused('kind', 'the kind is no longer there')
+      })
+      return removed?.outcome === 'saved' ? redirect(here(params, 'removed')) : refusedBy(removed)
     }
     case 'generic':
-      return put(params, genericCatalogue().kinds)
+      return put(request, form, params, genericCatalogue().kinds)
     case 'file': {
       const file = form.get('file')
       if (!(file instanceof File) || file.size === 0)
         return refusal({ problem: 'Choose a file first. Nothing was written.' }, 422)
-      const read = readCatalogueFile(new Uint8Array(await file.arrayBuffer()))
+      const read = readCatalogueFile(new Uint8Array(await file.arrayBuffer()), readUnit(request))
       if (!read.ok) return refusal({ problem: `${read.problem} Nothing was written.` }, 422)
       const { kinds, bad } = read.value
       if (bad.length > 0)
@@ -47,15 +53,16 @@ export async function action({ request, params }: Route.ActionArgs) {
           },
           422,
         )
-      return put(params, kinds)
+      return put(request, form, params, kinds)
     }
     default: {
-      const submission = parseWithZod(form, { schema: kindFormSchema })
+      const submission = parseWithZod(form, { schema: kindFormSchema(readUnit(request)) })
       if (submission.status !== 'success') return refusal({ problem: '', result: submission.reply() }, 422)
       const { value } = submission
-      const saved = await save((knex) =>
-        putKinds(knex, params.site, [readKind(value, value.id || slugOf(value.name, 'kind'))]),
-      )
+      const saved = await change(request, form, params.site, ({ plan }) => {
+        const before = plan.kinds.find(({ id }) => id === value.id)
+        return putKinds(plan, baseOf(form), [readKind(value, value.id || slugOf(value.name, 'kind'), before)]).draft
+      })
       return saved?.outcome === 'saved' ? redirect(here(params, 'saved')) : refusedBy(saved)
     }
   }
@@ -65,11 +72,15 @@ type Here = { site: string }
 const here = ({ site }: Here, done: string): string =>
   `/sites/${site}/drawer/catalogue?${new URLSearchParams({ done })}`
 
-async function put(params: Here, kinds: readonly CableKind[]) {
-  const saved = await save((knex) => putKinds(knex, params.site, kinds))
-  return saved?.outcome === 'saved'
-    ? redirect(here(params, `${saved.added} new, ${saved.replaced} replaced`))
-    : refusedBy(saved)
+/** Many kinds at once, over whatever stands there now: a file is newer than the page it is sent from. */
+async function put(request: Request, form: FormData, params: Here, kinds: readonly CableKind[]) {
+  let done = ''
+  const saved = await change(request, form, params.site, ({ plan, place }) => {
+    const { draft, added, replaced } = putKinds(plan, place, kinds)
+    done = `${added} new, ${replaced} replaced`
+    return draft
+  })
+  return saved?.outcome === 'saved' ? redirect(here(params, done)) : refusedBy(saved)
 }
 
 function refusedBy(answer: Parameters<typeof whyNotSaved>[0]) {
@@ -79,7 +90,7 @@ function refusedBy(answer: Parameters<typeof whyNotSaved>[0]) {
 
 /** Kinds of cable a shop sells, with lengths, prices and terms: what orders are made from and listings are known by. */
 export default function Catalogue({ actionData }: Route.ComponentProps) {
-  const { plan, revision } = useSite()
+  const { plan } = useSite()
   const busy = useNavigation().state !== 'idle'
   const [params] = useSearchParams()
   const edited = plan.kinds.find((kind) => kind.id === params.get('edit'))
@@ -106,6 +117,7 @@ export default function Catalogue({ actionData }: Route.ComponentProps) {
         </Notice>
       )}
       <Form method="post" encType="multipart/form-data">
+        <MadeFrom />
         <Flex gap="4" wrap="wrap" align="end" mb="4">
           <Text flex="1 1 320px">
             Prices are in {plan.policy.currency}. Cables of a kind are known by its listing until their mark, chip or a
@@ -128,6 +140,7 @@ export default function Catalogue({ actionData }: Route.ComponentProps) {
       </Form>
       {plan.kinds.length < FEW && (
         <Form method="post">
+          <MadeFrom />
           <Notice tone="note">
             <Flex gap="4" align="center" wrap="wrap">
               <Text flex="1 1 300px">
@@ -142,7 +155,7 @@ export default function Catalogue({ actionData }: Route.ComponentProps) {
         </Form>
       )}
       {plan.kinds.length > 0 && <Kinds />}
-      <Box key={`${edited?.id} ${revision}`} mt="6" id="kind-form">
+      <Box key={`${edited?.id} ${done}`} mt="6" id="kind-form">
         <KindForm kind={edited ?? null} lastResult={actionData?.result} />
       </Box>
     </>

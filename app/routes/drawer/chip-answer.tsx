@@ -6,12 +6,14 @@ import { chipSentence } from '../../../core/identity/chip-sentence'
 import type { FolderCable } from '../../../core/identity/class-folder'
 import { type Claim, contradictionSentence, contradictionsOf } from '../../../core/identity/contradictions'
 import { decodeIdentity } from '../../../core/identity/e-marker'
-import { knownCable } from '../../../core/link/known'
+import { knownCable } from '../../../core/observe/known'
+import { NOTHING_LEARNT, type SaidBy } from '../../../core/observe/learnt'
 import type { Cable } from '../../../core/plan/cable'
-import type { Plan } from '../../../core/plan/plan'
-import { formatLength, parseLength } from '../../../core/quantity/length'
+import { foldTag } from '../../../core/plan/fields'
+import { formatLength, type LengthUnit, parseLength } from '../../../core/quantity/length'
 import { CABLE_GRADES, type CableGrade, gradeFacts } from '../../../core/standards/grades'
 import { citeSource } from '../../../core/standards/source'
+import { ChangeId } from '../../ui/change-fields'
 import { MainButton } from '../../ui/controls'
 import { controlLook, Labelled, PlainSelect } from '../../ui/field'
 import { DoorGlyph } from '../../ui/grade'
@@ -21,14 +23,15 @@ import { wordsOf } from './chip-form'
 
 /** One cable's chip: in a sentence, against what is printed, field by field, and onto a cable of the drawer. */
 export function ChipAnswer({ found }: { found: FolderCable }) {
-  const { plan } = useSite()
+  const site = useSite()
+  const { plan } = site
   const unit = useUnit()
   const saving = useNavigation().state === 'submitting'
   const [tag, setTag] = useState('')
   const [printed, setPrinted] = useState({ length: '', mark: '', power: '' })
   const { words, facts, source } = decodeIdentity(found.words)
-  const known = plan.cables.find((cable) => cable.tag.toLowerCase() === tag.trim().toLowerCase())
-  const contradictions = contradictionsOf(facts, known ? claimOf(plan, known) : claimFrom(printed))
+  const known = plan.cables.find((cable) => foldTag(cable.tag) === foldTag(tag.trim()))
+  const contradictions = contradictionsOf(facts, known ? claimOf(site, known) : claimFrom(printed, unit))
   const set = (name: keyof typeof printed) => (event: { target: { value: string } }) =>
     setPrinted({ ...printed, [name]: event.target.value })
   return (
@@ -38,6 +41,7 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
       </Heading>
       <Text mb="3">{chipSentence(facts, unit)}</Text>
       <Form method="post">
+        <ChangeId />
         <input type="hidden" name="words" value={wordsOf(found.words)} />
         <input type="hidden" name="revision" value={found.words.revision} />
         <Grid
@@ -166,11 +170,17 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
   )
 }
 
-/** What is printed on a cable of the drawer, or listed of it: everything but what a chip said before. */
-function claimOf(plan: Plan, cable: Cable): Claim {
-  const evidence = cable.evidence.filter((piece) => piece.basis === 'claimed' || piece.basis === 'supplied')
+/** What is printed on a cable of the drawer, or listed of it: everything but what a chip or a test said. */
+function claimOf({ plan, index }: ReturnType<typeof useSite>, cable: Cable): Claim {
+  const learnt = index.learned.cables.get(cable.id) ?? NOTHING_LEARNT
+  const printed = <T,>({ listed, claimed, supplied }: SaidBy<T>): SaidBy<T> => ({ listed, claimed, supplied })
   const kind = plan.kinds.find(({ id }) => id === cable.kind)
-  const { grade, amps, volts } = knownCable({ ...cable, evidence }, kind)
+  const { grade, amps, volts } = knownCable(cable, kind, {
+    ...NOTHING_LEARNT,
+    grade: printed(learnt.grade),
+    amps: printed(learnt.amps),
+    volts: printed(learnt.volts),
+  })
   return {
     length: cable.length,
     construction: cable.construction,
@@ -180,8 +190,8 @@ function claimOf(plan: Plan, cable: Cable): Claim {
   }
 }
 
-function claimFrom({ length, mark, power }: { length: string; mark: string; power: string }): Claim {
-  const metres = parseLength(length)
+function claimFrom({ length, mark, power }: { length: string; mark: string; power: string }, unit: LengthUnit): Claim {
+  const metres = parseLength(length, unit)
   const supply = power ? parsePowerMark(power) : null
   return {
     ...(metres.ok ? { length: metres.value } : {}),

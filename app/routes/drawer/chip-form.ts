@@ -2,11 +2,12 @@ import { z } from 'zod'
 import { type FolderCable, filesFromText, readClassFolder } from '../../../core/identity/class-folder'
 import { decodeIdentity, hexWord, type IdentityWords } from '../../../core/identity/e-marker'
 import { parseHexWords } from '../../../core/identity/hex-words'
-import type { Cable, Evidence } from '../../../core/plan/cable'
+import type { Cable } from '../../../core/plan/cable'
 import { tagField } from '../../../core/plan/fields'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
+import type { Seen, Statement } from '../../../core/plan/observation'
 import type { Plan } from '../../../core/plan/plan'
-import { parseLength } from '../../../core/quantity/length'
+import { type LengthUnit, parseLength } from '../../../core/quantity/length'
 import { type Parsed, parsed } from '../../../core/quantity/parsed'
 
 /** Text as it was pasted: lines of a class folder where it has such lines, hex words of one cable otherwise. */
@@ -21,35 +22,36 @@ export const wordsOf = ({ idHeader, certStat, product, vdo1, vdo2 }: IdentityWor
   [idHeader, certStat, product, vdo1, vdo2].flatMap((word) => (word === null ? [] : [hexWord(word)])).join(' ')
 
 /** What is sent to write a chip's answer down: which cable, its length where it is new, and the words themselves. */
-export const chipForm = z
-  .object({
-    tag: z.string().pipe(tagField),
-    length: z
-      .string()
-      .optional()
-      .transform((text, context) => {
-        if (!text?.trim()) return undefined
-        const read = parseLength(text)
-        if (read.ok) return read.value
-        context.addIssue(read.problem)
-        return z.NEVER
-      }),
-    words: z.string().max(200),
-    revision: z.enum(['2', '3']),
-  })
-  .transform(({ words, revision, ...rest }, context) => {
-    const read = parseHexWords(words, revision === '2' ? 2 : 3)
-    if (read.ok) return { ...rest, chip: read.value }
-    context.addIssue(read.problem)
-    return z.NEVER
-  })
+export const chipForm = (unit: LengthUnit) =>
+  z
+    .object({
+      tag: z.string().pipe(tagField),
+      length: z
+        .string()
+        .optional()
+        .transform((text, context) => {
+          if (!text?.trim()) return undefined
+          const read = parseLength(text, unit)
+          if (read.ok) return read.value
+          context.addIssue(read.problem)
+          return z.NEVER
+        }),
+      words: z.string().max(200),
+      revision: z.enum(['2', '3']),
+    })
+    .transform(({ words, revision, ...rest }, context) => {
+      const read = parseHexWords(words, revision === '2' ? 2 : 3)
+      if (read.ok) return { ...rest, chip: read.value }
+      context.addIssue(read.problem)
+      return z.NEVER
+    })
 
-/** What a chip says, as evidence on its cable. */
-export function chipEvidence(words: IdentityWords, today: string): Evidence {
+/** What a chip says of its cable. */
+export function chipStatement(words: IdentityWords): Seen<Statement> {
   const { grade, amps, volts } = decodeIdentity(words).facts
   return {
+    kind: 'statement',
     basis: 'chip',
-    on: today,
     ...(grade ? { grade } : {}),
     ...(amps === null ? {} : { amps }),
     ...(volts === 50 ? { volts } : {}),
@@ -58,13 +60,7 @@ export function chipEvidence(words: IdentityWords, today: string): Evidence {
 }
 
 /** A cable that is known by its chip alone: it has type-C at both ends, as only such cables have one. */
-export function cableWithChip(
-  plan: Plan,
-  tag: string,
-  length: number,
-  words: IdentityWords,
-  evidence: Evidence,
-): Cable {
+export function cableWithChip(plan: Plan, tag: string, length: number, words: IdentityWords): Cable {
   const { construction } = decodeIdentity(words).facts
   const idOf = freeIds(plan.cables.map((cable) => cable.id))
   const end = { connector: 'type-c', gender: 'plug' } as const
@@ -77,6 +73,5 @@ export function cableWithChip(
     construction: construction ?? 'passive',
     feed: 'bus',
     standing: 'drawer',
-    evidence: [evidence],
   }
 }

@@ -1,17 +1,21 @@
 import { Box, Flex, Grid, Text, Textarea } from '@chakra-ui/react'
 import { type ChangeEvent, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
+import { addCables } from '../../../core/change/changes/cables'
+import { observed, writeDown } from '../../../core/change/changes/observations'
 import { type FolderCable, readClassFolder } from '../../../core/identity/class-folder'
+import { foldTag } from '../../../core/plan/fields'
 import { readArchive } from '../../../server/instruments/class-folder-archive'
-import { addCables, addEvidence } from '../../../server/sites/cables'
-import { readPlan } from '../../../server/sites/plan-rows'
-import { save, whyNotSaved } from '../../stored.server'
+import { refused } from '../../../server/sites/change-site'
+import { changeBy, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice } from '../../ui/controls'
 import { FileField } from '../../ui/field'
+import { readUnit } from '../../unit-cookie'
+import { handOf } from '../../who.server'
+import { witnessOf } from '../../witness.server'
 import type { Route } from './+types/chip'
 import { ChipAnswer } from './chip-answer'
-import { cableWithChip, chipEvidence, chipForm, readPasted } from './chip-form'
-import { today } from './today'
+import { cableWithChip, chipForm, chipStatement, readPasted } from './chip-form'
 
 type Answer = { problem: string } | { found: FolderCable[] }
 const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
@@ -19,7 +23,7 @@ const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
 /** Reads an archive or a paste, or writes what a chip said onto a cable. */
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
-  if (form.get('intent') === 'save') return saveChip(form, params.site)
+  if (form.get('intent') === 'save') return saveChip(request, form, params.site)
   const file = form.get('file')
   if (file instanceof File && file.size > 0) {
     const files = await readArchive(new Uint8Array(await file.arrayBuffer()))
@@ -30,25 +34,23 @@ export async function action({ request, params }: Route.ActionArgs) {
   return read.ok ? said({ found: read.value }) : said({ problem: read.problem }, 422)
 }
 
-async function saveChip(form: FormData, site: string) {
-  const read = chipForm.safeParse(Object.fromEntries(form))
+async function saveChip(request: Request, form: FormData, site: string) {
+  const read = chipForm(readUnit(request)).safeParse(Object.fromEntries(form))
   if (!read.success)
     return said({ problem: `${read.error.issues.map((issue) => issue.message).join(' ')} Nothing was saved.` }, 422)
-  const done = await save(async (knex) => {
-    const stored = await readPlan(knex, site)
-    if (!stored) return { outcome: 'no-site' } as const
-    const { tag } = read.data
-    const known = stored.plan.cables.find((cable) => cable.tag.toLowerCase() === tag.toLowerCase())
-    const evidence = chipEvidence(read.data.chip, today())
-    if (known) return { id: known.id, ...(await addEvidence(knex, site, known.id, [evidence])) }
-    if (read.data.length === undefined) return { outcome: 'unknown-tag' } as const
-    const cable = cableWithChip(stored.plan, tag, read.data.length, read.data.chip, evidence)
-    return { id: cable.id, ...(await addCables(knex, site, [cable])) }
+  const { tag, length, chip } = read.data
+  const hand = await handOf(request, form)
+  let id = ''
+  const saved = await changeBy(hand, site, ({ plan }) => {
+    const known = plan.cables.find((cable) => foldTag(cable.tag) === foldTag(tag))
+    const cable = known ?? (length === undefined ? null : cableWithChip(plan, tag, length, chip))
+    if (!cable) return refused('tag', 'no cable has that tag yet: give its length too, and it is made')
+    id = cable.id
+    const observations = observed([chipStatement(chip)], { cable: id }, witnessOf(hand))
+    return known ? writeDown(observations, [known.tag], 'ask chip') : addCables([cable], observations)
   })
-  if (done?.outcome === 'saved') return redirect(`/sites/${site}/cables/${encodeURIComponent(done.id)}?done=read`)
-  if (done?.outcome === 'unknown-tag')
-    return said({ problem: 'No cable has that tag yet: give its length too, and it is made. Nothing was saved.' }, 422)
-  const { problem, status } = whyNotSaved(done)
+  if (saved?.outcome === 'saved') return redirect(`/sites/${site}/cables/${encodeURIComponent(id)}?done=read`)
+  const { problem, status } = whyNotSaved(saved)
   return said({ problem }, status)
 }
 

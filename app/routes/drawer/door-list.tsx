@@ -23,7 +23,7 @@ export function DoorList({ index, cable, brief }: { index: SiteIndex; cable: Cab
           ? beyondBook
             ? 'by the bench, beyond the book'
             : trial?.passed
-              ? `held on ${trial.trial.on}`
+              ? `held on ${trial.trial.at.slice(0, 10)}`
               : ''
           : lack && (brief ? at === widest + 1 : lack.why !== doors[at - 1]?.lack?.why)
             ? lackSentence(lack, cable.tag, unit)

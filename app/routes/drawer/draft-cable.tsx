@@ -1,6 +1,7 @@
 import { Box, Text } from '@chakra-ui/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { type RefObject, useCallback, useEffect, useState } from 'react'
+import { observed } from '../../../core/change/changes/observations'
 import { cautionSentence, cautionsOf } from '../../../core/drawer/cable-cautions'
 import { type Abilities, abilitiesOf } from '../../../core/link/abilities'
 import type { Cable } from '../../../core/plan/cable'
@@ -23,10 +24,15 @@ export function useDraftCable(form: RefObject<HTMLFormElement | null>, like: Cab
     if (!form.current) return
     const submission = parseWithZod(new FormData(form.current), { schema: cableFormSchema(unit) })
     if (submission.status !== 'success') return
-    const { cable, learned } = readCable(submission.value, null, { id: 'draft', today: '2000-01-01' })
-    const drafted: Cable = { ...cable, evidence: learned }
-    const index = indexPlan({ ...plan, cables: [drafted] })
-    setDraft({ index, cable: drafted, abilities: abilitiesOf(index, drafted) })
+    const { cable, marks } = readCable(submission.value, null, undefined, 'draft')
+    const witness = { at: '2000-01-01T00:00:00.000Z', by: undefined, newId: () => 'draft' }
+    const index = indexPlan({
+      ...plan,
+      cables: [cable],
+      runs: [],
+      observations: observed(marks, { cable: cable.id }, witness),
+    })
+    setDraft({ index, cable, abilities: abilitiesOf(index, cable) })
   }, [form, plan, unit])
   // biome-ignore lint/correctness/useExhaustiveDependencies: another cable to start from fills the form anew
   useEffect(read, [read, like?.id])
@@ -52,7 +58,7 @@ export function WhatItPromises({ draft }: { draft: DraftCable | null }) {
         on its tag: {shortCode(abilities, unit)}
       </Box>
       <DoorList index={index} cable={cable} brief />
-      {[...cautionsOf(cable, abilities.known)].map((caution) => (
+      {[...cautionsOf(cable, abilities.known, null)].map((caution) => (
         <Text key={caution.code} fontSize="sm" mt="2" pl="2" borderLeft="3px solid" borderColor="tight">
           {cautionSentence(caution)}
         </Text>

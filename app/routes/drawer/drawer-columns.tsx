@@ -1,7 +1,7 @@
 import { createColumnHelper, createSortedRowModel, rowSortingFeature, tableFeatures } from '@tanstack/react-table'
 import { Link as RouterLink } from 'react-router'
 import type { DrawerRow } from '../../../core/drawer/drawer-rows'
-import { BASES, type Basis } from '../../../core/link/known'
+import { BASES, type Basis } from '../../../core/observe/basis'
 import { formatWatts } from '../../../core/quantity/watts'
 import { connectorNames, type End } from '../../../core/standards/connectors'
 import { PlainLength } from '../../ui/units'

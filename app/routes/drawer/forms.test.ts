@@ -1,10 +1,11 @@
 import { parseWithZod } from '@conform-to/zod/v4'
 import { describe, expect, it } from 'vitest'
+import { learnedOf } from '../../../core/observe/learned'
 import { demo } from '../../../tests/support/demo-plan'
 import { genericCatalogue } from '../../csv/generic-catalogue'
 import { importContext, mappingFrom, previewOf, readImport } from '../../csv/preview'
 import { cableFormSchema, nextTag, readCable, textsOfCable } from './cable-form'
-import { cableWithChip, chipEvidence, chipForm, readPasted, wordsOf } from './chip-form'
+import { cableWithChip, chipForm, chipStatement, readPasted, wordsOf } from './chip-form'
 import { kindFormSchema, readKind, textsOfKind } from './kind-form'
 import { sessionFormSchema, textsOfTest } from './session-form'
 
@@ -20,23 +21,28 @@ describe('the form of a cable', () => {
     'every cable of the demo reads back as it was, in %s, and teaches nothing new',
     (unit) => {
       for (const before of demo.cables) {
-        const read = parseWithZod(posted(textsOfCable(before, unit)), { schema: cableFormSchema(unit) })
+        const learnt = learnedOf(demo).cables.get(before.id)
+        const read = parseWithZod(posted(textsOfCable(before, learnt, unit)), { schema: cableFormSchema(unit) })
         if (read.status !== 'success') throw new Error(`${before.tag}: ${JSON.stringify(read.error)}`)
-        const { cable, learned } = readCable(read.value, before, { id: 'new', today: '2026-01-01' })
-        expect({ ...cable, evidence: before.evidence }).toEqual(before)
-        expect(learned).toEqual([])
+        const { cable, marks } = readCable(read.value, before, learnt, 'new')
+        expect(cable).toEqual(before)
+        expect(marks).toEqual([])
       }
     },
   )
-  it('a mark that is new or put right is added to the evidence', () => {
+  it('a mark that is new or put right is said, and one that is cleared is said to be none', () => {
     const [before] = demo.cables
     if (!before) throw new Error('no cable')
-    const texts = { ...textsOfCable(before, 'm'), mark: 'usb4-80', power: '240 W' }
-    const read = parseWithZod(posted(texts), { schema: cableFormSchema('m') })
-    if (read.status !== 'success') throw new Error('not read')
-    expect(readCable(read.value, before, { id: 'new', today: '2026-01-01' }).learned).toEqual([
-      { basis: 'claimed', on: '2026-01-01', grade: 'usb4-80', amps: 5, volts: 50 },
-    ])
+    const learnt = learnedOf(demo).cables.get(before.id)
+    const marksOf = (more: object) => {
+      const texts = { ...textsOfCable(before, learnt, 'm'), ...more }
+      const read = parseWithZod(posted(texts), { schema: cableFormSchema('m') })
+      if (read.status !== 'success') throw new Error('not read')
+      return readCable(read.value, before, learnt, 'new').marks
+    }
+    const mark = { kind: 'statement', basis: 'claimed' }
+    expect(marksOf({ mark: 'usb4-80', power: '240 W' })).toEqual([{ ...mark, grade: 'usb4-80', amps: 5, volts: 50 }])
+    expect(marksOf({ mark: '' })).toEqual([{ ...mark, grade: null }])
   })
   it('says beside each field what is wrong with it', () => {
     const read = parseWithZod(posted({ tag: '', length: 'long', thickness: '90', awg: 'x' }), {
@@ -61,9 +67,12 @@ describe('the form of a cable', () => {
 describe('the form of a kind', () => {
   it('every kind of the generic catalogue reads back as it was', () => {
     for (const kind of genericCatalogue().kinds) {
-      const read = parseWithZod(posted(textsOfKind(kind)), { schema: kindFormSchema })
-      if (read.status !== 'success') throw new Error(`${kind.name}: ${JSON.stringify(read.error)}`)
-      expect(readKind(read.value, kind.id)).toEqual(kind)
+      for (const unit of ['m', 'ft'] as const) {
+        const read = parseWithZod(posted(textsOfKind(kind, unit)), { schema: kindFormSchema(unit) })
+        if (read.status !== 'success') throw new Error(`${kind.name}: ${JSON.stringify(read.error)}`)
+        // in either unit: a stock length that nobody touched is not rounded
+        expect(readKind(read.value, kind.id, kind)).toEqual(kind)
+      }
     }
   })
 })
@@ -106,23 +115,28 @@ describe('what a chip says, as it is sent', () => {
     if (!pasted.ok || !pasted.value[0]) throw new Error('not read')
     const [{ words }] = pasted.value as [(typeof pasted.value)[0]]
     expect(wordsOf(words)).toBe(text)
-    const sent = chipForm.parse({ tag: 'N-1', length: '3 ft', words: wordsOf(words), revision: '3' })
+    const sent = chipForm('m').parse({ tag: 'N-1', length: '3 ft', words: wordsOf(words), revision: '3' })
     expect(sent).toMatchObject({ tag: 'N-1', chip: words })
-    const evidence = chipEvidence(words, '2026-01-01')
-    expect(evidence).toEqual({ basis: 'chip', on: '2026-01-01', grade: 'usb2', amps: 3, words: text.split(' ') })
-    const cable = cableWithChip(demo, 'C-0001', sent.length ?? 0, words, evidence)
-    expect(cable).toMatchObject({ id: 'c-0001-2', construction: 'passive', evidence: [evidence] })
+    expect(chipStatement(words)).toEqual({
+      kind: 'statement',
+      basis: 'chip',
+      grade: 'usb2',
+      amps: 3,
+      words: text.split(' '),
+    })
+    const cable = cableWithChip(demo, 'C-0001', sent.length ?? 0, words)
+    expect(cable).toMatchObject({ id: 'c-0001-2', construction: 'passive' })
   })
   it('is taken for a folder where it has the lines of one, and refused in words where it is neither', () => {
     const lines = 'port0-cable/identity/id_header:0x1800abcd\nport0-cable/identity/product:0x1\n'
     expect(readPasted(lines, 3)).toMatchObject({ ok: true, value: [{ port: 'port0' }] })
     expect(readPasted('hello', 3)).toMatchObject({ ok: false })
-    expect(chipForm.safeParse({ tag: 'N-1', words: '12', revision: '3' }).success).toBe(false)
+    expect(chipForm('m').safeParse({ tag: 'N-1', words: '12', revision: '3' }).success).toBe(false)
   })
 })
 
 describe('a table, as the page and the server read it', () => {
-  const context = importContext(demo, '2026-01-01')
+  const context = importContext(demo, 'm')
   const read = (text: string, mapping = null) => readImport(new TextEncoder().encode(text), mapping, context)
   it('gives ids that are free, and shows some of many rows', () => {
     const lines = Array.from({ length: 120 }, (_, at) => `N ${at % 100},C,C,${at < 110 ? '1 m' : 'far'}`)

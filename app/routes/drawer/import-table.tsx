@@ -1,15 +1,18 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation } from 'react-router'
-import { addCables } from '../../../server/sites/cables'
-import { readPlan } from '../../../server/sites/plan-rows'
+import { addCables } from '../../../core/change/changes/cables'
+import { observed } from '../../../core/change/changes/observations'
 import { importContext, mappingFrom, previewOf, readImport } from '../../csv/preview'
-import { save, whyNotSaved } from '../../stored.server'
+import { changeBy, loadSite, whyNotSaved } from '../../stored.server'
+import { ChangeId } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { FileField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
+import { readUnit } from '../../unit-cookie'
+import { handOf } from '../../who.server'
+import { witnessOf } from '../../witness.server'
 import type { Route } from './+types/import-table'
 import { BadRows, ColumnChoice, GoodRows } from './table-preview'
-import { today } from './today'
 import { usePreview } from './use-preview'
 
 const nothing = 'Nothing was written.'
@@ -21,35 +24,26 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (!(file instanceof File) || file.size === 0)
     return data({ problem: `Choose a file first. ${nothing}`, read: null }, { status: 422 })
   const bytes = new Uint8Array(await file.arrayBuffer())
-  const done = await save(async (knex) => {
-    const stored = await readPlan(knex, params.site)
-    if (!stored) return { outcome: 'no-site' } as const
-    const read = readImport(bytes, mappingFrom(form), importContext(stored.plan, today()))
-    if (!read.ok) return { outcome: 'unreadable', problem: read.problem } as const
-    const { good, bad } = read.value
-    const allowed = bad.length === 0 || form.get('rows') === 'good'
-    if (good.length === 0 || !allowed) return { outcome: 'bad-rows', preview: previewOf(read.value) } as const
-    const cables = good.map(({ cable }) => cable)
-    return { count: cables.length, ...(await addCables(knex, params.site, cables)) }
-  })
-  switch (done?.outcome) {
-    case 'saved':
-      return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ added: String(done.count) })}`)
-    case 'unreadable':
-      return data({ problem: `${done.problem} ${nothing}`, read: null }, { status: 422 })
-    case 'bad-rows':
-      return data(
-        {
-          problem: `${rows(done.preview.bad.count)} cannot be read as they are. ${nothing} Choose the file again; then the good ones can come in alone.`,
-          read: done.preview,
-        },
-        { status: 422 },
-      )
-    default: {
-      const { problem, status } = whyNotSaved(done)
-      return data({ problem, read: null }, { status })
-    }
+  const { plan } = (await loadSite(params.site)).copy
+  const read = readImport(bytes, mappingFrom(form), importContext(plan, readUnit(request)))
+  if (!read.ok) return data({ problem: `${read.problem} ${nothing}`, read: null }, { status: 422 })
+  const { good, bad } = read.value
+  if (good.length === 0 || (bad.length > 0 && form.get('rows') !== 'good')) {
+    const problem = `${rows(bad.length)} cannot be read as they are. ${nothing} Choose the file again; then the good ones can come in alone.`
+    return data({ problem, read: previewOf(read.value) }, { status: 422 })
   }
+  const hand = await handOf(request, form)
+  const witness = witnessOf(hand)
+  const saved = await changeBy(hand, params.site, () =>
+    addCables(
+      good.map(({ cable }) => cable),
+      good.flatMap(({ cable, marks }) => observed(marks, { cable: cable.id }, witness)),
+    ),
+  )
+  if (saved?.outcome === 'saved')
+    return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ added: String(good.length) })}`)
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem, read: null }, { status })
 }
 
 const rows = (count: number): string => `${count.toLocaleString('en')} ${count === 1 ? 'row' : 'rows'}`
@@ -63,6 +57,7 @@ export default function ImportTable({ actionData }: Route.ComponentProps) {
   const problem = state.step === 'refused' ? state.problem : state.step === 'none' ? actionData?.problem : undefined
   return (
     <Form method="post" encType="multipart/form-data">
+      <ChangeId />
       <Text mb="3" maxW="720px">
         A line for each cable, with a first line that names the columns: tag, first end, second end, length, and what
         else is known. Spreadsheets save this as CSV; commas, semicolons or tabs, metres or feet.

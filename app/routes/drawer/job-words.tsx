@@ -9,7 +9,7 @@ import { useUnit } from '../../ui/units'
 /** What was understood of a job, so that nobody has to guess why a cable is listed. */
 export function JobWords({ text }: { text: string }) {
   const unit = useUnit()
-  const { rate, atLeast, atMost, watts, picture, construction, connectors, words } = parseJob(text)
+  const { rate, atLeast, atMost, watts, picture, construction, connectors, words } = parseJob(text, unit)
   const parts = [
     rate !== undefined && `carries ${formatRate(rate)} at its length`,
     atLeast !== undefined && `at least ${formatLength(atLeast, unit)}`,

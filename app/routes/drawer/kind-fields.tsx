@@ -6,18 +6,21 @@ import { POWER_MARKS } from '../../../core/drawer/mark-text'
 import type { CableKind } from '../../../core/plan/cable'
 import { CONNECTORS, describeEnd, GENDERS } from '../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../core/standards/grades'
+import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { CheckField, SelectField, TextAreaField, TextField } from '../../ui/field'
+import { useUnit } from '../../ui/units'
 import { endText, type KindFormTexts, kindFormSchema, textsOfKind } from './kind-form'
 
 /** A kind of the catalogue, new or to be put right. */
 export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastResult: unknown }) {
   const saving = useNavigation().state === 'submitting'
+  const unit = useUnit()
   const [form, fields] = useForm<KindFormTexts>({
     id: `kind-${kind?.id ?? 'new'}`,
     lastResult: lastResult as never,
-    defaultValue: kind ? textsOfKind(kind) : { construction: 'passive' },
-    onValidate: ({ formData }) => parseWithZod(formData, { schema: kindFormSchema }) as never,
+    defaultValue: kind ? textsOfKind(kind, unit) : { construction: 'passive' },
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: kindFormSchema(unit) }) as never,
     shouldRevalidate: 'onInput',
   })
   const known = fields as unknown as { [Name in keyof KindFormTexts]-?: FieldMetadata<string> }
@@ -35,6 +38,7 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
       </Flex>
       <Form method="post" {...getFormProps(form)} aria-label="Kind">
         {kind && <input type="hidden" name="id" value={kind.id} />}
+        <MadeFrom />
         <Grid templateColumns={{ base: '1fr', md: '2fr 1fr 1fr' }} gap="3">
           <TextField field={known.name} label="Name" required />
           <EndField field={known.first} label="First end" />

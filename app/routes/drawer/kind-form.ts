@@ -3,9 +3,9 @@ import { parseEnd } from '../../../core/drawer/end-text'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../core/drawer/mark-text'
 import { type CableKind, cableKindSchema } from '../../../core/plan/cable'
 import { nameField } from '../../../core/plan/fields'
-import { formatLength, parseLength } from '../../../core/quantity/length'
+import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../core/standards/grades'
-import { readBy } from '../../ui/form-text'
+import { lengthText, readBy } from '../../ui/form-text'
 
 const days = z
   .string()
@@ -15,43 +15,46 @@ const days = z
   .optional()
 
 /** Lines such as "2 m 12.50": a length and its price. */
-const stockLines = z
-  .string()
-  .default('')
-  .transform((text, context) =>
-    text
-      .split('\n')
-      .map((line) => line.trim())
-      .filter(Boolean)
-      .flatMap((line) => {
-        const [, length = '', price = ''] = /^(.*\S)\s+(\d+(?:[.,]\d{1,2})?)$/.exec(line) ?? []
-        const read = parseLength(length)
-        if (read.ok && price) return [{ length: read.value, price: Number(price.replace(',', '.')) }]
-        context.addIssue(`"${line.slice(0, 40)}" is not a length and a price. Write a line like 2 m 12.50.`)
-        return []
-      }),
-  )
+const stockLines = (unit: LengthUnit) =>
+  z
+    .string()
+    .default('')
+    .transform((text, context) =>
+      text
+        .split('\n')
+        .map((line) => line.trim())
+        .filter(Boolean)
+        .flatMap((line) => {
+          const [, length = '', price = ''] = /^(.*\S)\s+(\d+(?:[.,]\d{1,2})?)$/.exec(line) ?? []
+          const read = parseLength(length, unit)
+          if (read.ok && price) return [{ length: read.value, price: Number(price.replace(',', '.')) }]
+          context.addIssue(`"${line.slice(0, 40)}" is not a length and a price. Write a line like 2 m 12.50.`)
+          return []
+        }),
+    )
 
 /** What the form of a kind holds, as it is typed. */
-export const kindFormSchema = z.object({
-  id: z.string().max(64).optional(),
-  name: z.string({ error: 'Give the kind a name.' }).pipe(nameField),
-  first: readBy(parseEnd, 'Choose the first end.'),
-  second: readBy(parseEnd, 'Choose the second end.'),
-  oneWay: z.literal('on').optional(),
-  grade: z.enum(CABLE_GRADES, { error: 'Choose what it is listed as.' }),
-  power: z.enum(POWER_MARKS).optional(),
-  construction: z.enum(CONSTRUCTIONS).default('passive'),
-  stock: stockLines,
-  leadDays: days,
-  returnDays: days,
-  note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
-})
-export type KindForm = z.output<typeof kindFormSchema>
+export const kindFormSchema = (unit: LengthUnit) =>
+  z.object({
+    id: z.string().max(64).optional(),
+    name: z.string({ error: 'Give the kind a name.' }).pipe(nameField),
+    first: readBy(parseEnd, 'Choose the first end.'),
+    second: readBy(parseEnd, 'Choose the second end.'),
+    oneWay: z.literal('on').optional(),
+    grade: z.enum(CABLE_GRADES, { error: 'Choose what it is listed as.' }),
+    power: z.enum(POWER_MARKS).optional(),
+    construction: z.enum(CONSTRUCTIONS).default('passive'),
+    stock: stockLines(unit),
+    leadDays: days,
+    returnDays: days,
+    note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
+  })
+export type KindForm = z.output<ReturnType<typeof kindFormSchema>>
 export type KindFormTexts = { [Name in keyof KindForm]?: string }
 
-/** The kind that a form describes; its length and price lines sorted by length. */
-export function readKind(form: KindForm, id: string): CableKind {
+/** The kind that a form describes; its length and price lines sorted by length. A length that stands in the catalogue already stays what it is. */
+export function readKind(form: KindForm, id: string, before?: CableKind): CableKind {
+  const asBefore = (length: number) => before?.stock.find((line) => sameLength(line.length, length))?.length ?? length
   const power = form.power ? parsePowerMark(form.power) : null
   return cableKindSchema.parse({
     id,
@@ -61,14 +64,16 @@ export function readKind(form: KindForm, id: string): CableKind {
     construction: form.construction,
     grade: form.grade,
     ...(power?.ok ? { amps: power.value.amps, ...(power.value.volts === 50 ? { volts: 50 } : {}) } : {}),
-    stock: form.stock.sort((one, other) => one.length - other.length),
+    stock: form.stock
+      .map(({ length, price }) => ({ length: asBefore(length), price }))
+      .sort((one, other) => one.length - other.length),
     ...(form.leadDays === undefined ? {} : { leadDays: form.leadDays }),
     ...(form.returnDays === undefined ? {} : { returnDays: form.returnDays }),
     ...(form.note ? { note: form.note } : {}),
   })
 }
 
-export const textsOfKind = (kind: CableKind): KindFormTexts => ({
+export const textsOfKind = (kind: CableKind, unit: LengthUnit): KindFormTexts => ({
   id: kind.id,
   name: kind.name,
   first: endText(kind.ends[0]),
@@ -77,7 +82,7 @@ export const textsOfKind = (kind: CableKind): KindFormTexts => ({
   grade: kind.grade,
   power: powerMarkOf(kind) ?? undefined,
   construction: kind.construction,
-  stock: kind.stock.map(({ length, price }) => `${formatLength(length)} ${price}`).join('\n'),
+  stock: kind.stock.map(({ length, price }) => `${lengthText(length, unit)} ${price}`).join('\n'),
   leadDays: kind.leadDays === undefined ? undefined : String(kind.leadDays),
   returnDays: kind.returnDays === undefined ? undefined : String(kind.returnDays),
   note: kind.note,

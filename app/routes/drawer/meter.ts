@@ -4,7 +4,7 @@ import { SIMULATED_LEADS, type SoundLead } from '../../../core/bench/simulated-l
 import type { BenchTest } from '../../../core/plan/session'
 import { indexPlan, portKey } from '../../../core/plan/site-index'
 import { meterStream } from '../../../server/instruments/simulated-meter'
-import { loadPlan } from '../../stored.server'
+import { loadSite } from '../../stored.server'
 import type { Route } from './+types/meter'
 
 /** How much faster than the wall's its clock may run. */
@@ -13,7 +13,7 @@ const FASTEST = 30
 /** The simulated bench meter on one lead in one setup, as server-sent events. */
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { searchParams } = new URL(request.url)
-  const { plan } = await loadPlan(params.site)
+  const { plan } = (await loadSite(params.site)).copy
   const session = plan.sessions.find(({ id }) => id === params.session)
   const index = indexPlan(plan)
   const cable = index.cables.get(searchParams.get('cable') ?? '')

@@ -5,31 +5,37 @@ import { parseWithZod } from '@conform-to/zod/v4'
 import { useMemo } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { proposeTests } from '../../../core/bench/propose'
+import { beginSession } from '../../../core/change/changes/sessions'
 import { drawerRows } from '../../../core/drawer/drawer-rows'
 import { BENCH_TEST_KINDS, type BenchTestKind } from '../../../core/plan/session'
 import { MOST_TAGGED } from '../../../core/tags/label'
-import { createSession } from '../../../server/sites/sessions'
-import { save, whyNotSaved } from '../../stored.server'
+import { changeBy, whyNotSaved } from '../../stored.server'
+import { ChangeId } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { SelectField, TextField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import { Length } from '../../ui/units'
 import { UseDoor } from '../../ui/use-door'
+import { handOf } from '../../who.server'
 import { PortOptions } from '../run/options'
 import type { Route } from './+types/new-session'
 import { type SessionFormTexts, sessionFormSchema, testFigures, textsOfTest } from './session-form'
-import { today } from './today'
+
+/** The day a session is begun on, as it is named. */
+const today = (): string => new Date().toISOString().slice(0, 10)
 
 export const loader = () => ({ day: today() })
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const submission = parseWithZod(await request.formData(), { schema: sessionFormSchema })
+  const form = await request.formData()
+  const submission = parseWithZod(form, { schema: sessionFormSchema })
   if (submission.status !== 'success')
     return data(submission.reply(), { status: submission.status === 'error' ? 422 : 200 })
   const { name, cables, tests } = submission.value
-  const id = `sort-${randomUUID().slice(0, 8)}`
-  const saved = await save((knex) =>
-    createSession(knex, params.site, {
+  const hand = await handOf(request, form)
+  const id = `sort-${(hand.id ?? randomUUID()).slice(0, 8)}`
+  const saved = await changeBy(hand, params.site, () =>
+    beginSession({
       id,
       name,
       on: today(),
@@ -83,6 +89,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
   ]
   return (
     <Form method="post" {...getFormProps(form)} aria-label="Session">
+      <ChangeId />
       {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
       <Box maxW="420px" mb="4">
         <TextField field={fields.name} label="Name" required />

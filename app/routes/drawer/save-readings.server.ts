@@ -1,48 +1,44 @@
+import { soaksOf } from '../../../core/bench/progress'
 import { takeReading } from '../../../core/bench/take-reading'
-import type { Evidence } from '../../../core/plan/cable'
+import type { Draft, Place } from '../../../core/change/change'
+import { observed } from '../../../core/change/changes/observations'
+import { takeReadings } from '../../../core/change/changes/sessions'
+import { LIMITS, type Observation } from '../../../core/plan/observation'
+import type { Plan } from '../../../core/plan/plan'
+import type { Session } from '../../../core/plan/session'
 import { indexPlan } from '../../../core/plan/site-index'
-import { readPlan } from '../../../server/sites/plan-rows'
-import { addReadings, runningSoaks } from '../../../server/sites/sessions'
-import { type NotSaved, save, whyNotSaved } from '../../stored.server'
-import { today } from './today'
-
-type Here = { site: string; session: string }
+import { type Hand, type Refused, refused } from '../../../server/sites/change-site'
+import { witnessOf } from '../../witness.server'
 
 /** The name of the control that reads a test. */
 const READING = /^reading-(.+)$/
-const NOT_SAVED = 'Nothing was saved.'
+const METER = { name: 'simulated meter', simulated: true } as const
 
-/** Saves whatever a form has read of one cable, all of it or nothing. */
-export async function saveReadings(form: FormData, here: Here): Promise<NotSaved | 'saved'> {
+/** Whatever a form has read of one cable, all of it or nothing. */
+export function readingsDraft(plan: Plan, place: Place, session: Session, form: FormData, hand: Hand): Draft | Refused {
   const texts = new Map<string, string>()
   for (const [name, value] of form) {
     const found = READING.exec(name)
     if (found && typeof value === 'string') texts.set(found[1] ?? '', value)
   }
-  if (texts.size === 0) return { problem: `No reading was given. ${NOT_SAVED}`, status: 422 }
-  const cableId = String(form.get('cable') ?? '')
+  if (texts.size === 0) return refused('reading', 'No reading was given.')
+  const cable = plan.cables.find(({ id }) => id === form.get('cable'))
+  if (!cable || !session.cables.includes(cable.id)) return refused('cable', 'The cable is not in this session.')
   const metered = form.get('meter') === 'simulated'
-  const answer = await save(async (knex): Promise<NotSaved | 'saved'> => {
-    const stored = await readPlan(knex, here.site)
-    const session = stored?.plan.sessions.find(({ id }) => id === here.session)
-    const cable = stored?.plan.cables.find(({ id }) => id === cableId)
-    if (!stored || !session || !cable)
-      return { problem: `This session or its cable is no longer there. ${NOT_SAVED}`, status: 404 }
-    const soak = (await runningSoaks(knex, here.site, here.session)).find((each) => each.cable === cableId)
-    // the simulated meter has a clock of its own; otherwise the time that counts is the server's
-    const seconds = metered ? Number(form.get('seconds')) || 0 : (soak?.seconds ?? 0)
-    const index = indexPlan(stored.plan)
-    const readings: Evidence[] = []
-    for (const test of session.tests) {
-      const text = texts.get(test.id)
-      if (text === undefined) continue
-      const taken = takeReading(index, session, cable, { test, text, seconds }, today())
-      if (!taken.ok) return { problem: `${taken.problem} ${NOT_SAVED}`, status: 422 }
-      readings.push(metered ? { ...taken.value, note: 'from the simulated meter' } : taken.value)
-    }
-    const saved = await addReadings(knex, here.site, here.session, cableId, readings)
-    if (saved.outcome === 'saved') return 'saved'
-    return whyNotSaved(saved)
-  })
-  return answer ?? whyNotSaved(null)
+  const witness = witnessOf(hand)
+  const soak = soaksOf(plan, session.id, new Date(witness.at)).find((each) => each.cable === cable.id)
+  // the simulated meter has a clock of its own; otherwise the time that counts is the server's
+  const seconds = metered ? Number(form.get('seconds')) || 0 : (soak?.seconds ?? 0)
+  const limit = LIMITS.find((each) => each === form.get('limit'))
+  const index = indexPlan(plan)
+  const readings: Observation[] = []
+  for (const test of session.tests) {
+    const text = texts.get(test.id)
+    if (text === undefined) continue
+    const taken = takeReading(index, session, cable, { test, text, seconds, limit })
+    if (!taken.ok) return refused('reading', taken.problem)
+    const seen = metered ? { ...taken.value, instrument: METER } : taken.value
+    readings.push(...observed([seen], { cable: cable.id }, witness))
+  }
+  return takeReadings(plan, place, session, cable.id, readings)
 }

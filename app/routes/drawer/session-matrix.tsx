@@ -1,18 +1,28 @@
 import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
+import type { Cell } from '../../../core/bench/cell'
 import { gradeTexts, predictionText, readingText, testText } from '../../../core/bench/grade-reading'
-import { type Cell, type MatrixRow, sessionMatrix } from '../../../core/bench/matrix'
+import { type MatrixRow, type SessionReadings, sessionMatrix } from '../../../core/bench/matrix'
 import type { Recommendation } from '../../../core/bench/recommend'
 import type { Session } from '../../../core/plan/session'
 import type { SiteIndex } from '../../../core/plan/site-index'
+import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { DoorGlyph } from '../../ui/grade'
 import { RuledTable } from '../../ui/ruled-table'
 
 /** Every cable through every test, each cell against what the lead should do, and what becomes of the lead. */
-export function SessionMatrix({ session, index }: { session: Session; index: SiteIndex }) {
-  const rows = useMemo(() => sessionMatrix(index, session), [index, session])
+export function SessionMatrix({
+  session,
+  index,
+  readings,
+}: {
+  session: Session
+  index: SiteIndex
+  readings: SessionReadings
+}) {
+  const rows = useMemo(() => sessionMatrix(index, session, readings), [index, session, readings])
   const busy = useNavigation().state !== 'idle'
   const failed = rows.filter(
     ({ recommendation, cable }) => recommendation.verdict === 'retire' && cable.standing !== 'retired',
@@ -25,6 +35,7 @@ export function SessionMatrix({ session, index }: { session: Session; index: Sit
         </Heading>
         {failed.length > 0 && (
           <Form method="post" preventScrollReset>
+            <MadeFrom />
             <input type="hidden" name="cable" value={failed.map(({ cable }) => cable.id).join(' ')} />
             <QuietButton name="intent" value="retire" loading={busy}>
               Retire the {failed.length === 1 ? 'one that failed' : `${failed.length} that failed`}
@@ -70,7 +81,7 @@ function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
     )
   const search = new URLSearchParams({ cable: row.cable.id, test: test.id }).toString()
   const should = `should: ${predictionText(prediction)}`
-  if (!reading || !grade)
+  if (!reading)
     return (
       <Table.Cell fontSize="xs" color="quiet">
         <RouterLink to={{ search }} title={`Test ${row.cable.tag} here`}>
@@ -79,16 +90,17 @@ function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
       </Table.Cell>
     )
   return (
-    <Table.Cell bg={`${grade.grade}Floor`} title={should} minW="116px">
+    <Table.Cell bg={grade ? `${grade.grade}Floor` : undefined} title={should} minW="116px">
       <RouterLink to={{ search }} title={`Test ${row.cable.tag} again`}>
         <Flex gap="1.5" align="start">
-          <DoorGlyph grade={grade.grade} size={15} />
+          <DoorGlyph grade={grade?.grade ?? 'note'} size={15} />
           <Box>
             <Box fontSize="sm" fontWeight="600">
               {readingText(reading)}
             </Box>
-            <Box fontSize="xs" color={grade.grade}>
-              {grade.beyond ? 'more than it should' : gradeTexts[grade.grade]}
+            <Box fontSize="xs" color={grade?.grade ?? 'quiet'}>
+              {grade ? (grade.beyond ? 'more than it should' : gradeTexts[grade.grade]) : 'at least this'}
+              {reading.instrument?.simulated && ', simulated'}
               {earlier.length > 0 && `, read ${earlier.length + 1} times`}
             </Box>
           </Box>

@@ -1,87 +1,120 @@
 import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
-import { useEffect, useMemo } from 'react'
-import { data, Form, redirect, useRevalidator, useSearchParams } from 'react-router'
-import { nextSetupOf, type Soaking, sessionProgress } from '../../../core/bench/progress'
+import { useMemo } from 'react'
+import { data, Form, redirect, useSearchParams } from 'react-router'
+import { nextSetupOf, type Soaking, sessionProgress, soaksOf } from '../../../core/bench/progress'
 import { type Setup, setupsFor } from '../../../core/bench/setup'
+import type { Copy, Draft } from '../../../core/change/change'
+import { standCables } from '../../../core/change/changes/cables'
+import { endSession, startSoak, stopSoak } from '../../../core/change/changes/sessions'
 import type { Session } from '../../../core/plan/session'
 import type { SiteIndex } from '../../../core/plan/site-index'
-import { changeCables } from '../../../server/sites/cables'
-import { removeSession, runningSoaks, startSoak, stopSoak } from '../../../server/sites/sessions'
-import { AWAY_MESSAGE, load, loadPlan, save, whyNotSaved } from '../../stored.server'
+import { type Hand, type Refused, refused } from '../../../server/sites/change-site'
+import { baseOf, changeBy, loadSite, whyNotSaved } from '../../stored.server'
+import { MadeFrom } from '../../ui/change-fields'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
 import { useSite } from '../../ui/site-context'
+import { handOf } from '../../who.server'
+import { witnessOf } from '../../witness.server'
 import type { Route } from './+types/session'
 import { BenchStep } from './bench-step'
-import { saveReadings } from './save-readings.server'
+import { readingsDraft } from './save-readings.server'
 import { SessionMatrix } from './session-matrix'
+import { readWritten, type WrittenReadings, writtenReadings } from './session-readings'
 import { Progress } from './sessions'
 import { SoakTray } from './soak-tray'
 
-export const loader = async ({ params }: Route.LoaderArgs) => ({
-  soaks: await load((knex) => runningSoaks(knex, params.site, params.session)),
-})
+/** What was read in this session, and the time by the server's clock, by which soaks are counted. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const { plan } = (await loadSite(params.site)).copy
+  const session = plan.sessions.find(({ id }) => id === params.session)
+  if (!session) throw data(null, { status: 404 })
+  return { readings: writtenReadings(plan, session), soaks: soaksOf(plan, session.id, new Date()) }
+}
 
 /** Readings, soaks, and what becomes of a cable. Each is saved by itself, so that nothing waits for the end of a session. */
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData()
-  const cable = String(form.get('cable') ?? '')
   const here = `/sites/${params.site}/drawer/sessions/${encodeURIComponent(params.session)}`
-  const done = async (work: Promise<unknown>, to = here) =>
-    (await work) === null ? data({ problem: AWAY_MESSAGE }, { status: 503 }) : redirect(to)
+  const intent = form.get('intent')
+  const hand = await handOf(request, form)
+  const saved = await changeBy(hand, params.site, (copy) => {
+    const session = copy.plan.sessions.find(({ id }) => id === params.session)
+    if (!session) return refused('session', 'the session is no longer there')
+    return draftFor(copy, session, form, hand)
+  })
+  if (saved?.outcome === 'saved')
+    return redirect(
+      intent === 'remove' ? `/sites/${params.site}/drawer/sessions` : intent === 'retire' ? `${here}#table` : here,
+    )
+  if (saved?.outcome === 'refused')
+    return data({ problem: `${sentenceOf(saved.faults)} Nothing was saved.` }, { status: 422 })
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem }, { status })
+}
+
+function draftFor({ plan, place }: Copy, session: Session, form: FormData, hand: Hand): Draft | Refused {
+  const cable = String(form.get('cable') ?? '')
   switch (form.get('intent')) {
     case 'soak': {
-      const { plan } = await loadPlan(params.site)
-      const session = plan.sessions.find(({ id }) => id === params.session)
-      const test = session?.tests.find(({ id }) => id === form.get('test'))
-      if (!session?.cables.includes(cable) || !test)
-        return data({ problem: 'That test is not in this session any more.' }, { status: 409 })
-      return done(save((knex) => startSoak(knex, params.site, params.session, cable, test.id)))
+      const test = session.tests.find(({ id }) => id === form.get('test'))
+      if (!session.cables.includes(cable) || !test) return refused('test', 'That test is not in this session any more.')
+      const { at: since, newId } = witnessOf(hand)
+      return startSoak(plan, place, session, { cable, test: test.id, since, id: newId() })
     }
     case 'call-off':
-      return done(save((knex) => stopSoak(knex, params.site, params.session, cable)))
+      return stopSoak(plan, place, session, cable)
     case 'retire': {
-      const ids = cable.split(' ').filter(Boolean)
-      const changed = await save((knex) =>
-        changeCables(knex, params.site, ids, { change: 'stand', standing: 'retired' }),
+      const ids = new Set(cable.split(' '))
+      return standCables(
+        plan.cables.filter(({ id }) => ids.has(id)),
+        baseOf(form),
+        'retired',
       )
-      if (changed?.outcome === 'changed') return redirect(`${here}#table`)
-      const { problem, status } = whyNotSaved(changed)
-      return data({ problem }, { status })
     }
     case 'remove':
-      return done(
-        save((knex) => removeSession(knex, params.site, params.session)),
-        `/sites/${params.site}/drawer/sessions`,
-      )
-    default: {
-      const answer = await saveReadings(form, params)
-      return answer === 'saved' ? redirect(here) : data({ problem: answer.problem }, { status: answer.status })
-    }
+      return endSession(plan, baseOf(form), session)
+    default:
+      return readingsDraft(plan, place, session, form, hand)
   }
 }
+
+const sentenceOf = (faults: Refused['faults']): string =>
+  [...new Set(faults.map(({ reason }) => reason))]
+    .map((reason) => `${reason[0]?.toUpperCase()}${reason.slice(1)}${/[.!?]$/.test(reason) ? '' : '.'}`)
+    .join(' ')
 
 /** At the bench: one step at a time, then the table of what every cable did and what becomes of it. */
 export default function SessionPage({ loaderData, actionData, params }: Route.ComponentProps) {
   const { plan, index } = useSite()
   const session = plan.sessions.find(({ id }) => id === params.session)
-  useFreshOnReturn()
   if (!session) return <ErrorView status={404} />
-  return <AtTheBench session={session} index={index} soaks={loaderData.soaks} problem={actionData?.problem} />
+  return (
+    <AtTheBench
+      session={session}
+      index={index}
+      readings={loaderData.readings}
+      soaks={loaderData.soaks}
+      problem={actionData?.problem}
+    />
+  )
 }
 
 function AtTheBench({
   session,
   index,
+  readings: written,
   soaks,
   problem,
 }: {
   session: Session
   index: SiteIndex
+  readings: WrittenReadings
   soaks: Soaking[]
   problem: string | undefined
 }) {
-  const progress = useMemo(() => sessionProgress(index, session, soaks), [index, session, soaks])
+  const readings = useMemo(() => readWritten(written), [written])
+  const progress = useMemo(() => sessionProgress(index, session, readings, soaks), [index, session, readings, soaks])
   const { order, read, total } = progress
   const focus = useFocus(session, index, progress.order)
   return (
@@ -108,6 +141,7 @@ function AtTheBench({
           session={session}
           index={index}
           cableId={focus.cable}
+          readings={readings}
           setup={focus.setup}
           plug={focus.plug}
           soak={soaks.find(({ cable }) => cable === focus.cable) ?? null}
@@ -119,18 +153,19 @@ function AtTheBench({
             : 'Everything is read. The table below says what becomes of each cable.'}
         </Notice>
       )}
-      <SessionMatrix session={session} index={index} />
+      <SessionMatrix session={session} index={index} readings={readings} />
       <Box as="details" mt="8">
         <Box as="summary" cursor="pointer" color="quiet" fontSize="sm">
           End this session for good
         </Box>
         <Form method="post">
+          <MadeFrom />
           <Flex gap="4" mt="2" align="center" wrap="wrap">
             <QuietButton name="intent" value="remove" color="blocked" borderColor="blocked">
               Delete the session
             </QuietButton>
             <Text fontSize="sm" color="quiet">
-              What was read stays on the cables; the session and its table go, and cannot be put back.
+              What was read stays on the cables; the session and its table go. The history can put them back.
             </Text>
           </Flex>
         </Form>
@@ -165,15 +200,3 @@ function useFocus(
 
 const minutes = (seconds: number): string =>
   seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`
-
-/** What others read meanwhile shows when somebody looks at the page again. */
-function useFreshOnReturn(): void {
-  const { revalidate } = useRevalidator()
-  useEffect(() => {
-    const look = () => {
-      if (document.visibilityState === 'visible') revalidate()
-    }
-    document.addEventListener('visibilitychange', look)
-    return () => document.removeEventListener('visibilitychange', look)
-  }, [revalidate])
-}

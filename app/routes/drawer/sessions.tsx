@@ -2,16 +2,26 @@ import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
 import { Link as RouterLink } from 'react-router'
 import { testText } from '../../../core/bench/grade-reading'
 import { sessionProgress } from '../../../core/bench/progress'
+import { loadSite } from '../../stored.server'
 import { Bar } from '../../ui/bar'
 import { MainButton } from '../../ui/controls'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
+import type { Route } from './+types/sessions'
+import { readWritten, writtenReadings } from './session-readings'
+
+/** What was read in each session; the site brings only what it comes to. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const { copy } = await loadSite(params.site)
+  return { readings: copy.plan.sessions.map((session) => [session.id, writtenReadings(copy.plan, session)] as const) }
+}
 
 /** Sort-out sessions, each with how far it has come; any can be gone on with. */
-export default function Sessions() {
+export default function Sessions({ loaderData }: Route.ComponentProps) {
   const { plan, index } = useSite()
   const home = `/sites/${plan.site.id}/drawer/sessions`
   const latest = [...plan.sessions].reverse()
+  const written = new Map(loaderData.readings)
   return (
     <>
       <Flex gap="6" mb="4" wrap="wrap" align="center">
@@ -28,7 +38,7 @@ export default function Sessions() {
       ) : (
         <RuledTable label="Sessions" columns={['Session', 'Day', 'Cables', 'Tests', 'Read']}>
           {latest.map((session) => {
-            const { read, total } = sessionProgress(index, session, [])
+            const { read, total } = sessionProgress(index, session, readWritten(written.get(session.id) ?? []), [])
             return (
               <Table.Row key={session.id} bg="card">
                 <Table.Cell>

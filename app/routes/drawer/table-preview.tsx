@@ -101,9 +101,8 @@ export function GoodRows({ preview: { good } }: { preview: Preview }) {
         columns={['Line', 'Tag', 'Ends', 'Length', 'Mark', 'Built', 'Note']}
         maxH="320px"
       >
-        {good.first.map(({ line, cable }) => {
-          const [claim] = cable.evidence
-          const grade = claim && 'grade' in claim ? claim.grade : undefined
+        {good.first.map(({ line, cable, marks }) => {
+          const grade = marks[0]?.grade
           return (
             <Table.Row key={line} bg="card">
               <Table.Cell fontFamily="mono" color="quiet">

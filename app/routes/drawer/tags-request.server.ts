@@ -2,13 +2,13 @@ import { data } from 'react-router'
 import { indexPlan } from '../../../core/plan/site-index'
 import { LABEL_SIZES, type Label, type LabelSize, MOST_TAGGED } from '../../../core/tags/label'
 import { labelsFor } from '../../../server/tags/tag-sheets'
-import { loadPlan } from '../../stored.server'
+import { loadSite } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 
 /** The labels an address asks for: cables by their ids, a size, and the address that their codes open. */
 export async function labelsAsked(request: Request, site: string): Promise<{ labels: Label[]; size: LabelSize }> {
   const { searchParams, origin } = new URL(request.url)
-  const { plan } = await loadPlan(site)
+  const { plan } = (await loadSite(site)).copy
   const index = indexPlan(plan)
   const cables = idsAsked(searchParams).flatMap((id) => index.cables.get(id) ?? [])
   if (cables.length === 0) throw data('No cable of this site was asked for.', { status: 404 })

@@ -2,24 +2,24 @@ import { Box, Button, Flex, Input, Text } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { predictionText, readingText, testText } from '../../../core/bench/grade-reading'
-import { readingsOf } from '../../../core/bench/matrix'
 import { predict } from '../../../core/bench/predict'
 import type { Soaking } from '../../../core/bench/progress'
 import { sharedModes } from '../../../core/bench/take-reading'
-import { type Cable, WARMTHS } from '../../../core/plan/cable'
-import type { BenchTest, Session } from '../../../core/plan/session'
+import type { Cable } from '../../../core/plan/cable'
+import { type Limit, type Tried, WARMTHS } from '../../../core/plan/observation'
+import type { BenchTest } from '../../../core/plan/session'
 import type { SiteIndex } from '../../../core/plan/site-index'
 import { linkModeFacts } from '../../../core/standards/link-modes'
 import { Bar } from '../../ui/bar'
+import { ChangeId } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
-import { controlLook } from '../../ui/field'
+import { controlLook, PlainSelect } from '../../ui/field'
 import { useSeconds } from './use-seconds'
 
-type Props = { session: Session; index: SiteIndex; cable: Cable; test: BenchTest; soak: Soaking | null }
+type Props = { index: SiteIndex; cable: Cable; test: BenchTest; read: Tried | undefined; soak: Soaking | null }
 
 /** One test of one lead: what it should do, and the largest buttons that take what it does. */
-export function TestReading({ session, index, cable, test, soak }: Props) {
-  const read = readingsOf(session, cable).get(test.id)?.at(-1)
+export function TestReading({ index, cable, test, read, soak }: Props) {
   return (
     <Box borderTop="1px solid" borderColor="line" py="3">
       <Flex gap="4" align="baseline" mb="2" wrap="wrap">
@@ -35,6 +35,7 @@ export function TestReading({ session, index, cable, test, soak }: Props) {
       </Flex>
       <Form method="post" preventScrollReset>
         <input type="hidden" name="cable" value={cable.id} />
+        <ChangeId />
         <Controls index={index} test={test} soak={soak} />
       </Form>
     </Box>
@@ -78,9 +79,9 @@ function Controls({ index, test, soak }: { index: SiteIndex; test: BenchTest; so
       )
     case 'write':
     case 'read':
-      return <Figure test={test} unit="MB/s" label="Megabytes a second" />
+      return <Figure test={test} unit="MB/s" label="Megabytes a second" limits={COPY_LIMITS} />
     case 'watts':
-      return <Figure test={test} unit="W" label="Watts" />
+      return <Figure test={test} unit="W" label="Watts" limits={POWER_LIMITS} />
     case 'volts lost':
       return <Figure test={test} unit="V" label="Volts lost, there and back" />
     case 'picture':
@@ -131,9 +132,14 @@ function Target({ strong, children, ...rest }: { name?: string; value?: string; 
   )
 }
 
-function Figure({ test, unit, label }: { test: BenchTest; unit: string; label: string }) {
+const COPY_LIMITS: readonly Limit[] = ['lead', 'disk']
+const POWER_LIMITS: readonly Limit[] = ['lead', 'charger']
+
+type FigureProps = { test: BenchTest; unit: string; label: string; limits?: readonly Limit[] }
+
+function Figure({ test, unit, label, limits }: FigureProps) {
   return (
-    <Flex gap="3" align="center">
+    <Flex gap="3" align="center" wrap="wrap">
       <Input
         name={nameOf(test)}
         aria-label={label}
@@ -150,6 +156,19 @@ function Figure({ test, unit, label }: { test: BenchTest; unit: string; label: s
       <Box as="span" fontFamily="mono">
         {unit}
       </Box>
+      {limits && (
+        <Flex as="label" gap="2" align="center" fontSize="sm">
+          What held it back
+          <PlainSelect name="limit" defaultValue="unknown">
+            <option value="unknown">not known</option>
+            {limits.map((limit) => (
+              <option key={limit} value={limit}>
+                the {limit}
+              </option>
+            ))}
+          </PlainSelect>
+        </Flex>
+      )}
       <Target>Save</Target>
     </Flex>
   )

@@ -3,8 +3,8 @@ import type { Mapping } from '../../../core/drawer/cable-table'
 import { LARGEST_TABLE_BYTES } from '../../../core/drawer/decode-text'
 import type { Plan } from '../../../core/plan/plan'
 import { importContext, type Preview } from '../../csv/preview'
+import { useUnit } from '../../ui/units'
 import type { PreviewAnswer, PreviewQuestion } from '../../workers/preview.worker'
-import { today } from './today'
 
 type State =
   | { step: 'none' }
@@ -14,6 +14,7 @@ type State =
 
 /** Reads the chosen file in a worker; of several answers only that to the last question counts. */
 export function usePreview(plan: Plan) {
+  const unit = useUnit()
   const [state, setState] = useState<State>({ step: 'none' })
   const worker = useRef<Worker | null>(null)
   const asked = useRef(0)
@@ -36,11 +37,11 @@ export function usePreview(plan: Plan) {
         number: asked.current,
         bytes: bytes.current,
         mapping,
-        context: importContext(plan, today()),
+        context: importContext(plan, unit),
       }
       worker.current.postMessage(question)
     },
-    [plan],
+    [plan, unit],
   )
   const open = useCallback(
     async (file: File | null) => {

@@ -1,4 +1,4 @@
-import { nextRunTag } from '../../../core/plan/change'
+import { nextRunTag } from '../../../core/plan/direct-needs'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/new-run'
 import { RunPage } from './run-page'

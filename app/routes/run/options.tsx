@@ -1,10 +1,11 @@
-import { knownCable } from '../../../core/link/known'
+import { knownOf } from '../../../core/link/lay'
 import type { Port } from '../../../core/plan/device'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import { formatLength } from '../../../core/quantity/length'
 import { connectorNames } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
+import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 
 /** Every port, under its device, with what its socket is. */
@@ -47,6 +48,7 @@ function abilities(port: Port): string {
 /** Every cable that may be chosen: those in the drawer first, then those laid elsewhere; the retired are left out. */
 export function LeadOptions({ plan, run }: { plan: Plan; run: Run | null }) {
   const unit = useUnit()
+  const { index } = useSite()
   const laid = new Map(
     plan.runs
       .filter((other) => other.id !== run?.id)
@@ -56,10 +58,7 @@ export function LeadOptions({ plan, run }: { plan: Plan; run: Run | null }) {
     (cable) => cable.standing !== 'retired' || run?.leads.some((lead) => lead.cable === cable.id),
   )
   const option = (cable: Plan['cables'][number]) => {
-    const grade = knownCable(
-      cable,
-      plan.kinds.find((kind) => kind.id === cable.kind),
-    ).grade.value
+    const grade = knownOf(index, cable).grade.value
     const ends = cable.ends
       .map((end) => connectorNames[end.connector] + (end.gender === 'socket' ? ' socket' : ''))
       .join(' to ')
@@ -68,7 +67,7 @@ export function LeadOptions({ plan, run }: { plan: Plan; run: Run | null }) {
       <option key={cable.id} value={cable.id}>
         {cable.tag}: {ends}, {formatLength(cable.length, unit)}, {grade ? gradeFacts[grade].name : 'unknown'}{' '}
         {cable.construction}
-        {place ? ` (lies in ${place})` : ''}
+        {place ? ` (lies in ${place})` : cable.standing === 'drawer' ? '' : ` (${cable.standing})`}
       </option>
     )
   }

@@ -1,12 +1,13 @@
 import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import { type FieldMetadata, type FormMetadata, getFormProps } from '@conform-to/react'
-import { type RefObject, useEffect } from 'react'
+import { type RefObject, useEffect, useRef } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { needNames } from '../../../core/checks/sentences'
 import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
 import { formatNeedSize, needExamples } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
+import { ChangeId } from '../../ui/change-fields'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { SelectField, TextField } from '../../ui/field'
 import { useUnit } from '../../ui/units'
@@ -16,7 +17,7 @@ import type { RunFormTexts } from './run-form'
 type Fields = { [Name in keyof RunFormTexts]-?: FieldMetadata<RunFormTexts[Name]> }
 
 type Props = {
-  form: FormMetadata<RunFormTexts & { base?: number }>
+  form: FormMetadata<RunFormTexts>
   fields: Fields
   formRef: RefObject<HTMLFormElement | null>
   plan: Plan
@@ -25,21 +26,32 @@ type Props = {
   /** Needs between other devices whose way leads over this run. */
   passing: readonly Need[]
   onChange: () => void
+  onType: (() => void) | undefined
 }
 
 /** The form of a run. Every control is the browser's own, so it works before scripts load; `onChange` lets the verdict follow. */
-export function RunFields({ form, fields, formRef, plan, before, base, passing, onChange }: Props) {
+export function RunFields({ form, fields, formRef, plan, before, base, passing, onChange, onType }: Props) {
   const unit = useUnit()
   const saving = useNavigation().state === 'submitting'
   const leads = fields.leads.getFieldList()
   const needs = fields.needs.getFieldList()
   const shape = `${leads.length} ${needs.length}`
   // a line added or taken away changes the run as much as a line typed
+  const first = useRef(shape)
   // biome-ignore lint/correctness/useExhaustiveDependencies: the number of lines is the reason to read again
-  useEffect(onChange, [shape])
+  useEffect(() => {
+    if (first.current !== shape) onType?.()
+    onChange()
+  }, [shape])
+  const typed = () => {
+    onType?.()
+    onChange()
+  }
   return (
-    <Form method="post" {...getFormProps(form)} ref={formRef} onInput={onChange} aria-label="Run">
+    <Form method="post" {...getFormProps(form)} ref={formRef} onInput={typed} aria-label="Run">
       {base !== null && <input type="hidden" name="base" value={base} />}
+      <input type="hidden" name={fields.had.name} defaultValue={fields.had.initialValue ?? ''} />
+      <ChangeId />
       <Flex direction="column" gap="3">
         <Grid templateColumns="1fr 1.4fr" gap="3">
           <TextField field={fields.tag} label="Tag" required fontFamily="mono" />
@@ -139,6 +151,9 @@ function Passing({ needs, plan }: { needs: readonly Need[]; plan: Plan }) {
   )
 }
 
+/** Who is served first among needs of a kind. */
+const PRIORITIES = [1, 2, 3, 4, 5, 6, 7, 8, 9]
+
 function NeedLine({
   need,
   label,
@@ -148,7 +163,7 @@ function NeedLine({
   label: string
   children: React.ReactNode
 }) {
-  const parts = need.getFieldset() as { [Name in 'id' | 'kind' | 'way' | 'size']: FieldMetadata<string> }
+  const parts = need.getFieldset() as { [Name in 'id' | 'kind' | 'way' | 'size' | 'priority']: FieldMetadata<string> }
   const kind = (parts.kind.value ?? 'picture') as NeedKind
   return (
     <Box role="group" aria-label={label} mb="3">
@@ -178,6 +193,16 @@ function NeedLine({
           <SelectField field={parts.way} label="Flows">
             <option value="down">to the device end</option>
             <option value="up">to the host end</option>
+          </SelectField>
+        </Box>
+        <Box w="104px" flex="none">
+          <SelectField field={parts.priority} label="Served">
+            <option value="">in order</option>
+            {PRIORITIES.map((priority) => (
+              <option key={priority} value={priority}>
+                {priority === 1 ? '1, first' : priority}
+              </option>
+            ))}
           </SelectField>
         </Box>
         {children}

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { directNeeds } from '../../../core/plan/change'
+import { directNeeds } from '../../../core/plan/direct-needs'
 import { readPlanText } from '../../../core/plan/read'
 import { changeOf, runFormSchema, textsOf } from './run-form'
 
@@ -15,7 +15,7 @@ describe('the run form', () => {
       const needs = directNeeds(demo, run)
       const form = runFormSchema(unit).parse(textsOf(run, needs, unit))
       const change = changeOf(form, run, demo, ids)
-      expect(change.run).toEqual({ ...run, note: run.note })
+      expect(change.run).toEqual(run)
       expect(change.needs).toEqual(needs)
     }
   })

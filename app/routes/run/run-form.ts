@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { directNeeds } from '../../../core/plan/change'
+import { directNeeds } from '../../../core/plan/direct-needs'
 import { tagField } from '../../../core/plan/fields'
 import { NEED_KINDS, type Need } from '../../../core/plan/need'
 import { formatNeedSize, type NeedSize, parseNeedSize } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
-import { type LengthUnit, parseLength } from '../../../core/quantity/length'
+import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
 import { addressFrom, lengthText, portField, readBy } from '../../ui/form-text'
 
 const needForm = z
@@ -14,10 +14,20 @@ const needForm = z
     kind: z.enum(NEED_KINDS, { error: 'Choose what has to flow.' }),
     way: z.enum(['down', 'up']).default('down'),
     size: z.string({ error: 'Say how much has to flow.' }),
+    priority: z
+      .string()
+      .regex(/^[1-9]?$/, 'Choose who is served first.')
+      .optional(),
   })
   .transform((need, context) => {
     const size = parseNeedSize(need.kind, need.size)
-    if (size.ok) return { id: need.id, way: need.way, size: size.value }
+    if (size.ok)
+      return {
+        id: need.id,
+        way: need.way,
+        size: size.value,
+        priority: need.priority ? Number(need.priority) : undefined,
+      }
     context.addIssue({ code: 'custom', path: ['size'], message: size.problem })
     return z.NEVER
   })
@@ -32,7 +42,8 @@ export const runFormSchema = (unit: LengthUnit) =>
     leads: z.array(z.string().optional()).max(8).default([]),
     needs: z.array(needForm).max(16).default([]),
     note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
-    base: z.coerce.number().int().optional(),
+    /** The needs the form was shown with, by their ids. */
+    had: z.string().max(2000).optional(),
   })
 export type RunForm = z.output<ReturnType<typeof runFormSchema>>
 /** The form's own texts, before anything is read. */
@@ -42,11 +53,12 @@ export type RunFormTexts = {
   to: string
   length: string
   leads: string[]
-  needs: { id?: string; kind: string; way: string; size: string }[]
+  needs: { id?: string; kind: string; way: string; size: string; priority?: string }[]
   note?: string
+  had?: string
 }
 
-/** The run and its direct needs that a form describes. What the form does not show (name, proofs, how leads lie) stays as it was. */
+/** The run and its direct needs that a form describes. What the form does not show (name, how leads lie) stays as it was. */
 export function changeOf(
   form: RunForm,
   before: Run | null,
@@ -56,18 +68,22 @@ export function changeOf(
   const from = addressFrom(form.from)
   const to = addressFrom(form.to)
   const run: Run = {
-    ...(before ?? { id: ids.run, proofs: [] }),
+    ...(before ?? { id: ids.run }),
     tag: form.tag,
     from,
     to,
     leads: form.leads
       .filter((cable): cable is string => Boolean(cable))
       .map((cable) => before?.leads.find((lead) => lead.cable === cable) ?? { cable, reversed: false }),
-    route: { ...before?.route, length: form.length },
-    note: form.note,
+    route: {
+      ...before?.route,
+      length: before && sameLength(before.route.length, form.length) ? before.route.length : form.length,
+    },
   }
+  if (form.note) run.note = form.note
+  else delete run.note
   const known = new Map(before ? directNeeds(plan, before).map((need) => [need.id, need]) : [])
-  const needs = form.needs.map(({ id, way, size }, at): Need => {
+  const needs = form.needs.map(({ id, way, size, priority }, at): Need => {
     const old = id ? known.get(id) : undefined
     const ends = way === 'down' ? { from: from.device, to: to.device } : { from: to.device, to: from.device }
     return {
@@ -75,6 +91,7 @@ export function changeOf(
       ...(old?.name ? { name: old.name } : {}),
       ...(old?.note ? { note: old.note } : {}),
       ...(old?.through ? { through: old.through } : {}),
+      ...(priority ? { priority } : {}),
       ...ends,
       ...(size as NeedSize),
     } as Need
@@ -95,7 +112,9 @@ export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): Run
       kind: need.kind,
       way: need.from === run.from.device ? 'down' : 'up',
       size: formatNeedSize(need),
+      priority: need.priority === undefined ? '' : String(need.priority),
     })),
     note: run.note,
+    had: needs.map(({ id }) => id).join(' '),
   }
 }

@@ -2,7 +2,7 @@ import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
 import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { type ReactNode, useRef } from 'react'
-import { directNeeds } from '../../../core/plan/change'
+import { directNeeds } from '../../../core/plan/direct-needs'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import { Notice } from '../../ui/controls'
@@ -25,16 +25,18 @@ type Props = {
   lastResult: SubmissionResult<string[]> | undefined
   notice?: ReactNode
   children?: ReactNode
+  /** Told when somebody types, so that what others change does not take the form away. */
+  onType?: () => void
 }
 
 /** One run: its corridor, its form, its verdict and the drawer ranked for it, all moving with what is typed. */
-export function RunPage({ plan, before, texts, base, lastResult, notice, children }: Props) {
+export function RunPage({ plan, before, texts, base, lastResult, notice, children, onType }: Props) {
   const unit = useUnit()
   const { assessment: stored } = useSite()
   const formRef = useRef<HTMLFormElement>(null)
   const { draft, read } = useDraft(formRef, plan, before)
-  const [form, fields] = useForm<RunFormTexts & { base?: number }>({
-    id: `run-${before?.id ?? 'new'}`,
+  const [form, fields] = useForm<RunFormTexts>({
+    id: runFormId(before),
     lastResult,
     defaultValue: texts,
     onValidate: ({ formData }) => parseWithZod(formData, { schema: runFormSchema(unit) }) as never,
@@ -75,8 +77,19 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
             base={base}
             passing={shownPlan.needs.filter((need) => crossing.has(need.id))}
             onChange={read}
+            onType={onType}
           />
-          {draft && <Ranking candidates={draft.ranking} run={draft.run} formRef={formRef} onChange={read} />}
+          {draft && (
+            <Ranking
+              candidates={draft.ranking}
+              run={draft.run}
+              formRef={formRef}
+              onChange={() => {
+                onType?.()
+                read()
+              }}
+            />
+          )}
           {children}
         </Box>
         <Findings verdict={verdict} plan={shownPlan} />
@@ -84,6 +97,8 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
     </>
   )
 }
+
+export const runFormId = (run: Run | null): string => `run-${run?.id ?? 'new'}`
 
 function endsOf(plan: Plan, run: Run): string {
   const nameOf = (id: string) => plan.devices.find((device) => device.id === id)?.name ?? id

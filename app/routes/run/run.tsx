@@ -1,67 +1,104 @@
 import { Box, Flex, Text } from '@chakra-ui/react'
 import { useEffect } from 'react'
 import { data, Form, isRouteErrorResponse, redirect, useSearchParams } from 'react-router'
-import { directNeeds } from '../../../core/plan/change'
-import { removeRun, revisionOfRun } from '../../../server/sites/runs'
-import { AWAY_MESSAGE, load, save } from '../../stored.server'
+import { revisionOf } from '../../../core/change/change'
+import { deleteRun } from '../../../core/change/changes/run'
+import { directNeeds } from '../../../core/plan/direct-needs'
+import type { Run } from '../../../core/plan/run'
+import { refused } from '../../../server/sites/change-site'
+import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import { MadeFrom } from '../../ui/change-fields'
+import { ClashNotice } from '../../ui/clash-notice'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
+import { useKept } from '../../ui/use-kept'
+import { HistoryLink } from '../history/history-link'
 import type { Route } from './+types/run'
-import { ConflictNotice } from './conflict-notice'
 import { textsOf } from './run-form'
-import { RunPage } from './run-page'
+import { RunPage, runFormId } from './run-page'
 import { type RunSaveAnswer, saveRunForm } from './save-run.server'
 
-/** The revision the form is made from. The plan itself comes with the site. */
+/** Whether there is such a run. What it is comes with the site. */
 export async function loader({ params }: Route.LoaderArgs) {
-  const base = await load((knex) => revisionOfRun(knex, params.site, params.run))
-  if (base === null) throw data(null, { status: 404 })
-  return { base }
+  const { copy } = await loadSite(params.site)
+  if (!copy.plan.runs.some(({ id }) => id === params.run)) throw data(null, { status: 404 })
+  return null
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
   const wanted = await request.clone().formData()
   if (wanted.get('intent') !== 'delete') return saveRunForm(request, params.site, params.run)
-  const removed = await save((knex) => removeRun(knex, params.site, params.run))
-  if (removed === null)
-    return data<RunSaveAnswer>({ result: { status: 'error', error: { '': [AWAY_MESSAGE] } } }, { status: 503 })
-  if (removed.outcome === 'gone') return redirect(`/sites/${params.site}`)
-  return redirect(`/sites/${params.site}?${new URLSearchParams({ removed: removed.token, tag: removed.tag })}`)
+  let tag = ''
+  const deleted = await change(request, wanted, params.site, ({ plan }) => {
+    const run = plan.runs.find(({ id }) => id === params.run)
+    if (!run) return refused('run', 'the run is no longer there')
+    tag = run.tag
+    return deleteRun(plan, baseOf(wanted), run)
+  })
+  if (deleted?.outcome === 'saved')
+    return redirect(`/sites/${params.site}?${new URLSearchParams({ removed: deleted.id, tag })}`)
+  const { problem, status } = whyNotSaved(deleted)
+  return data<RunSaveAnswer>({ result: { status: 'error', error: { '': [problem] } } }, { status })
 }
 
-export default function RunRoute({ loaderData, actionData, params }: Route.ComponentProps) {
-  const { plan, revision } = useSite()
-  const unit = useUnit()
+export default function RunRoute({ actionData, params }: Route.ComponentProps) {
+  const { plan } = useSite()
   const run = plan.runs.find((candidate) => candidate.id === params.run)
-  if (!run) return <ErrorView status={404} />
+  return run ? <RunEditor key={run.id} run={run} answer={actionData} /> : <ErrorView status={404} />
+}
+
+function RunEditor({ run, answer }: { run: Run; answer: Route.ComponentProps['actionData'] }) {
+  const { plan, place, revisions } = useSite()
+  const unit = useUnit()
   const needs = directNeeds(plan, run)
+  const stamp = [
+    unit,
+    revisionOf({ revisions }, 'runs', run.id),
+    ...needs.map(({ id }) => `${id} ${revisionOf({ revisions }, 'needs', id)}`),
+  ].join()
+  const { made, behind, type, round } = useKept({ stamp, run, needs, place })
+  // a form that nobody has typed into is as good as one made now
+  const base = behind ? made.place : place
+  const clash = answer?.clash
+  const id = runFormId(run)
   return (
     <RunPage
-      key={`${run.id} ${revision}`}
+      key={round}
       plan={plan}
-      before={run}
-      texts={textsOf(run, needs, unit)}
-      base={loaderData.base}
-      lastResult={actionData?.result}
+      before={made.run}
+      texts={textsOf(made.run, made.needs, unit)}
+      base={base}
+      lastResult={answer?.result}
+      onType={type}
       notice={
-        actionData?.conflict ? (
-          <ConflictNotice conflict={actionData.conflict} plan={plan} run={run} needs={needs} />
+        clash ? (
+          <ClashNotice what="run" form={id} theirs={`/sites/${plan.site.id}/runs/${run.id}`} {...clash} />
         ) : (
-          <Done tag={run.tag} />
+          <>
+            <Done tag={run.tag} />
+            {behind && (
+              <Notice tone="note" py="2">
+                This run was changed meanwhile. What you typed is still here; saving keeps both, or asks where both of
+                you changed the same.
+              </Notice>
+            )}
+          </>
         )
       }
     >
       <Form method="post">
-        <Flex mt="5" pt="4" borderTop="1px solid" borderColor="line" align="center" gap="4">
+        <Flex mt="5" pt="4" borderTop="1px solid" borderColor="line" align="center" gap="4" wrap="wrap">
           <input type="hidden" name="intent" value="delete" />
+          <MadeFrom />
           <QuietButton color="blocked" borderColor="blocked">
             Delete this run
           </QuietButton>
           <Text fontSize="sm" color="quiet">
             It can be put back.
           </Text>
+          <HistoryLink list="runs" id={run.id} />
         </Flex>
       </Form>
     </RunPage>

@@ -2,17 +2,19 @@ import { randomUUID } from 'node:crypto'
 import type { SubmissionResult } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, redirect } from 'react-router'
-import type { Run } from '../../../core/plan/run'
-import { readPlan } from '../../../server/sites/plan-rows'
-import { type RunChange, saveRun } from '../../../server/sites/runs'
-import { AWAY_MESSAGE, save } from '../../stored.server'
+import type { Place } from '../../../core/change/change'
+import { saveRun } from '../../../core/change/changes/run'
+import { currentCopy } from '../../../server/sites/copies'
+import { baseOf, changeBy, load, whyNotSaved } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
+import { handOf } from '../../who.server'
+import { type ToldClash, tellRunClash } from './run-clash'
 import { changeOf, runFormSchema } from './run-form'
 
 export type RunSaveAnswer = {
   result: SubmissionResult<string[]>
-  /** Somebody else's version of this run, and the revision at which it stands; null run: they deleted it. */
-  conflict?: { theirs: RunChange | null; revision: number }
+  /** What somebody else made of the same, and the place in the log at which it stands. */
+  clash?: ToldClash & { place: Place }
 }
 
 /** Reads the run form, saves it, and answers with a redirect or with what is wrong, keeping what was typed. */
@@ -27,27 +29,23 @@ export async function saveRunForm(request: Request, siteId: string, runId: strin
   // a line added or taken away before scripts have loaded
   if (submission.status !== 'success') return answer(submission.status === 'error' ? 422 : 200)
 
-  const outcome = await save(async (knex) => {
-    const stored = await readPlan(knex, siteId)
-    if (!stored) return 'no-site'
-    const { plan } = stored
-    const before: Run | null = plan.runs.find((run) => run.id === runId) ?? null
-    const change = changeOf(submission.value, before, plan, {
-      run: runId ?? `run-${randomUUID()}`,
-      need: () => `need-${randomUUID()}`,
-    })
-    // "save mine over theirs" names the revision it means to replace
-    const over = form.get('over')
-    const base = runId === null || over === 'deleted' ? null : Number(over ?? submission.value.base)
-    return { change, saved: await saveRun(knex, siteId, base, change) }
+  const hand = await handOf(request, form)
+  const fresh = { run: runId ?? freshId('run', hand.id), need: (at: number) => freshId('need', hand.id, at) }
+  const base = runId === null ? null : baseOf(form)
+  const saved = await changeBy(hand, siteId, ({ plan }) => {
+    const before = plan.runs.find((run) => run.id === runId) ?? null
+    const had = submission.value.had?.split(' ').filter(Boolean) ?? []
+    return saveRun(plan, base, { ...changeOf(submission.value, before, plan, fresh), had })
   })
-  if (outcome === null) return answer(503, { problem: AWAY_MESSAGE })
-  if (outcome === 'no-site' || outcome.saved.outcome === 'no-site') {
-    return answer(404, { problem: 'This site no longer exists, so nothing was saved.' })
+  if (saved?.outcome === 'saved') return redirect(`/sites/${siteId}/runs/${fresh.run}?done=saved`)
+  if (saved?.outcome === 'conflict') {
+    const held = await load((knex) => currentCopy(knex, siteId))
+    if (held) return answer(409, { clash: { ...tellRunClash(held.copy.plan, saved.clashes), place: saved.place } })
   }
-  const { change, saved } = outcome
-  if (saved.outcome === 'saved') return redirect(`/sites/${siteId}/runs/${change.run.id}?done=saved`)
-  if (saved.outcome === 'conflict') return answer(409, { conflict: { theirs: saved.theirs, revision: saved.revision } })
-  const reasons = saved.faults.map((fault) => fault.reason).join('; ')
-  return answer(422, { problem: `This does not fit the site: ${reasons}. Nothing was saved.` })
+  const { problem, status } = whyNotSaved(saved)
+  return answer(status, { problem })
 }
+
+/** An id that is the same when the same change is sent again. */
+const freshId = (what: string, change: string | undefined, at = 0): string =>
+  change ? `${what}-${change.slice(0, 40)}${at > 0 ? `-${at}` : ''}` : `${what}-${randomUUID()}`

@@ -1,2 +1,0 @@
-/** The day as evidence is dated with. */
-export const today = (): string => new Date().toISOString().slice(0, 10)

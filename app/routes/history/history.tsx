@@ -1,0 +1,108 @@
+import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
+import { data, isRouteErrorResponse, Link as RouterLink, redirect, useSearchParams } from 'react-router'
+import { LIST_NAMES, type ListName } from '../../../core/plan/entity'
+import { historyOf, undoChange } from '../../../server/sites/history'
+import { within } from '../../address'
+import { load, loadSite, reasonsOf, save, whyNotSaved } from '../../stored.server'
+import { Notice, QuietButton } from '../../ui/controls'
+import { ErrorView } from '../../ui/error-view'
+import { useSite } from '../../ui/site-context'
+import { handOf } from '../../who.server'
+import type { Route } from './+types/history'
+import { HistoryLines } from './history-lines'
+
+export const meta: Route.MetaFunction = () => [{ title: 'History · Hallway' }]
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const { searchParams } = new URL(request.url)
+  const { copy } = await loadSite(params.site)
+  const before = Number(searchParams.get('before') ?? Number.NaN)
+  const list = LIST_NAMES.find((each) => each === searchParams.get('list'))
+  const id = searchParams.get('id')
+  return load((knex) =>
+    historyOf(knex, params.site, copy, {
+      before: Number.isInteger(before) ? before : undefined,
+      of: list && id ? { list, id: id.slice(0, 64) } : undefined,
+    }),
+  )
+}
+
+/** Undoes a change, from here or from wherever it was made; then back to where that was asked. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await request.formData()
+  const id = String(form.get('undo') ?? '').slice(0, 64)
+  const undone = await save(async (knex) => undoChange(knex, params.site, await handOf(request, form), id))
+  if (undone?.outcome === 'saved')
+    return redirect(form.has('back') ? within(form.get('back')) : `/sites/${params.site}/history`)
+  if (undone?.outcome === 'refused')
+    return data({ problem: `Nothing was changed: ${reasonsOf(undone.faults)}` }, { status: 409 })
+  const { problem, status } = whyNotSaved(undone)
+  return data({ problem }, { status })
+}
+
+const listNames: Partial<Record<ListName, string>> = {
+  cables: 'cable',
+  runs: 'run',
+  devices: 'device',
+  needs: 'need',
+  kinds: 'cable kind',
+  sessions: 'session',
+  places: 'place',
+}
+
+/** Everything that was changed, by whom and when; each can be taken back as long as nobody has changed the same since. */
+export default function History({ loaderData, actionData }: Route.ComponentProps) {
+  const { plan } = useSite()
+  const [params] = useSearchParams()
+  const { lines, older, newer } = loaderData
+  const list = LIST_NAMES.find((each) => each === params.get('list'))
+  const id = params.get('id')
+  const named = list && id ? nameOf(plan, list, id) : null
+  const home = `/sites/${plan.site.id}/history`
+  const olderAddress = new URLSearchParams({ ...(list && id ? { list, id } : {}), before: String(older) })
+  return (
+    <Box maxW="960px">
+      <Heading as="h1" size="xl" mb="1">
+        History{named && ` of ${listNames[list as ListName] ?? ''} ${named}`}
+      </Heading>
+      <Text mb="4" color="quiet">
+        What was changed here, by whom and when. What nobody has changed since can be undone; that is a change too.
+        {named && (
+          <>
+            {' '}
+            <Link asChild color="brassInk" textDecoration="underline">
+              <RouterLink to={home}>All of the site</RouterLink>
+            </Link>
+          </>
+        )}
+      </Text>
+      {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
+      {lines.length === 0 ? <Text>Nothing was changed yet.</Text> : <HistoryLines lines={lines} />}
+      <Flex gap="3" mt="4">
+        {newer && (
+          <QuietButton asChild>
+            <RouterLink to={list && id ? `${home}?${new URLSearchParams({ list, id })}` : home}>
+              To the latest
+            </RouterLink>
+          </QuietButton>
+        )}
+        {older !== null && (
+          <QuietButton asChild>
+            <RouterLink to={`${home}?${olderAddress}`}>Earlier changes</RouterLink>
+          </QuietButton>
+        )}
+      </Flex>
+    </Box>
+  )
+}
+
+function nameOf(plan: ReturnType<typeof useSite>['plan'], list: ListName, id: string): string {
+  if (list === 'site' || list === 'policy') return ''
+  const items: readonly { id: string; tag?: string; name?: string | undefined }[] = plan[list]
+  const item = items.find((each) => each.id === id)
+  return item?.tag ?? item?.name ?? id
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <ErrorView status={isRouteErrorResponse(error) ? error.status : 500} />
+}

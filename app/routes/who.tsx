@@ -1,0 +1,50 @@
+import { Box, Heading, Text } from '@chakra-ui/react'
+import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
+import { nameField } from '../../core/plan/fields'
+import { within } from '../address'
+import { MainButton, Notice } from '../ui/controls'
+import { TopBar } from '../ui/frame'
+import { WhoField } from '../ui/who'
+import { readWho, whoCookie } from '../who.server'
+import type { Route } from './+types/who'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Who you are · Hallway' }]
+
+export const loader = async ({ request }: Route.LoaderArgs) => ({ name: await readWho(request) })
+
+/** Keeps the name a browser gives, and goes back to where it was asked. */
+export async function action({ request }: Route.ActionArgs) {
+  const form = await request.formData()
+  const name = nameField.safeParse(form.get('name'))
+  if (!name.success)
+    return data({ problem: 'Write the name your colleagues know you by, up to 120 letters.' }, { status: 422 })
+  return redirect(within(form.get('back')), { headers: { 'Set-Cookie': await whoCookie(name.data) } })
+}
+
+/** Whose name stands beside what is changed from this browser. */
+export default function Who({ loaderData, actionData }: Route.ComponentProps) {
+  const [params] = useSearchParams()
+  const busy = useNavigation().state !== 'idle'
+  return (
+    <>
+      <TopBar />
+      <Box as="main" maxW="520px" mx="auto" px="5" py="7">
+        <Heading as="h1" size="2xl" mb="2">
+          Who you are
+        </Heading>
+        <Text mb="4">
+          The name stands beside what you change, in the history and for your colleagues. It is kept in this browser; it
+          is no account and opens nothing.
+        </Text>
+        {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
+        <Form method="post">
+          <input type="hidden" name="back" value={params.get('back') ?? '/'} />
+          <WhoField name={loaderData.name} />
+          <Box mt="3">
+            <MainButton loading={busy}>That is me</MainButton>
+          </Box>
+        </Form>
+      </Box>
+    </>
+  )
+}

@@ -1,0 +1,107 @@
+import { replay } from '../core/change/apply'
+import type { Copy, Edit, Place, Touched } from '../core/change/change'
+import { type Assessed, assessAnew } from '../core/checks/assess'
+import { reassess } from '../core/checks/reassess'
+import { adoptLearned, type Learned, learnedOf } from '../core/observe/learned'
+import type { Plan } from '../core/plan/plan'
+
+/** A site as pages see it: its plan at a place in its log, and what it comes to. */
+export type SiteView = { identity: string; copy: Copy; assessed: Assessed }
+
+/** What a browser is sent first: the plan without its observations, with what they come to. */
+export type FirstCopy = { identity: string; place: Place; text: string }
+
+type WrittenCopy = {
+  plan: Plan
+  revisions: [string, Place][]
+  bytes: number
+  cables: [string, unknown][]
+  runs: [string, unknown][]
+}
+
+const written = new WeakMap<Copy, string>()
+
+/** A copy as the text that a browser makes its own from. */
+export function writeCopy(copy: Copy): string {
+  const found = written.get(copy)
+  if (found) return found
+  const { cables, runs } = learnedOf(copy.plan)
+  const wire: WrittenCopy = {
+    plan: { ...copy.plan, observations: [] },
+    revisions: [...copy.revisions],
+    bytes: copy.bytes,
+    cables: [...cables],
+    runs: [...runs],
+  }
+  const text = JSON.stringify(wire)
+  written.set(copy, text)
+  return text
+}
+
+/** The view that a browser begins with. */
+export function readCopy({ identity, place, text }: FirstCopy): SiteView {
+  const { plan, revisions, bytes, cables, runs } = JSON.parse(text) as WrittenCopy
+  adoptLearned(plan, { cables: new Map(cables), runs: new Map(runs) } as Learned)
+  return { identity, copy: { plan, place, revisions: new Map(revisions), bytes }, assessed: assessAnew(plan) }
+}
+
+/** A line that tells who changed what. */
+export type NewsLine = { place: Place; id: string; by: string; words: string }
+
+/** What a browser is told of the changes behind its place. Observations stay where they are: what they come to now is sent. */
+export type CatchUp = {
+  identity: string
+  place: Place
+  lines: NewsLine[]
+  edits: [Place, Edit[]][]
+  /** What was learnt of cables and runs whose observations the changes touched. */
+  learned: { cables: [string, unknown][]; runs: [string, unknown][] }
+}
+
+/** A view brought to a later place. Only what the changes touch is assessed again. */
+export function caughtUp(view: SiteView, { place, edits, learned }: CatchUp): SiteView {
+  let { copy } = view
+  const before = learnedOf(copy.plan)
+  const byPlace = new Map(edits)
+  while (copy.place < place) copy = replay(copy, byPlace.get(copy.place + 1) ?? []).copy
+  const observed: Touched[] = [
+    ...learned.cables.map(([id]) => ({ list: 'cables', id }) as const),
+    ...learned.runs.map(([id]) => ({ list: 'runs', id }) as const),
+  ]
+  if (observed.length > 0) {
+    // a list of its own, so that what it comes to is kept with it
+    copy = { ...copy, plan: { ...copy.plan, observations: [] } }
+    adoptLearned(copy.plan, {
+      cables: new Map([...before.cables, ...learned.cables]),
+      runs: new Map([...before.runs, ...learned.runs]),
+    } as Learned)
+  }
+  return { identity: view.identity, copy, assessed: reassess(view.assessed, copy.plan, observed) }
+}
+
+/** The view of a later copy of the same site, where all of the copy is at hand. */
+export const viewOf = (copy: Copy, identity: string, before: SiteView | undefined): SiteView => ({
+  identity,
+  copy,
+  assessed: before?.identity === identity ? reassess(before.assessed, copy.plan) : assessAnew(copy.plan),
+})
+
+const views = new Map<string, SiteView>()
+const MOST_VIEWS = 16
+const viewKey = (siteId: string, identity: string, place: Place): string => `${siteId} ${identity} ${place}`
+
+/** Keeps a view for whoever asks for that place of the site again: in a browser the page, on the server every page that is rendered. */
+export function keepView(siteId: string, view: SiteView): void {
+  const key = viewKey(siteId, view.identity, view.copy.place)
+  views.delete(key)
+  views.set(key, view)
+  // a map keeps its order: the first is the oldest
+  if (views.size > MOST_VIEWS) views.delete(views.keys().next().value ?? '')
+}
+
+export const keptView = (siteId: string, identity: string, place: Place): SiteView | undefined =>
+  views.get(viewKey(siteId, identity, place))
+
+/** The latest view of a site that is kept. */
+export const latestView = (siteId: string): SiteView | undefined =>
+  [...views].findLast(([key]) => key.startsWith(`${siteId} `))?.[1]

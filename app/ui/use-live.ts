@@ -1,0 +1,26 @@
+import { useEffect, useRef } from 'react'
+import { useRevalidator } from 'react-router'
+import type { Place } from '../../core/change/change'
+
+/** Keeps an open page at the place its site has come to, whoever changes it. What is being typed stays: forms keep what they were made from. */
+export function useLive(siteId: string, place: Place): void {
+  const { revalidate, state } = useRevalidator()
+  const known = useRef(place)
+  const busy = useRef(state)
+  const wanted = useRef(place)
+  known.current = place
+  busy.current = state
+  useEffect(() => {
+    const source = new EventSource(`/sites/${siteId}/live`)
+    const hear = (event: MessageEvent<string>) => {
+      wanted.current = Math.max(wanted.current, Number(event.data))
+      if (wanted.current > known.current && busy.current === 'idle') void revalidate()
+    }
+    source.addEventListener('place', hear)
+    return () => source.close()
+  }, [siteId, revalidate])
+  // what was heard while the page was catching up
+  useEffect(() => {
+    if (state === 'idle' && wanted.current > place) void revalidate()
+  }, [state, place, revalidate])
+}

@@ -1,0 +1,42 @@
+import { createCookie } from 'react-router'
+import { nameField } from '../core/plan/fields'
+import { database } from '../server/database/connection'
+import { signingSecret } from '../server/people/signing-secret'
+import type { Hand } from '../server/sites/change-site'
+
+/** Stands beside what was changed by somebody who has not said who they are. */
+export const NOBODY = 'somebody'
+
+const YEAR = 31_536_000
+
+const cookie = async () =>
+  createCookie('hallway-who', {
+    httpOnly: true,
+    sameSite: 'lax',
+    path: '/',
+    maxAge: YEAR,
+    secrets: [await signingSecret(database())],
+  })
+
+/** The name that a browser has given; null where it has given none, or one that nobody here has signed. */
+export async function readWho(request: Request): Promise<string | null> {
+  const header = request.headers.get('Cookie')
+  if (!header?.includes('hallway-who=')) return null
+  const name = nameField.safeParse(await (await cookie()).parse(header))
+  return name.success ? name.data : null
+}
+
+export const whoCookie = async (name: string): Promise<string> => (await cookie()).serialize(name)
+
+const CHANGE_ID = /^[a-z0-9-]{8,64}$/i
+
+/** Who sends a form, with the id that its page gave the change, and the place whose state somebody chose to write over. */
+export async function handOf(request: Request, form: FormData): Promise<Hand> {
+  const id = form.get('change')
+  const over = Number(form.get('over') ?? Number.NaN)
+  return {
+    by: (await readWho(request)) ?? NOBODY,
+    ...(typeof id === 'string' && CHANGE_ID.test(id) ? { id } : {}),
+    over: Number.isInteger(over) && over > 0 ? over : null,
+  }
+}

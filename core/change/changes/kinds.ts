@@ -1,0 +1,33 @@
+import type { CableKind } from '../../plan/cable'
+import { freeIds } from '../../plan/free-id'
+import type { Plan } from '../../plan/plan'
+import type { Draft, Place } from '../change'
+
+/** Puts kinds into the catalogue: one of a name it knows replaces that one, so that cables of the kind keep it. */
+export function putKinds(
+  plan: Plan,
+  base: Place,
+  kinds: readonly CableKind[],
+): { draft: Draft; added: number; replaced: number } {
+  const known = new Map(plan.kinds.map(({ name, id }) => [name.toLowerCase(), id]))
+  const idOf = freeIds(plan.kinds.map(({ id }) => id))
+  // the last of several that bear one name
+  const byName = new Map(kinds.map((kind) => [kind.name.toLowerCase(), kind]))
+  const edits = [...byName].map(([name, kind]) => {
+    const id = known.get(name)
+    const value = { ...kind, id: id ?? idOf(kind.id) }
+    return { list: 'kinds', id: value.id, base: id === undefined ? null : base, value } as const
+  })
+  const added = edits.filter((edit) => edit.base === null).length
+  return {
+    draft: { what: { name: 'put kinds', about: edits.map(({ value }) => value.name) }, edits },
+    added,
+    replaced: edits.length - added,
+  }
+}
+
+/** Takes a kind out of the catalogue. */
+export const removeKind = ({ id, name }: CableKind, base: Place): Draft => ({
+  what: { name: 'remove kind', about: [name] },
+  edits: [{ list: 'kinds', id, base, value: null }],
+})

@@ -1,0 +1,44 @@
+import type { Instant } from '../../plan/fields'
+import type { Observation, Seen, Subject } from '../../plan/observation'
+import type { Draft } from '../change'
+import type { ChangeName } from '../words'
+
+/** Who writes down what was seen, and when; `newId` gives each observation an id of its own. */
+export type Witness = { at: Instant; by: string | undefined; newId: () => string }
+
+/** What was seen as observations of a cable, run, port or device. */
+export const observed = (seen: readonly Seen[], subject: Subject, { at, by, newId }: Witness): Observation[] =>
+  seen.map((each) => ({ ...each, id: newId(), at, ...(by ? { by } : {}), subject }) as Observation)
+
+/** Writes observations down. `about` names what they are of, and in a few words what was seen. */
+export const writeDown = (
+  observations: readonly Observation[],
+  about: readonly string[],
+  name: ChangeName = 'write down',
+): Draft => ({
+  what: { name, about },
+  edits: observations.map((value) => ({ list: 'observations', id: value.id, base: null, value })),
+})
+
+/** Takes an observation back: it stays, and another says that it does not count and why. */
+export const takeBack = (
+  observation: Observation,
+  reason: string,
+  about: readonly string[],
+  { at, by, newId }: Witness,
+): Draft =>
+  writeDown(
+    [
+      {
+        id: newId(),
+        at,
+        ...(by ? { by } : {}),
+        subject: observation.subject,
+        kind: 'retraction',
+        retracts: observation.id,
+        reason,
+      },
+    ],
+    about,
+    'take back',
+  )

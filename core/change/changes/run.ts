@@ -1,0 +1,76 @@
+import { directNeeds, joinsSame } from '../../plan/direct-needs'
+import type { Need } from '../../plan/need'
+import type { Plan } from '../../plan/plan'
+import type { Run } from '../../plan/run'
+import type { Draft, Edit, Place, What } from '../change'
+import { same } from '../merge'
+
+/** A run with the needs that flow directly between its two devices: what one form edits and one change writes. */
+export type RunWithNeeds = { run: Run; needs: readonly Need[] }
+
+/**
+ * Saves a run with the needs that flow directly over it, as a form made them from the site at place `base`: `had` are the needs it was shown. A run the
+ * site does not have is new; what equals the site as it stands is no part of the change.
+ */
+export function saveRun(
+  plan: Plan,
+  base: Place | null,
+  { run, needs, had }: RunWithNeeds & { had: readonly string[] },
+): Draft {
+  const standing = new Map(plan.needs.map((need) => [need.id, need]))
+  const kept = new Set(needs.map(({ id }) => id))
+  const edits: Edit[] = []
+  const known = plan.runs.find(({ id }) => id === run.id)
+  if (!known || !same(known, run)) edits.push({ list: 'runs', id: run.id, base, value: run })
+  for (const need of needs) {
+    const was = standing.get(need.id)
+    if (!was || !same(was, need))
+      edits.push({ list: 'needs', id: need.id, base: had.includes(need.id) ? base : null, value: need })
+  }
+  for (const id of had) if (!kept.has(id) && standing.has(id)) edits.push({ list: 'needs', id, base, value: null })
+  return { what: (before, made) => whatOf(before, made, run), edits }
+}
+
+function whatOf(plan: Plan, edits: readonly Edit[], { id, tag }: Run): What {
+  const before = plan.runs.find((run) => run.id === id)
+  const run = edits.find(({ list }) => list === 'runs')?.value as Run | undefined
+  const tags = (run?.leads ?? []).map(({ cable }) => plan.cables.find((each) => each.id === cable)?.tag ?? cable)
+  if (!before) return { name: 'lay run', about: [tag, ...tags] }
+  const changed = run ? whatChanged(before, run) : []
+  if (edits.some(({ list }) => list === 'needs')) changed.push('the needs')
+  return changed.length === 1 && changed[0] === 'the leads'
+    ? { name: 'put leads', about: [tag, ...tags] }
+    : { name: 'change run', about: [tag, ...changed] }
+}
+
+const names: Partial<Record<keyof Run, string>> = {
+  tag: 'the tag',
+  name: 'the name',
+  from: 'the host port',
+  to: 'the device port',
+  leads: 'the leads',
+  route: 'the route',
+  note: 'the note',
+}
+const whatChanged = (before: Run, after: Run): string[] =>
+  (Object.keys(names) as (keyof Run)[]).flatMap((field) =>
+    same(before[field], after[field]) ? [] : (names[field] ?? []),
+  )
+
+/** Deletes a run with what was observed of it and the needs that have no other way between its devices; other needs no longer take it. */
+export function deleteRun(plan: Plan, base: Place, run: Run): Draft {
+  const twin = plan.runs.some((other) => other.id !== run.id && joinsSame(other, run))
+  const gone = new Set(twin ? [] : directNeeds(plan, run).map(({ id }) => id))
+  const edits: Edit[] = [{ list: 'runs', id: run.id, base, value: null }]
+  for (const need of plan.needs) {
+    if (gone.has(need.id)) edits.push({ list: 'needs', id: need.id, base, value: null })
+    else if (need.through?.includes(run.id)) {
+      const through = need.through.filter((id) => id !== run.id)
+      const { through: _, ...rest } = need
+      edits.push({ list: 'needs', id: need.id, base, value: through.length > 0 ? { ...rest, through } : rest })
+    }
+  }
+  for (const { id, subject } of plan.observations)
+    if ('run' in subject && subject.run === run.id) edits.push({ list: 'observations', id, base, value: null })
+  return { what: { name: 'delete run', about: [run.tag] }, edits }
+}

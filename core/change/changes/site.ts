@@ -1,0 +1,55 @@
+import { PLAN_LISTS, type Plan, type Site } from '../../plan/plan'
+import type { Policy } from '../../plan/policy'
+import type { Change, Draft, Edit, Place, What } from '../change'
+import { POLICY_ID, SITE_ID } from '../copy'
+import { same } from '../merge'
+
+const policyNames: Record<keyof Policy, string> = {
+  length: 'how far a lead reaches',
+  extensions: 'type-C extensions',
+  cables: 'which cables',
+  computerDisplays: 'HDMI to a computer display',
+  reservation: 'what pictures reserve',
+  storageOverhead: 'what storage loses',
+  slack: 'slack',
+  headroom: 'headroom',
+  currency: 'currency',
+  chargeAtLeast: 'when a laptop charges',
+}
+
+/** Chooses some of what a site goes by. */
+export function choosePolicy(from: Plan, base: Place, choice: Partial<Policy>): Draft {
+  const value: Policy = { ...from.policy, ...choice }
+  return {
+    what(plan, [edit]) {
+      const after = (edit?.value ?? value) as Policy
+      const changed = (Object.keys(policyNames) as (keyof Policy)[]).filter(
+        (field) => !same(after[field], plan.policy[field]),
+      )
+      return { name: 'choose policy', about: changed.map((field) => policyNames[field]) }
+    },
+    edits: [{ list: 'policy', id: POLICY_ID, base, value }],
+  }
+}
+
+/** Renames a site, puts it away or brings it back, or makes it one to practise on. */
+export function changeSite(from: Plan, base: Place, choice: Partial<Omit<Site, 'id'>>): Draft {
+  const value: Site = { ...from.site, ...choice }
+  return { what: whatOfSite(from.site, value), edits: [{ list: 'site', id: SITE_ID, base, value }] }
+}
+
+function whatOfSite(before: Site, after: Site): What {
+  if (after.putAway !== before.putAway)
+    return { name: after.putAway ? 'put site away' : 'bring site back', about: [after.name] }
+  if (after.practice !== before.practice)
+    return { name: after.practice ? 'make practice site' : 'make real site', about: [after.name] }
+  return { name: 'rename site', about: [after.name, before.name] }
+}
+
+/** All of a plan as the first change of a new site. */
+export function bringInSite(plan: Plan): Pick<Change, 'what' | 'edits'> {
+  const edits: Edit[] = PLAN_LISTS.flatMap((list) =>
+    plan[list].map((value): Edit => ({ list, id: value.id, base: null, value: value as never })),
+  )
+  return { what: { name: 'bring in site', about: [plan.site.name] }, edits }
+}

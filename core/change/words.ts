@@ -1,0 +1,54 @@
+/**
+ * What changes are called, in the trade's words. `about` holds the tags and names that the change was made with, the one that matters first. A new change
+ * is a builder in `changes/` and a line here.
+ */
+const words = {
+  'bring in site': ([name]) => `brought the site ${name} in`,
+  'rename site': ([name, before]) => `renamed the site ${before} to ${name}`,
+  'put site away': ([name]) => `put the site ${name} away`,
+  'bring site back': ([name]) => `brought the site ${name} back`,
+  'make practice site': ([name]) => `made ${name} a site to practise on`,
+  'make real site': ([name]) => `made ${name} a real site again`,
+  'choose policy': (about) => `chose what the site goes by: ${listed(about)}`,
+  'lay run': ([tag, ...leads]) =>
+    leads.length > 0 ? `laid ${listed(leads)} in the new run ${tag}` : `laid the run ${tag}`,
+  'change run': ([tag, ...what]) => `changed ${listed(what.length > 0 ? what : ['nothing'])} of ${tag}`,
+  'put leads': ([tag, ...leads]) =>
+    leads.length > 0 ? `laid ${listed(leads)} in ${tag}` : `took the leads out of ${tag}`,
+  'delete run': ([tag]) => `deleted the run ${tag}`,
+  'add cables': (tags) => `put ${few(tags, 'cable', 'cables')} into the drawer`,
+  'change cable': ([tag, ...what]) => `changed ${listed(what.length > 0 ? what : ['nothing'])} of ${tag}`,
+  'mark cable': ([tag]) => `noted what is printed on ${tag}`,
+  'return cables': (tags) => `put ${few(tags, 'cable', 'cables')} back into the drawer`,
+  'lend cables': (tags) => `lent ${few(tags, 'cable', 'cables')}`,
+  'retire cables': (tags) => `retired ${few(tags, 'cable', 'cables')}`,
+  'tag cables': (tags) => `gave new tags to ${few(tags, 'cable', 'cables')}`,
+  'delete cables': (tags) => `deleted ${few(tags, 'cable', 'cables')}`,
+  'ask chip': ([tag]) => `asked the chip of ${tag}`,
+  'write down': ([tag, what]) => `wrote down of ${tag}: ${what}`,
+  'take back': ([tag, what]) => `took back what was written of ${tag}: ${what}`,
+  'put kinds': (names) => `put ${few(names, 'cable kind', 'cable kinds')} into the catalogue`,
+  'remove kind': ([name]) => `took ${name} out of the catalogue`,
+  'begin session': ([name]) => `began the sort-out session ${name}`,
+  'end session': ([name]) => `deleted the sort-out session ${name}`,
+  'start soak': ([tag, session]) => `let ${tag} soak in ${session}`,
+  'stop soak': ([tag, session]) => `called off the soak of ${tag} in ${session}`,
+  'take readings': ([tag, session]) => `took readings of ${tag} in ${session}`,
+  undo: ([what]) => `undid: ${what}`,
+} as const satisfies Record<string, (about: readonly string[]) => string>
+
+export type ChangeName = keyof typeof words
+export const CHANGE_NAMES = Object.keys(words) as ChangeName[]
+
+/** What a change did, in words that follow a person's name: "laid C-0021 in R-09". */
+export const changeWords = ({ name, about }: { name: ChangeName; about: readonly string[] }): string =>
+  words[name](about)
+
+function listed(names: readonly string[]): string {
+  if (names.length < 2) return names[0] ?? 'nothing'
+  return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
+}
+
+/** Up to three by name, more by number. */
+const few = (names: readonly string[], one: string, many: string): string =>
+  names.length <= 3 ? listed(names) : `${names.length} ${names.length === 1 ? one : many} (${names[0]} and on)`

@@ -1,0 +1,171 @@
+import type { Touched } from '../change/change'
+import { touchedBetween } from '../change/touched'
+import { findPath, type Step } from '../path/find-path'
+import { byId } from '../plan/lookup'
+import type { Observation } from '../plan/observation'
+import type { Plan } from '../plan/plan'
+import type { Run } from '../plan/run'
+import { indexPlan, type SiteIndex } from '../plan/site-index'
+import { type Assessed, assessAnew, assessRun, crossingsOn, needVerdict, type RunVerdict } from './assess'
+
+/**
+ * The assessment of a plan that was made from an assessed one by changes. Only runs that what they touched bears on are judged again, with the needs
+ * that cross them; the answer is the one that assessing anew gives. `observed` are the cables and runs of which something was learnt, where the
+ * observations themselves are not at hand.
+ */
+export function reassess(before: Assessed, plan: Plan, observed: readonly Touched[] = []): Assessed {
+  if (plan === before.index.plan) return before
+  // what a site goes by, and whether it is one to practise on, bears on everything
+  if (plan.policy !== before.index.plan.policy || plan.site.practice !== before.index.plan.site.practice)
+    return assessAnew(plan)
+  const index = indexPlan(plan)
+  const asked: Asked = { before: before.index, after: index, runs: new Set(), needs: new Set(), anyWay: false }
+  for (const each of [...touchedBetween(before.index.plan, plan), ...observed]) mark(asked, each)
+
+  const paths = new Map(before.walks.paths)
+  const repathed = asked.anyWay ? plan.needs.map(({ id }) => id) : [...asked.needs]
+  for (const id of repathed) {
+    const need = index.needs.get(id)
+    const old = paths.get(id) ?? null
+    const steps = need ? findPath(index, need) : null
+    if (need) paths.set(id, steps)
+    else paths.delete(id)
+    if (asked.needs.has(id) || !sameWay(old, steps)) {
+      asked.needs.add(id)
+      for (const { run } of [...(old ?? []), ...(steps ?? [])]) asked.runs.add(run.id)
+    }
+  }
+  for (const id of before.walks.paths.keys()) if (!index.needs.has(id)) paths.delete(id)
+  // what a run passes on, how many hubs lie on a way and what its ports speak bears on every run of a need's way
+  for (const [id, steps] of paths) {
+    if (steps === null || !steps.some(({ run }) => asked.runs.has(run.id))) continue
+    asked.needs.add(id)
+    // a run that was changed in place is another value of the same id
+    paths.set(
+      id,
+      steps.map((step) => ({ ...step, run: index.runs.get(step.run.id) ?? step.run })),
+    )
+  }
+  for (const id of [...asked.needs]) for (const { run } of paths.get(id) ?? []) asked.runs.add(run.id)
+
+  const crossings = new Map(before.walks.crossings)
+  const fresh = crossingsOn(index, paths, (run) => asked.runs.has(run))
+  for (const id of asked.runs) {
+    const list = fresh.get(id)
+    if (list) crossings.set(id, list)
+    else crossings.delete(id)
+  }
+  const verdicts = new Map<string, RunVerdict>()
+  for (const verdict of before.assessment.runs) if (!asked.runs.has(verdict.id)) verdicts.set(verdict.id, verdict)
+  const runs = plan.runs.map((run) => {
+    const kept = verdicts.get(run.id)
+    if (kept) return kept
+    const verdict = assessRun(index, run, crossings.get(run.id) ?? [])
+    verdicts.set(run.id, verdict)
+    return verdict
+  })
+  const old = new Map(before.assessment.needs.map((verdict) => [verdict.id, verdict]))
+  const needs = plan.needs.map((need) => {
+    const kept = old.get(need.id)
+    const steps = paths.get(need.id) ?? null
+    const touches = asked.needs.has(need.id) || steps?.some(({ run }) => asked.runs.has(run.id))
+    return kept && !touches ? kept : needVerdict(index, need, steps, verdicts)
+  })
+  return { index, walks: { paths, crossings }, assessment: { runs, needs } }
+}
+
+type Asked = {
+  before: SiteIndex
+  after: SiteIndex
+  runs: Set<string>
+  needs: Set<string>
+  /** Ports or the ways between them changed, so that any need may take another way. */
+  anyWay: boolean
+}
+
+function mark(asked: Asked, { list, id, moved }: Touched): void {
+  const { before, after } = asked
+  switch (list) {
+    case 'places':
+      for (const index of [before, after])
+        for (const device of index.plan.devices) if (device.place === id) markDevice(asked, device.id)
+      return
+    case 'devices':
+      asked.anyWay = true
+      markDevice(asked, id)
+      for (const need of after.plan.needs) if (need.from === id || need.to === id) asked.needs.add(need.id)
+      return
+    case 'kinds':
+      for (const index of [before, after])
+        for (const cable of index.cablesOfKind.get(id) ?? []) markCable(asked, cable.id)
+      return
+    case 'cables':
+      markCable(asked, id)
+      return
+    case 'runs':
+      markRun(asked, before.runs.get(id))
+      markRun(asked, after.runs.get(id))
+      asked.anyWay ||= moved === true || !sameEnds(before.runs.get(id), after.runs.get(id))
+      return
+    case 'needs':
+      asked.needs.add(id)
+      return
+    case 'observations':
+      markObserved(asked, observationIn(before, id) ?? observationIn(after, id))
+      return
+    case 'site':
+    case 'policy':
+    case 'sessions':
+    case 'soaks':
+      return
+  }
+}
+
+const observationIn = ({ plan }: SiteIndex, id: string): Observation | undefined => byId(plan.observations).get(id)
+
+function markObserved(asked: Asked, observation: Observation | undefined): void {
+  if (!observation) return
+  const { subject } = observation
+  if ('cable' in subject) markCable(asked, subject.cable)
+  else if ('run' in subject) asked.runs.add(subject.run)
+}
+
+/** A device bears on all runs at it: its ports, its pool, its place, its battery. */
+function markDevice(asked: Asked, id: string): void {
+  for (const index of [asked.before, asked.after]) for (const run of index.runsAt.get(id) ?? []) asked.runs.add(run.id)
+}
+
+/** A run bears on its neighbours at both devices, which share ports and pools with it. */
+function markRun(asked: Asked, run: Run | undefined): void {
+  if (!run) return
+  asked.runs.add(run.id)
+  for (const { device } of [run.from, run.to]) markDevice(asked, device)
+}
+
+/** A cable bears on the run it lies in, and as part of its kind's record on all runs with cables of that kind. */
+function markCable(asked: Asked, id: string): void {
+  for (const index of [asked.before, asked.after]) {
+    const run = index.runOf.get(id)
+    if (run) asked.runs.add(run.id)
+    const kind = index.cables.get(id)?.kind
+    for (const sibling of kind ? (index.cablesOfKind.get(kind) ?? []) : []) {
+      const laid = index.runOf.get(sibling.id)
+      if (laid) asked.runs.add(laid.id)
+    }
+  }
+}
+
+const sameEnds = (one: Run | undefined, other: Run | undefined): boolean =>
+  one !== undefined &&
+  other !== undefined &&
+  one.from.device === other.from.device &&
+  one.from.port === other.from.port &&
+  one.to.device === other.to.device &&
+  one.to.port === other.to.port
+
+const sameWay = (one: readonly Step[] | null, other: readonly Step[] | null): boolean =>
+  one === other ||
+  (one !== null &&
+    other !== null &&
+    one.length === other.length &&
+    one.every((step, at) => step.run.id === other[at]?.run.id && step.way === other[at]?.way))

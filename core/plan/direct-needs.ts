@@ -1,0 +1,47 @@
+import type { Need } from './need'
+import type { Plan } from './plan'
+import type { Run } from './run'
+
+/**
+ * Needs that flow straight between the two devices of a run, either way: the run's own form edits these. Of several runs
+ * between the same devices a pinned need belongs to the run it is pinned to, any other to the run that comes first in the list.
+ */
+export function directNeeds(plan: Plan, run: Run): Need[] {
+  const first = (plan.runs.find((other) => joinsSame(other, run)) ?? run).id === run.id
+  const ends = new Set([run.from.device, run.to.device])
+  return plan.needs.filter(
+    (need) => ends.has(need.from) && ends.has(need.to) && (need.through ? need.through[0] === run.id : first),
+  )
+}
+
+/** True where two runs join the same two devices. */
+export const joinsSame = (one: Run, other: Run): boolean =>
+  (one.from.device === other.from.device && one.to.device === other.to.device) ||
+  (one.from.device === other.to.device && one.to.device === other.from.device)
+
+/** The plan with this run and its direct needs in place of what it had; a run it does not know is added. */
+export function withRun(plan: Plan, run: Run, needs: readonly Need[]): Plan {
+  const before = plan.runs.find((other) => other.id === run.id)
+  const old = new Set(before ? directNeeds(plan, before).map((need) => need.id) : [])
+  const kept = plan.needs.filter((need) => !old.has(need.id))
+  return {
+    ...plan,
+    runs: before ? plan.runs.map((other) => (other.id === run.id ? run : other)) : [...plan.runs, run],
+    needs: [...kept, ...needs],
+  }
+}
+
+/** "R-08" after "R-07": the next tag nobody has. */
+export function nextRunTag(plan: Plan): string {
+  const taken = plan.runs.flatMap((run) => /^R-(\d+)$/i.exec(run.tag)?.[1] ?? [])
+  return `R-${String(Math.max(0, ...taken.map(Number)) + 1).padStart(2, '0')}`
+}
+
+/** True where every port and cable a run names is there and its two ports differ: enough to judge it. Saving it asks more. */
+export function canBeJudged(plan: Plan, run: Run): boolean {
+  const ends = [run.from, run.to].map(({ device, port }) =>
+    plan.devices.find((each) => each.id === device)?.ports.find((each) => each.id === port),
+  )
+  const cables = new Set(plan.cables.map((cable) => cable.id))
+  return ends.every(Boolean) && ends[0] !== ends[1] && run.leads.every((lead) => cables.has(lead.cable))
+}

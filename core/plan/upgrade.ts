@@ -1,0 +1,68 @@
+type Json = Record<string, unknown>
+
+/**
+ * A plan file of version 1 as one of version 2: what was said of each cable and what was proved of each run become observations of their own,
+ * in the order in which they stood. Days become moments of that day, a second apart, so that what stood later stays later. Anything that is
+ * wrong with the file is left as it is, for the reader to say.
+ */
+export function upgradePlan(file: Json): Json {
+  const observations: Json[] = []
+  const taken = new Set<string>()
+  const cables = eachOf(file.cables, ({ evidence, ...cable }) => {
+    for (const [at, piece] of listOf(evidence).entries())
+      observations.push(observationOf(piece, { cable: cable.id }, idFor(cable.id, at, taken), at))
+    return cable
+  })
+  const runs = eachOf(file.runs, ({ proofs, ...run }) => {
+    for (const [at, { leads, ...proof }] of listOf(proofs).entries())
+      observations.push(observationOf(proof, { run: run.id, leads }, idFor(run.id, at, taken), at))
+    return run
+  })
+  return {
+    ...file,
+    version: 2,
+    ...(cables === undefined ? {} : { cables }),
+    ...(runs === undefined ? {} : { runs }),
+    observations,
+  }
+}
+
+function eachOf(list: unknown, change: (item: Json) => Json): unknown {
+  if (!Array.isArray(list)) return list
+  return list.map((item) => (typeof item === 'object' && item !== null ? change(item) : item))
+}
+
+const listOf = (list: unknown): Json[] =>
+  Array.isArray(list) ? list.filter((item) => typeof item === 'object' && item !== null) : []
+
+function idFor(owner: unknown, at: number, taken: Set<string>): string {
+  const stem = String(owner).slice(0, 50)
+  let number = at + 1
+  while (taken.has(`${stem}.o${number}`.toLowerCase())) number += 1
+  const id = `${stem}.o${number}`
+  taken.add(id.toLowerCase())
+  return id
+}
+
+function observationOf({ on, controller, ...piece }: Json, subject: Json, id: string, at: number): Json {
+  const kind = 'tried' in piece ? 'trial' : 'measure' in piece ? 'reading' : 'statement'
+  const { basis, note, ...rest } = piece
+  const simulated = note === 'from the simulated meter'
+  return {
+    id,
+    at: momentOf(on, at),
+    subject,
+    kind,
+    ...(kind === 'reading' ? {} : { basis }),
+    ...rest,
+    ...(controller === undefined ? {} : { where: { controller } }),
+    ...(simulated ? { instrument: { name: 'simulated meter', simulated } } : note === undefined ? {} : { note }),
+  }
+}
+
+/** Noon of the day, and as many seconds after it. A day that is none stays what it is. */
+function momentOf(on: unknown, at: number): unknown {
+  const noon = typeof on === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(on) ? new Date(`${on}T12:00:00Z`) : null
+  if (noon === null || Number.isNaN(noon.getTime()) || noon.toISOString().slice(0, 10) !== on) return on
+  return new Date(noon.getTime() + at * 1000).toISOString()
+}

@@ -1,0 +1,22 @@
+import { PLAN_LISTS, type Plan } from './plan'
+
+/** What an entity takes in a plan file beside its own JSON: a comma and a line's end. */
+const BESIDE_ENTITY = 2
+
+/** A plan as the text of its file: JSON with an entity a line, so that two files can be compared line by line and no space is lost. */
+export function planText(plan: Plan): string {
+  const { format, version, site, policy } = plan
+  const head = JSON.stringify({ format, version, site, policy }).slice(0, -1)
+  const lists = PLAN_LISTS.map((list) => {
+    const lines = plan[list].map((entity) => JSON.stringify(entity))
+    return `"${list}":[${lines.length > 0 ? `\n${lines.join(',\n')}\n` : ''}]`
+  })
+  return `${head},\n${lists.join(',\n')}}\n`
+}
+
+const encoder = new TextEncoder()
+
+/** Bytes that one entity adds to the file. */
+export const bytesOfEntity = (entity: unknown): number => encoder.encode(JSON.stringify(entity)).length + BESIDE_ENTITY
+
+export const bytesOfPlan = (plan: Plan): number => encoder.encode(planText(plan)).length

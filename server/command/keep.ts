@@ -1,0 +1,21 @@
+import { existsSync } from 'node:fs'
+import { backUp, restore } from '../backup/backup'
+import { Failure } from '../failure'
+import { withDatabase } from './with-database'
+
+/** Writes all sites with their logs to a file. */
+export async function backupCommand([file, ...rest]: string[]): Promise<void> {
+  if (!file || rest.length > 0) throw new Failure('One file, please: ./hallway backup FILE')
+  if (existsSync(file)) throw new Failure(`${file} is there already; nothing was written over it.`)
+  const { sites, changes } = await withDatabase((knex) => backUp(knex, file))
+  console.log(`${count(sites, 'site')} with ${count(changes, 'change')} written to ${file}, and read again.`)
+}
+
+/** Brings the sites of a backup into an empty database. */
+export async function restoreCommand([file, ...rest]: string[]): Promise<void> {
+  if (!file || rest.length > 0) throw new Failure('One file, please: ./hallway restore FILE')
+  const { sites } = await withDatabase((knex) => restore(knex, file))
+  console.log(sites.length === 0 ? 'The backup held no sites.' : `Restored: ${sites.join(', ')}.`)
+}
+
+const count = (number: number, what: string): string => `${number} ${number === 1 ? what : `${what}s`}`

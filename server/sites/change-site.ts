@@ -1,0 +1,195 @@
+import { randomUUID } from 'node:crypto'
+import { setTimeout as wait } from 'node:timers/promises'
+import type { Knex } from 'knex'
+import { applyChange } from '../../core/change/apply'
+import {
+  type Change,
+  type Clash,
+  type Copy,
+  type Draft,
+  type Edit,
+  entityKey,
+  type Place,
+  revisionOf,
+} from '../../core/change/change'
+import { entityAt } from '../../core/change/copy'
+import { changesNothing, rebase, same } from '../../core/change/merge'
+import type { Entity, Fault } from '../../core/plan/entity'
+import { isDatabaseAway, isLockTrouble } from '../database/connection'
+import { log } from '../log'
+import { copyWithin, type Held, keep } from './copies'
+import { editsSince, entityWas, lastHand, writeChange } from './entity-rows'
+import { announce } from './live'
+import { inTurn } from './turns'
+
+/** Who changes something. The id is the sender's where it made one, so that what is sent twice is one change. */
+export type Hand = {
+  by: string
+  id?: string | undefined
+  /** A place whose state somebody has seen in a conflict and writes over. */
+  over?: Place | null
+}
+
+export type Refused = { outcome: 'refused'; faults: readonly Fault[] }
+export const refused = (path: string, reason: string): Refused => ({ outcome: 'refused', faults: [{ path, reason }] })
+
+/** What somebody else changed since, with who that was. */
+export type ClashWith = Clash & { by: string | null }
+
+export type Outcome =
+  | { outcome: 'saved'; place: Place; id: string }
+  | { outcome: 'conflict'; clashes: ClashWith[]; place: Place }
+  | Refused
+  | { outcome: 'no-site' }
+  /** The database went away while it answered: the change may have been saved, and sending it again saves it once. */
+  | { outcome: 'unknown' }
+
+/** Makes a change of the site as it stands when its turn has come; what it refuses is not written. */
+export type MakeDraft = (
+  copy: Copy,
+  trx: Knex,
+) => (Draft & { undoes?: string }) | Refused | Promise<(Draft & { undoes?: string }) | Refused>
+
+/**
+ * The one way a site changes. Takes the site's turn and lock, brings the copy up to date, lets `make` say what is to be changed, merges what somebody
+ * else changed since field by field, applies it, and writes entities and log in one transaction: all of it or nothing.
+ */
+export function changeSite(knex: Knex, siteId: string, hand: Hand, make: MakeDraft): Promise<Outcome> {
+  const id = hand.id ?? randomUUID()
+  return inTurn(siteId, () =>
+    withRetries(knex, siteId, id, (attempt) => once(knex, siteId, { ...hand, id }, make, attempt)),
+  )
+}
+
+/** Tells whether a transaction had written all it had to before it failed: then only its commit can have been lost. */
+type Attempt = { written: boolean }
+
+const TRIES = 6
+
+async function withRetries(
+  knex: Knex,
+  siteId: string,
+  id: string,
+  work: (attempt: Attempt) => Promise<Outcome>,
+): Promise<Outcome> {
+  for (let tries = 1; ; tries += 1) {
+    const attempt: Attempt = { written: false }
+    try {
+      return await work(attempt)
+    } catch (error) {
+      if (isLockTrouble(error) && tries < TRIES) {
+        // writers of other processes came between: a little later, and not all at once
+        await wait(20 * tries + Math.random() * 50)
+        continue
+      }
+      if (!attempt.written || !isDatabaseAway(error)) throw error
+      log.warn({ site: siteId }, 'a connection was lost in a commit')
+      return whatBecame(knex, siteId, id, error)
+    }
+  }
+}
+
+const LOOK_UPS = 20
+
+/** Whether a change whose commit was lost has been written: asked of the log, for as long as a restart of the database takes. */
+async function whatBecame(knex: Knex, siteId: string, id: string, lost: unknown): Promise<Outcome> {
+  for (let look = 0; look < LOOK_UPS; look += 1) {
+    try {
+      const row = await knex('changes').where({ site_id: siteId, id }).first('place')
+      if (row) return { outcome: 'saved', place: row.place, id }
+      throw lost
+    } catch (error) {
+      if (error === lost) throw error
+      if (!isDatabaseAway(error)) throw error
+      await wait(250)
+    }
+  }
+  return { outcome: 'unknown' }
+}
+
+async function once(
+  knex: Knex,
+  siteId: string,
+  hand: Hand & { id: string },
+  make: MakeDraft,
+  attempt: Attempt,
+): Promise<Outcome> {
+  let held: Held | null = null
+  const outcome = await knex.transaction(async (trx): Promise<Outcome> => {
+    const row = await trx('sites').where({ id: siteId }).forUpdate().first('id')
+    const found = row ? await copyWithin(knex, trx, siteId) : null
+    if (!found) return { outcome: 'no-site' }
+    const { copy, identity } = found
+    const draft = await make(copy, trx)
+    if ('outcome' in draft) return draft
+    const sent = await trx('changes').where({ site_id: siteId, id: hand.id }).first('place')
+    if (sent && (await isSameAs(trx, siteId, sent.place, draft.edits)))
+      return { outcome: 'saved', place: sent.place, id: hand.id }
+
+    const was = await asTheyWere(trx, siteId, copy, draft.edits)
+    const { edits, clashes } = rebase(
+      copy,
+      draft.edits,
+      (edit) => was.get(entityKey(edit.list, edit.id)) ?? null,
+      hand.over ?? null,
+    )
+    if (clashes.length > 0) return conflict(trx, siteId, copy, clashes)
+    const real = edits.filter((edit) => !changesNothing(copy, edit))
+    if (real.length === 0) return { outcome: 'saved', place: copy.place, id: hand.id }
+    const applied = applyChange(copy, { edits: real, ...(draft.undoes ? { undoes: draft.undoes } : {}) })
+    if (applied.outcome === 'conflict') return conflict(trx, siteId, copy, applied.clashes)
+    if (applied.outcome === 'refused') return applied
+    const change: Change = {
+      // an id that was used for something else before cannot name this
+      id: sent ? randomUUID() : hand.id,
+      at: new Date().toISOString(),
+      by: hand.by,
+      what: typeof draft.what === 'function' ? draft.what(copy.plan, applied.edits) : draft.what,
+      ...(draft.undoes ? { undoes: draft.undoes } : {}),
+      edits: applied.edits,
+    }
+    await writeChange(trx, siteId, change, applied)
+    held = { identity, copy: applied.copy }
+    attempt.written = true
+    return { outcome: 'saved', place: applied.copy.place, id: change.id }
+  })
+  if (held) {
+    keep(knex, siteId, held)
+    announce(siteId, (held as Held).copy.place)
+  }
+  return outcome
+}
+
+/** A change that was saved before is the same where it made of every entity what this one would. */
+async function isSameAs(trx: Knex, siteId: string, place: Place, edits: readonly Edit[]): Promise<boolean> {
+  const known = (await editsSince(trx, siteId, place - 1)).get(place) ?? []
+  const made = new Map(known.map((edit) => [entityKey(edit.list, edit.id), edit.value]))
+  return edits.every((edit) => {
+    const key = entityKey(edit.list, edit.id)
+    return made.has(key) ? same(made.get(key), edit.value) : true
+  })
+}
+
+/** What was edited from an older copy and has changed since, as it stood in that copy. */
+async function asTheyWere(
+  trx: Knex,
+  siteId: string,
+  copy: Copy,
+  edits: readonly Edit[],
+): Promise<Map<string, Entity | null>> {
+  const was = new Map<string, Entity | null>()
+  for (const edit of edits) {
+    const { list, id, base } = edit
+    if (base === null || !Number.isInteger(base) || base < 1 || base > copy.place) continue
+    if (entityAt(copy.plan, list, id) === null || revisionOf(copy, list, id) <= base) continue
+    const found = await entityWas(trx, siteId, edit, base)
+    if (found) was.set(entityKey(list, id), found.was)
+  }
+  return was
+}
+
+async function conflict(trx: Knex, siteId: string, copy: Copy, clashes: readonly Clash[]): Promise<Outcome> {
+  const told: ClashWith[] = []
+  for (const clash of clashes) told.push({ ...clash, by: await lastHand(trx, siteId, clash) })
+  return { outcome: 'conflict', clashes: told, place: copy.place }
+}

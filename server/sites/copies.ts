@@ -1,0 +1,75 @@
+import type { Knex } from 'knex'
+import { replay } from '../../core/change/apply'
+import type { Copy, Edit, Place } from '../../core/change/change'
+import { editsSince, readCopy, type SiteRow, siteRow } from './entity-rows'
+
+/** A site as this process holds it: a copy at a place in its log, of a site that is the same as long as its identity is. */
+export type Held = { identity: string; copy: Copy }
+
+const heldBy = new WeakMap<Knex, Map<string, Held>>()
+const MOST_HELD = 8
+/** Further behind than this, reading the site anew is less work than catching up. */
+const MOST_CAUGHT_UP = 2000
+
+function shelf(knex: Knex): Map<string, Held> {
+  let held = heldBy.get(knex)
+  if (!held) {
+    held = new Map()
+    heldBy.set(knex, held)
+  }
+  return held
+}
+
+/** The copy that a process may start from, as it holds it; null where it holds none of this very site. */
+function heldFor(knex: Knex, { id, identity }: SiteRow): Copy | null {
+  const held = shelf(knex).get(id)
+  return held?.identity === identity ? held.copy : null
+}
+
+/** Keeps a copy that is known to be committed, unless a later one is held. */
+export function keep(knex: Knex, siteId: string, held: Held): void {
+  const kept = shelf(knex)
+  const known = kept.get(siteId)
+  kept.delete(siteId)
+  const later = known?.identity === held.identity && known.copy.place > held.copy.place
+  kept.set(siteId, later ? known : held)
+  // a map keeps its order: the first is the one that was not asked for the longest
+  if (kept.size > MOST_HELD) kept.delete(kept.keys().next().value ?? '')
+}
+
+/**
+ * The site as it stands in the database. A process that holds a copy asks for the changes since its place instead of reading everything again; whoever
+ * asks at the same time shares the answer. Null where there is no such site.
+ */
+export async function currentCopy(knex: Knex, siteId: string): Promise<Held | null> {
+  const row = await siteRow(knex, siteId)
+  if (!row) return null
+  const held = heldFor(knex, row)
+  if (held && held.place >= row.place) return { identity: row.identity, copy: held }
+  return knex
+    .transaction((trx) => copyWithin(knex, trx, siteId), { readOnly: true })
+    .then((found) => {
+      if (found) keep(knex, siteId, found)
+      return found
+    })
+}
+
+/** The copy of a site at the moment a transaction sees. */
+export async function copyWithin(knex: Knex, trx: Knex, siteId: string): Promise<Held | null> {
+  const row = await siteRow(trx, siteId)
+  if (!row) return null
+  const held = heldFor(knex, row)
+  const behind = held === null ? Number.POSITIVE_INFINITY : row.place - held.place
+  if (held === null || behind < 0 || behind > MOST_CAUGHT_UP)
+    return { identity: row.identity, copy: await readCopy(trx, row) }
+  if (behind === 0) return { identity: row.identity, copy: held }
+  const edits = await editsSince(trx, siteId, held.place)
+  return { identity: row.identity, copy: caughtUp(held, row.place, edits) }
+}
+
+/** A copy brought to a later place by the edits of each change in between. */
+export function caughtUp(from: Copy, to: Place, edits: ReadonlyMap<Place, readonly Edit[]>): Copy {
+  let copy = from
+  for (let place = from.place + 1; place <= to; place += 1) copy = replay(copy, edits.get(place) ?? []).copy
+  return copy
+}

@@ -1,0 +1,125 @@
+import type { Knex } from 'knex'
+import { applyChange } from '../../core/change/apply'
+import { type Copy, type Edit, entityKey, type Place } from '../../core/change/change'
+import { rebase } from '../../core/change/merge'
+import { changeWords } from '../../core/change/words'
+import type { Entity, ListName } from '../../core/plan/entity'
+import { changeSite, type Hand, type Outcome, refused } from './change-site'
+import { entityWas, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf } from './entity-rows'
+
+export type HistoryLine = LogLine & {
+  /** What it touched, the first of it; `count` is all of it. */
+  touched: { list: ListName; id: string; name: string | null }[]
+  count: number
+  /** Why it cannot be undone; null where it can. */
+  kept: string | null
+}
+
+export type HistoryPage = { lines: HistoryLine[]; older: Place | null; newer: boolean }
+
+const LINES = 30
+const TOUCHED_SHOWN = 6
+/** Of a change that touched more than this it is not worked out beforehand whether it can be undone. */
+const MOST_TRIED = 400
+
+export type Asked = { before?: Place | undefined; of?: { list: ListName; id: string } | undefined }
+
+/** Changes of a site, the latest first; of one entity where that is asked. */
+export async function historyOf(knex: Knex, siteId: string, copy: Copy, { before, of }: Asked): Promise<HistoryPage> {
+  const query = knex('changes').where({ 'changes.site_id': siteId }).where('changes.place', '<=', copy.place)
+  if (before !== undefined) query.where('changes.place', '<', before)
+  if (of)
+    query.whereIn('changes.place', knex('edits').where({ site_id: siteId, list: of.list, id: of.id }).select('place'))
+  const rows = await query
+    .orderBy('place', 'desc')
+    .limit(LINES + 1)
+    .select(LOG_COLUMNS)
+  const shown = rows.slice(0, LINES).map(logLineOf)
+  const lines: HistoryLine[] = []
+  for (const line of shown) lines.push(await withTouched(knex, siteId, copy, line))
+  return {
+    lines,
+    older: rows.length > LINES ? (shown.at(-1)?.place ?? null) : null,
+    newer: before !== undefined,
+  }
+}
+
+async function withTouched(knex: Knex, siteId: string, copy: Copy, line: LogLine): Promise<HistoryLine> {
+  const where = { site_id: siteId, place: line.place }
+  const [counted] = await knex('edits').where(where).count({ count: '*' })
+  const rows = await knex('edits').where(where).orderBy('seq').limit(TOUCHED_SHOWN).select('list', 'id', 'value', 'was')
+  const count = Number(counted?.count ?? 0)
+  return {
+    ...line,
+    touched: rows.map(({ list, id, value, was }) => ({ list, id, name: nameOf(value ?? was) })),
+    count,
+    kept: await whyKept(knex, siteId, copy, line, count),
+  }
+}
+
+const nameOf = (entity: { tag?: string; name?: string } | null): string | null => entity?.tag ?? entity?.name ?? null
+
+async function whyKept(knex: Knex, siteId: string, copy: Copy, line: LogLine, count: number): Promise<string | null> {
+  if (line.place === 1) return 'It is how the site began. Put the site away instead.'
+  if (count > MOST_TRIED) return null
+  return tryUndo(knex, siteId, copy, line).then((tried) => ('kept' in tried ? tried.kept : null))
+}
+
+/** What would take a change back on the site as it stands, or why that cannot be. */
+async function tryUndo(
+  knex: Knex,
+  siteId: string,
+  copy: Copy,
+  line: LogLine,
+): Promise<{ edits: Edit[] } | { kept: string }> {
+  const inverse = await inverseAt(knex, siteId, line.place)
+  const was = new Map<string, Entity | null>()
+  for (const edit of inverse) {
+    const found = edit.base === null ? null : await entityWas(knex, siteId, edit, line.place)
+    if (found) was.set(entityKey(edit.list, edit.id), found.was)
+  }
+  const { edits, clashes } = rebase(copy, inverse, (edit) => was.get(entityKey(edit.list, edit.id)) ?? null)
+  const [clash] = clashes
+  if (clash) return { kept: await whoChanged(knex, siteId, clash) }
+  const applied = applyChange(copy, { edits, undoes: line.id })
+  if (applied.outcome === 'applied') return { edits: inverse }
+  if (applied.outcome === 'refused') return { kept: `It no longer fits: ${applied.faults[0]?.reason ?? ''}.` }
+  const [first] = applied.clashes
+  return { kept: first ? await whoChanged(knex, siteId, first) : 'It was changed since.' }
+}
+
+async function whoChanged(
+  knex: Knex,
+  siteId: string,
+  clash: { list: ListName; id: string; theirs: Entity | null; mine: Entity | null },
+): Promise<string> {
+  const name = nameOf((clash.theirs ?? clash.mine) as { tag?: string; name?: string } | null) ?? clash.id
+  const by = await lastHand(knex, siteId, clash)
+  return clash.theirs === null ? `${name} is no longer there.` : `${name} was changed since${by ? ` by ${by}` : ''}.`
+}
+
+/** Takes a change back, as far as nobody has changed the same since: a change of its own, which can be taken back too. */
+export const undoChange = (knex: Knex, siteId: string, hand: Hand, changeId: string): Promise<Outcome> =>
+  changeSite(knex, siteId, hand, async (copy, trx) => {
+    const row = await trx('changes').where({ site_id: siteId, id: changeId }).first(LOG_COLUMNS)
+    if (!row) return refused('change', 'this site has no such change')
+    const line = logLineOf(row)
+    if (line.place === 1) return refused('change', 'it is how the site began')
+    const tried = await tryUndo(trx, siteId, copy, line)
+    if ('kept' in tried) return refused('change', `it cannot be undone: ${tried.kept}`)
+    return {
+      what: { name: 'undo', about: [changeWords(line.what)] },
+      undoes: line.id,
+      edits: tried.edits,
+    }
+  })
+
+/** The changes behind a place, oldest first, without what they did. */
+export async function linesSince(knex: Knex, siteId: string, since: Place): Promise<LogLine[]> {
+  const rows = await knex('changes')
+    .where({ site_id: siteId })
+    .where('place', '>', since)
+    .orderBy('place')
+    .select(LOG_COLUMNS)
+  return rows.map(logLineOf)
+}
