@@ -174,7 +174,7 @@ function placed(
 /** Everything that keeps the outcome from being a plan that could be a file. */
 function faultsAfter(before: Copy, after: Copy, edits: readonly Edit[], undo: boolean): Fault[] {
   const faults: Fault[] = []
-  const lookup = planLookup(after.plan)
+  const lookup = planLookup(after.plan, 'either')
   for (const list of new Set(edits.map((edit) => edit.list))) {
     if (isPlanList(list) && after.plan[list].length > MOST[list])
       faults.push({ path: list, reason: `a site has at most ${MOST[list]} ${list}` })

@@ -23,7 +23,7 @@ export function reassess(before: Assessed, plan: Plan, observed: readonly Touche
   for (const each of [...touchedBetween(before.index.plan, plan), ...observed]) mark(asked, each)
 
   const paths = new Map(before.walks.paths)
-  const repathed = asked.anyWay ? plan.needs.map(({ id }) => id) : [...asked.needs]
+  const repathed = new Set([...asked.needs, ...(asked.anyWay ? plan.needs.map(({ id }) => id) : [])])
   for (const id of repathed) {
     const need = index.needs.get(id)
     const old = paths.get(id) ?? null

@@ -7,8 +7,8 @@ export type PlanLookup = {
   has(list: PlanList, id: string): boolean
   hasPort(address: PortAddress): boolean
   hasTest(session: string, test: string): boolean
-  /** The entity of a list that has a key; of several the first. */
-  owner(list: PlanList, key: string): string | undefined
+  /** Another entity of the list that has the same key. */
+  rival(list: PlanList, key: string, own: string): string | undefined
 }
 
 type Item = { id: string }
@@ -38,19 +38,24 @@ const ownersOf = {
   runs: keptWith((items: Plan['runs']) => owners('runs', items)),
   soaks: keptWith((items: Plan['soaks']) => owners('soaks', items)),
 }
-const keysOf = (list: PlanList, plan: Plan): ReadonlyMap<string, string> | undefined =>
+const keysOf = (list: PlanList, plan: Plan): ReadonlyMap<string, readonly string[]> | undefined =>
   list === 'cables' || list === 'runs' || list === 'soaks' ? ownersOf[list](plan[list] as never) : undefined
 
-function owners<List extends PlanList>(list: List, items: Plan[List]): ReadonlyMap<string, string> {
+function owners<List extends PlanList>(list: List, items: Plan[List]): ReadonlyMap<string, readonly string[]> {
   const { keys } = entityLists[list] as EntityList<Entities[List]>
-  const found = new Map<string, string>()
+  const found = new Map<string, string[]>()
   for (const item of items as unknown as readonly (Entities[List] & Item)[]) {
-    for (const { key } of keys?.(item) ?? []) if (!found.has(key)) found.set(key, item.id)
+    for (const { key } of keys?.(item) ?? []) {
+      const known = found.get(key)
+      if (known) known.push(item.id)
+      else found.set(key, [item.id])
+    }
   }
   return found
 }
 
-export const planLookup = (plan: Plan): PlanLookup => ({
+/** `blame` tells which of two that share a key is at fault: in a file that is read the later one, in a plan that is changed either. */
+export const planLookup = (plan: Plan, blame: 'the later' | 'either'): PlanLookup => ({
   has: (list, id) => byId<Item>(plan[list]).has(id),
   hasPort: ({ device, port }) =>
     byId(plan.devices)
@@ -60,5 +65,8 @@ export const planLookup = (plan: Plan): PlanLookup => ({
     byId(plan.sessions)
       .get(session)
       ?.tests.some(({ id }) => id === test) ?? false,
-  owner: (list, key) => keysOf(list, plan)?.get(key),
+  rival(list, key, own) {
+    const owners = keysOf(list, plan)?.get(key) ?? []
+    return blame === 'either' || owners[0] !== own ? owners.find((id) => id !== own) : undefined
+  },
 })

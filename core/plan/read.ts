@@ -59,7 +59,7 @@ const refuse = (path: string, reason: string): ReadPlan => ({ ok: false, faults:
 /** Everything that is wrong between the entities of a plan whose shapes are right. */
 export function faultsOfPlan(plan: Plan): Fault[] {
   const faults: Fault[] = []
-  const lookup = planLookup(plan)
+  const lookup = planLookup(plan, 'the later')
   for (const list of PLAN_LISTS) {
     const ids = new Set<string>()
     for (const [at, entity] of plan[list].entries()) {
@@ -86,8 +86,8 @@ export function* faultsOfEntity<List extends PlanList>(
     if (reason) yield { path: pathOfReference(reference, lookup), reason }
   }
   for (const { path, key, taken } of keys?.(entity) ?? []) {
-    const owner = lookup.owner(list, key)
-    if (owner !== undefined && owner !== (entity as Entity & { id: string }).id) yield { path, reason: taken(owner) }
+    const rival = lookup.rival(list, key, (entity as Entity & { id: string }).id)
+    if (rival !== undefined) yield { path, reason: taken(rival) }
   }
   yield* faults?.(entity) ?? []
 }

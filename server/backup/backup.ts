@@ -1,7 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream, createWriteStream } from 'node:fs'
 import { rename, rm } from 'node:fs/promises'
-import { createInterface } from 'node:readline'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { createGunzip, createGzip } from 'node:zlib'
@@ -40,11 +39,9 @@ export async function backUp(knex: Knex, file: string, at = new Date()): Promise
         await pipeline(Readable.from(linesOf(trx, written, at)), createGzip(), createWriteStream(part, { mode: 0o600 }))
         return written
       },
-      { isolationLevel: 'repeatable read', readOnly: true },
+      { isolationLevel: 'repeatable read' },
     )
-    for await (const _ of readLines(part)) {
-      // what is wrong with it is thrown on the way
-    }
+    await readWhole(part)
     await rename(part, file)
     return counts
   } catch (error) {
@@ -70,17 +67,28 @@ async function* linesOf(trx: Knex.Transaction, counts: Counts, at: Date): AsyncI
   yield `${JSON.stringify({ end: true, counts, sha256: hash.digest('hex') })}\n`
 }
 
+/** The lines of a gzip. */
+async function* linesIn(file: string): AsyncIterable<string> {
+  const gunzip = createGunzip().setEncoding('utf8')
+  createReadStream(file)
+    .on('error', (error) => gunzip.destroy(error))
+    .pipe(gunzip)
+  let rest = ''
+  for await (const chunk of gunzip as AsyncIterable<string>) {
+    const lines = `${rest}${chunk}`.split('\n')
+    rest = lines.pop() ?? ''
+    yield* lines
+  }
+  if (rest !== '') yield rest
+}
+
 /** The rows of a backup. Throws where the file is none, is cut short, or is not what was written. */
 async function* readLines(file: string): AsyncIterable<{ table: Table; row: Row }> {
   const hash = createHash('sha256')
   const counts = noRows()
   let ended = false
   let first = true
-  const text = createInterface({
-    input: createReadStream(file).pipe(createGunzip()),
-    crlfDelay: Number.POSITIVE_INFINITY,
-  })
-  for await (const line of text) {
+  for await (const line of linesIn(file)) {
     const value = JSON.parse(line)
     if (first) {
       if (value.format !== FORMAT) throw new Failure(`${file} is not a backup of Hallway.`)
@@ -105,6 +113,13 @@ async function* readLines(file: string): AsyncIterable<{ table: Table; row: Row 
   if (!ended) throw new Failure(`${file} is cut short; it is not a whole backup.`)
 }
 
+/** Reads a backup to its end; what is wrong with it is thrown on the way. */
+async function readWhole(file: string): Promise<void> {
+  for await (const _ of readLines(file)) {
+    // each line is checked as it is read
+  }
+}
+
 const ROWS_AT_ONCE = 200
 
 /**
@@ -118,6 +133,8 @@ export async function restore(knex: Knex, file: string): Promise<{ sites: string
       'This database holds sites already, and nothing of it was changed. Restore into an empty one: HALLWAY_DATABASE_URL may name another, or move .hallway/database away.',
     )
   try {
+    // whole and sound, before anything of it comes in
+    await readWhole(file)
     return await knex.transaction(async (trx) => {
       let table: Table | null = null
       let rows: Row[] = []

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
+import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
 import { onePlan } from '../../tests/support/one-run'
 import { check } from './check'
 
@@ -71,7 +72,7 @@ describe('./hallway check', () => {
   })
   it.each([
     ['nonsense', 'not JSON'],
-    ['x'.repeat(10_000_000), 'MB, and a plan file is at most 8 MB'],
+    ['x'.repeat(LARGEST_PLAN_BYTES + 1), 'MB, and a plan file is at most 16 MB'],
   ])('refuses %.12s', (content, reason) => {
     const { code, err } = run(content)
     expect(code).toBe(2)

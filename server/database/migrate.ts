@@ -27,7 +27,8 @@ export async function migrate(knex: Knex, tries = 40): Promise<void> {
   try {
     await knex.migrate.latest({ migrationSource })
   } catch (error) {
-    const locked = error instanceof Error && /already locked/i.test(error.message)
+    // another process has just begun to do the same
+    const locked = error instanceof Error && /already (locked|exists)/i.test(error.message)
     if (!locked || tries <= 1) throw error
     await wait(250)
     await migrate(knex, tries - 1)

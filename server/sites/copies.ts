@@ -47,7 +47,7 @@ export async function currentCopy(knex: Knex, siteId: string): Promise<Held | nu
   const held = heldFor(knex, row)
   if (held && held.place >= row.place) return { identity: row.identity, copy: held }
   return knex
-    .transaction((trx) => copyWithin(knex, trx, siteId), { readOnly: true })
+    .transaction((trx) => copyWithin(knex, trx, siteId), { isolationLevel: 'repeatable read' })
     .then((found) => {
       if (found) keep(knex, siteId, found)
       return found

@@ -7,6 +7,8 @@ import { startPrivateDatabase } from '../../server/private-database/private-data
 declare module 'vitest' {
   interface ProvidedContext {
     databaseUrl: string
+    /** Where its root is reached, for tests that make databases of their own. */
+    databaseSocket: string
   }
 }
 
@@ -15,6 +17,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
   const home = mkdtempSync(join(tmpdir(), 'hallway-test-'))
   const own = await startPrivateDatabase({ home, say: () => {} })
   project.provide('databaseUrl', own.url)
+  project.provide('databaseSocket', join(home, 'database.sock'))
   return async () => {
     await own.stop()
     rmSync(home, { recursive: true, force: true })

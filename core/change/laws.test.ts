@@ -1,0 +1,132 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
+import { type Choice, choice, madeUpEdit } from '../../tests/support/made-up-changes'
+import { assess, assessAnew } from '../checks/assess'
+import { reassess } from '../checks/reassess'
+import { learnedOf } from '../observe/learned'
+import type { Plan } from '../plan/plan'
+import { readPlan } from '../plan/read'
+import { bytesOfPlan } from '../plan/write'
+import { applyChange, replay } from './apply'
+import type { Copy, Edit } from './change'
+import { copyOf } from './copy'
+
+const start = copyOf(demo)
+const asFile = (plan: Plan): Plan => JSON.parse(JSON.stringify(plan))
+/** The same plan with nothing kept from before. */
+const anew = (plan: Plan): Plan => {
+  const read = readPlan(asFile(plan))
+  if (!read.ok) throw new Error(read.faults.map(({ path, reason }) => `${path}: ${reason}`).join('; '))
+  return read.plan
+}
+/** Several edits as one change, each of another entity. */
+function edited(copy: Copy, choices: readonly Choice[]): Edit[] {
+  const edits = choices.map((each, at) => madeUpEdit(copy, each, copy.place * 10 + at))
+  return [...new Map(edits.map((edit) => [`${edit.list}/${edit.id}`, edit])).values()]
+}
+const some = fc.array(choice, { minLength: 1, maxLength: 4 })
+const many = fc.array(some, { minLength: 1, maxLength: 6 })
+
+/** Walks through changes that were accepted, one upon the other. */
+function walk(
+  changes: readonly Choice[][],
+  see: (before: Copy, after: Copy, inverse: readonly Edit[], edits: readonly Edit[]) => void,
+): void {
+  let copy = start
+  for (const choices of changes) {
+    const applied = applyChange(copy, { edits: edited(copy, choices) })
+    if (applied.outcome !== 'applied') continue
+    see(copy, applied.copy, applied.inverse, applied.edits)
+    copy = applied.copy
+  }
+}
+
+describe('whatever is changed', () => {
+  it('what is accepted is a plan that could be a file, and what could not be one is refused', () => {
+    let accepted = 0
+    fc.assert(
+      fc.property(many, (changes) => {
+        let copy = start
+        for (const choices of changes) {
+          const edits = edited(copy, choices)
+          const applied = applyChange(copy, { edits })
+          const whole = readPlan(asFile(replay(copy, edits).copy.plan))
+          if (applied.outcome === 'applied') {
+            accepted += 1
+            expect(whole).toEqual({ ok: true, plan: applied.copy.plan })
+            expect(applied.copy.bytes).toBe(bytesOfPlan(applied.copy.plan))
+            copy = applied.copy
+          } else expect(whole.ok).toBe(false)
+        }
+      }),
+      { numRuns: 60 },
+    )
+    expect(accepted).toBeGreaterThan(50)
+  })
+
+  it('a change and its inverse leave the plan as it was, in the same order', () => {
+    fc.assert(
+      fc.property(many, (changes) => {
+        walk(changes, (before, after, inverse) => {
+          const back = applyChange(after, { edits: inverse, undoes: 'x' })
+          expect(back.outcome).toBe('applied')
+          if (back.outcome === 'applied') expect(back.copy.plan).toEqual(before.plan)
+        })
+      }),
+      { numRuns: 80 },
+    )
+  })
+
+  it('assessing what a change touches again gives what assessing anew gives', () => {
+    fc.assert(
+      fc.property(many, (changes) => {
+        let assessed = assessAnew(demo)
+        walk(changes, (_, { plan }) => {
+          assessed = reassess(assessed, plan)
+          expect(assessed.assessment).toEqual(assess(anew(plan)))
+        })
+      }),
+      { numRuns: 80 },
+    )
+  })
+
+  it('what is learnt from what was added and taken away is what is learnt from all of it', () => {
+    learnedOf(demo)
+    fc.assert(
+      fc.property(many, (changes) => {
+        walk(changes, (_, { plan }) => expect(learnedOf(plan)).toEqual(learnedOf(anew(plan))))
+      }),
+      { numRuns: 80 },
+    )
+  })
+
+  it('the order of changes to different things does not matter', () => {
+    fc.assert(
+      fc.property(choice, choice, (first, second) => {
+        const [one, other] = [madeUpEdit(start, first, 1), madeUpEdit(start, second, 2)]
+        const stays = [one, other].every(
+          ({ base, value, before }) => base !== null && value !== null && before === undefined,
+        )
+        if (!stays || `${one.list}/${one.id}` === `${other.list}/${other.id}`) return
+        const changedBy = (...edits: Edit[]) =>
+          edits.reduce<Copy | null>((copy, edit) => {
+            const applied = copy && applyChange(copy, { edits: [edit] })
+            return applied?.outcome === 'applied' ? applied.copy : null
+          }, start)?.plan
+        const [forth, back] = [changedBy(one, other), changedBy(other, one)]
+        if (forth && back) expect(forth).toEqual(back)
+      }),
+      { numRuns: 300 },
+    )
+  })
+
+  it('the copy it is applied to stays as it was', () => {
+    const before = JSON.stringify(start.plan)
+    fc.assert(
+      fc.property(many, (changes) => walk(changes, () => {})),
+      { numRuns: 20 },
+    )
+    expect(JSON.stringify(start.plan)).toBe(before)
+  })
+})

@@ -1,0 +1,105 @@
+import { appendFileSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { gunzipSync, gzipSync } from 'node:zlib'
+import { afterAll, describe, expect, it } from 'vitest'
+import { freshSites } from '../../tests/support/demo-site'
+import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { migrate } from '../database/migrate'
+import { changeSite } from '../sites/change-site'
+import { currentCopy } from '../sites/copies'
+import { historyOf } from '../sites/history'
+import { backUp, restore } from './backup'
+
+const { now, stored } = freshSites()
+const folder = mkdtempSync(join(tmpdir(), 'hallway-backup-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+let files = 0
+const fresh = () => join(folder, `${++files}.gz`)
+
+const note = (text: string) =>
+  changeSite(now.knex, now.site, { by: 'Ada' }, ({ plan, place }) => ({
+    what: { name: 'change run', about: ['R-01', 'the note'] },
+    edits: plan.runs
+      .slice(0, 1)
+      .map((run) => ({ list: 'runs', id: run.id, base: place, value: { ...run, note: text } })),
+  }))
+
+describe('a backup', () => {
+  it('brings every site back with its log into an empty database, under an identity of its own', async () => {
+    await note('kept')
+    const file = fresh()
+    const counts = await backUp(now.knex, file)
+    expect(counts.changes).toBeGreaterThan(1)
+    expect(statSync(file).mode & 0o777).toBe(0o600)
+    const mine = await currentCopy(now.knex, now.site)
+    await withEmptyDatabase(async (knex) => {
+      await migrate(knex)
+      await restore(knex, file)
+      const theirs = await currentCopy(knex, now.site)
+      expect(theirs?.copy).toEqual(mine?.copy)
+      expect(theirs?.identity).not.toBe(mine?.identity)
+      const history = await historyOf(knex, now.site, await stored(), {})
+      expect(history.lines.map(({ place, by }) => [place, by])).toEqual([
+        [2, 'Ada'],
+        [1, 'Ada'],
+      ])
+      await expect(restore(knex, file)).rejects.toThrow(/holds sites already/)
+    })
+  })
+  it('is of one moment while others write', async () => {
+    await note('first')
+    const writing = (async () => {
+      for (let at = 0; at < 30; at += 1) await note(`note ${at}`)
+    })()
+    const file = fresh()
+    await backUp(now.knex, file)
+    await writing
+    await withEmptyDatabase(async (knex) => {
+      await migrate(knex)
+      // what is restored is checked as a plan file would be, with every entity at the place its log has come to
+      await restore(knex, file)
+      const held = await currentCopy(knex, now.site)
+      const last = await knex('changes').where({ site_id: now.site }).max({ place: 'place' }).first()
+      expect(held?.copy.place).toBe(last?.place)
+      const note = await knex('edits').where({ site_id: now.site, place: last?.place }).first('value')
+      expect(held?.copy.plan.runs[0]).toEqual(note?.value)
+    })
+  })
+  it.each<[string, (lines: string[]) => string[]]>([
+    ['cut short', (lines) => lines.slice(0, -2)],
+    ['with a row too few', (lines) => lines.toSpliced(4, 1)],
+    [
+      'with a letter changed',
+      (lines) => lines.map((line, at) => (at === 3 ? line.replace('"name":"', '"name":"X') : line)),
+    ],
+    [
+      'of another version',
+      (lines) => lines.map((line, at) => (at === 0 ? line.replace('"version":1', '"version":9') : line)),
+    ],
+    ['that is none', () => ['{"format":"letter"}', '']],
+  ])('%s is refused, and nothing of it comes in', async (_what, spoil) => {
+    const file = fresh()
+    await backUp(now.knex, file)
+    writeFileSync(file, gzipSync(spoil(gunzipSync(readFileSync(file)).toString('utf8').split('\n')).join('\n')))
+    await withEmptyDatabase(async (knex) => {
+      await migrate(knex)
+      await expect(restore(knex, file)).rejects.toThrow(/backup|damaged|version/)
+      expect(await knex('sites')).toEqual([])
+    })
+  })
+  it('that is no gzip, or no file, is refused in words', async () => {
+    const file = fresh()
+    appendFileSync(file, 'hello')
+    await withEmptyDatabase(async (knex) => {
+      await migrate(knex)
+      await expect(restore(knex, file)).rejects.toThrow(/not a whole backup/)
+      await expect(restore(knex, join(folder, 'nothing'))).rejects.toThrow(/There is no file/)
+    })
+  })
+  it('that cannot be written leaves nothing behind', async () => {
+    const file = join(folder, 'no', 'such', 'folder.gz')
+    await expect(backUp(now.knex, file)).rejects.toThrow()
+    expect(existsSync(`${file}.part`)).toBe(false)
+  })
+})

@@ -1,0 +1,18 @@
+import { describe, expect, it } from 'vitest'
+import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { migrate } from './migrate'
+
+describe('a database', () => {
+  it('of the layout before the log is refused in words that say how to carry it over, and left as it is', () =>
+    withEmptyDatabase(async (knex) => {
+      await knex.schema.createTable('sites', (table) => table.string('id'))
+      await knex.schema.createTable('removals', (table) => table.string('token'))
+      await expect(migrate(knex)).rejects.toThrow(/earlier Hallway[\s\S]*export SITE/)
+      expect(await knex.schema.hasTable('entities')).toBe(false)
+    }))
+  it('is brought up to date once, however many processes begin at the same moment', () =>
+    withEmptyDatabase(async (knex) => {
+      await Promise.all([migrate(knex), migrate(knex)])
+      expect(await knex('knex_migrations').select('name')).toEqual([{ name: '0001-ground' }])
+    }))
+})
