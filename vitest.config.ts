@@ -15,6 +15,10 @@ export default defineConfig({
         },
       },
       {
+        // long; not part of every run
+        test: { name: 'endurance', include: ['tests/endurance/**/*.test.ts'] },
+      },
+      {
         test: { name: 'command', include: ['tests/command/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 },
       },
     ],

@@ -19,6 +19,8 @@ export default function Board() {
   const query = (params.get('q') ?? '').trim().toLowerCase()
   const only = params.get('grade')
   const removed = params.get('removed')
+  const restored = params.get('restored')
+  const tag = params.get('tag') ?? 'The run'
   const rows = plan.runs
     .map((run, at) => ({ run, verdict: assessment.runs[at] }))
     .filter(
@@ -42,10 +44,15 @@ export default function Board() {
           )}
         </Flex>
       </Flex>
+      {restored && (
+        <Notice tone="clear" py="2">
+          {restored} is back.
+        </Notice>
+      )}
       {removed && (
         <Notice tone="note">
-          <Undo change={removed} back={`/sites/${plan.site.id}`}>
-            {params.get('tag') ?? 'The run'} was deleted, with the needs that only it served.
+          <Undo change={removed} back={`/sites/${plan.site.id}?${new URLSearchParams({ restored: tag })}`}>
+            {tag} was deleted, with the needs that only it served.
           </Undo>
         </Notice>
       )}

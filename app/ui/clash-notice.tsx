@@ -1,4 +1,5 @@
 import { Box, Flex, Table, Text } from '@chakra-ui/react'
+import { useEffect, useRef } from 'react'
 import { Link as RouterLink } from 'react-router'
 import type { Place } from '../../core/change/change'
 import { MainButton, Notice, QuietButton } from './controls'
@@ -20,9 +21,12 @@ type Props = {
 
 /** Somebody saved the same first: what each made of it, and the two ways on. Nothing of either is lost. */
 export function ClashNotice({ what, by, lines, deleted, place, form, theirs }: Props) {
+  const heading = useRef<HTMLParagraphElement>(null)
+  // the button that was pressed is far below
+  useEffect(() => heading.current?.focus(), [])
   return (
     <Notice tone="tight">
-      <Text fontWeight="700">
+      <Text fontWeight="700" ref={heading} tabIndex={-1}>
         {by} {deleted ? `deleted this ${what}` : `changed the same of this ${what}`} while you had it open. Nothing was
         saved; what you typed is still below.
       </Text>

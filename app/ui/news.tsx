@@ -21,7 +21,7 @@ export function News() {
   }, [latest, others.length])
   return (
     <Box
-      aria-live="polite"
+      role="status"
       position="fixed"
       bottom={{ base: '70px', md: '14px' }}
       right="14px"

@@ -5,13 +5,16 @@ import { rankCables } from '../../core/match/rank'
 import { rankAll } from '../../core/match/rank-all'
 import type { Plan } from '../../core/plan/plan'
 import { indexPlan } from '../../core/plan/site-index'
+import { benchChange } from './bench-change'
 import { benchDrawer } from './bench-drawer'
 import { benchSite } from './bench-site'
+import { benchStore } from './bench-store'
 import { median, repeated, timed } from './timing'
 
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
-export function bench(words: string[], print: (text: string) => void): void {
-  const { values } = parseArgs({ args: words, options: { out: { type: 'string' } } })
+export async function bench(words: string[], print: (text: string) => void): Promise<void> {
+  const { values } = parseArgs({ args: words, options: { out: { type: 'string' }, changes: { type: 'boolean' } } })
+  if (values.changes) return benchChanges(values.out, print)
   const sites = [250, 500, 1000, 2000].map((runs) => ({ runs, plan: benchSite(runs, 2000) }))
   const whole = sites.map(({ runs, plan }) => ({ runs, milliseconds: repeated(9, () => void assess(plan)) }))
   const [smallest] = whole
@@ -51,6 +54,26 @@ export function bench(words: string[], print: (text: string) => void): void {
     ].join('\n'),
   )
   if (values.out) writeFileSync(values.out, `${JSON.stringify(results, null, 2)}\n`)
+}
+
+/** One change of a site of 2,000 runs, 5,000 cables and 25,000 observations: in the core, with its database, and over HTTP. */
+async function benchChanges(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const core = benchChange()
+  const store = await benchStore()
+  const ms = (value: number): string => `${value.toFixed(1)} ms`
+  const kb = (bytes: number): string => `${(bytes / 1e3).toFixed(1)} kB`
+  print(
+    [
+      `a run changed             applied ${ms(core.apply)}, assessed again ${ms(core.again)}, anew ${ms(core.anew)}: ${(core.anew / core.again).toFixed(0)} times as long`,
+      `an observation            written down and assessed again ${ms(core.observe)}`,
+      `catching up               ${ms(core.caughtUp)} a change in the core, ${ms(store.caughtUp)} for another process with its database`,
+      `a save                    ${ms(store.save)} with its database, ${ms(store.httpSave)} over HTTP`,
+      `on the wire               a save and what came of it ${kb(store.savedBytes)}, the first copy ${kb(store.firstCopyBytes)}`,
+      `as a file                 ${core.megabytes.toFixed(1)} MB, ${core.zipped.toFixed(0)} kB zipped`,
+      `brought in                ${ms(store.brought)}, read anew ${ms(store.read)}`,
+    ].join('\n'),
+  )
+  if (out) writeFileSync(out, `${JSON.stringify({ core, store }, null, 2)}\n`)
 }
 
 function medianRun(plan: Plan): number {

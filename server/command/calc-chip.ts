@@ -4,8 +4,7 @@ import { contradictionSentence, contradictionsOf } from '../../core/identity/con
 import { decodeIdentity } from '../../core/identity/e-marker'
 import { parseHexWords } from '../../core/identity/hex-words'
 import { citeSource } from '../../core/standards/source'
-import type { Answer, Words } from './calc'
-import { lengthOf, must, oneOf, textOf } from './calc-words'
+import { type Answer, lengthOf, must, oneOf, textOf, type Words } from './calc-words'
 
 /** What the words of a cable's chip say, field by field, and where that contradicts what is printed. */
 export function chipCalc(words: Words): Answer {

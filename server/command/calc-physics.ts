@@ -13,8 +13,19 @@ import { type Pathway, shortestWay } from '../../core/route/pathways'
 import { LINK_MODES } from '../../core/standards/link-modes'
 import { type Band, jobSeconds, predictStorage, type StorageChain } from '../../core/storage/storage'
 import { Failure } from '../failure'
-import type { Answer, Words } from './calc'
-import { boundedNumber, lengthOf, listOf, must, needText, numberOf, oneOf, textOf, twoNumbers } from './calc-words'
+import {
+  type Answer,
+  boundedNumber,
+  lengthOf,
+  listOf,
+  must,
+  needText,
+  numberOf,
+  oneOf,
+  textOf,
+  twoNumbers,
+  type Words,
+} from './calc-words'
 
 const megabytes = (rate: number): number => Math.round(rate / MEGABYTE_PER_SECOND)
 const rounded = (value: number, places: number): number => Number(value.toFixed(places))

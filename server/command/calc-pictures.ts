@@ -10,8 +10,7 @@ import { displayPortLane } from '../../core/standards/picture-links'
 import { predictStorage } from '../../core/storage/storage'
 import { admitPictures, TUNNELS } from '../../core/tunnel/tunnel'
 import { Failure } from '../failure'
-import type { Answer, Words } from './calc'
-import { listOf, modeOf, must, needText, numberOf, oneOf, textOf } from './calc-words'
+import { type Answer, listOf, modeOf, must, needText, numberOf, oneOf, textOf, type Words } from './calc-words'
 
 const megahertz = (hertz: number): string => `${Number((hertz / 1e6).toFixed(3))} MHz`
 

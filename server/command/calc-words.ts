@@ -3,7 +3,10 @@ import { CHROMAS, type PictureMode } from '../../core/plan/need'
 import { parseLength } from '../../core/quantity/length'
 import type { Parsed } from '../../core/quantity/parsed'
 import { Failure } from '../failure'
-import type { Words } from './calc'
+
+/** What a calculation answers: figures for machines, lines for people. */
+export type Answer = { json: object; text: string[] }
+export type Words = { positionals: string[]; values: Record<string, string | string[] | boolean | undefined> }
 
 /** A parser's answer, or its sentence as a failure. */
 export function must<T>(read: Parsed<T>): T {

@@ -3,10 +3,8 @@ import { Failure } from '../failure'
 import { chipCalc } from './calc-chip'
 import { dropCalc, headsetCalc, powerCalc, routeCalc, soundCalc, storageCalc, wayCalc } from './calc-physics'
 import { fitCalc, mstCalc, streamCalc, timingCalc, tunnelCalc } from './calc-pictures'
+import type { Answer, Words } from './calc-words'
 
-/** What a calculation answers: figures for machines, lines for people. */
-export type Answer = { json: object; text: string[] }
-export type Words = { positionals: string[]; values: Record<string, string | string[] | boolean | undefined> }
 type Calculation = {
   usage: string
   options: Record<string, { type: 'string' | 'boolean'; multiple?: true }>

@@ -13,7 +13,7 @@ const usage = `Hallway plans cable runs: what each door passes at its length, an
   ./hallway import FILE      a plan file as a new site
   ./hallway backup FILE      all sites with their logs, while Hallway runs
   ./hallway restore FILE     the sites of a backup, into an empty database
-  ./hallway bench            how fast the core is here, as figures and ratios
+  ./hallway bench [--changes]  how fast the core is here, as figures and ratios; what one change of a large site costs
   ./hallway test             everything CI runs
 
   demo and start take --port N and --host ADDRESS; HALLWAY_DATABASE_URL=mysql://... uses a database of yours.`
@@ -38,7 +38,7 @@ async function run([command, ...words]: string[]): Promise<number> {
       return 0
     case 'bench': {
       const { bench } = await import('./bench')
-      bench(words, (text) => console.log(text))
+      await bench(words, (text) => console.log(text))
       return 0
     }
     case 'export':

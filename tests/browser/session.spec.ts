@@ -19,10 +19,10 @@ test('a heap is sorted out: tests proposed, one step at a time, readings kept at
   await step(page).getByRole('button', { name: 'Thunderbolt 40 Gb/s' }).click()
   await expect(page.getByText('1 of 8')).toBeVisible()
   await step(page).getByLabel('Megabytes a second').fill('lots')
-  await step(page).getByRole('button', { name: 'Save' }).click()
+  await step(page).getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByRole('alert')).toContainText('such as 412')
   await step(page).getByLabel('Megabytes a second').fill('700')
-  await step(page).getByRole('button', { name: 'Save' }).click()
+  await step(page).getByRole('button', { name: 'Save', exact: true }).click()
   await expect(cellOf(page, 'C-0021', /700 MB\/s fails/)).toBeVisible()
   const address = page.url()
   await open(page, `${site}/drawer/sessions`)
@@ -36,7 +36,7 @@ test('a heap is sorted out: tests proposed, one step at a time, readings kept at
     .getByRole('link')
     .click()
   await step(page).getByLabel('Megabytes a second').fill('3000')
-  await step(page).getByRole('button', { name: 'Save' }).click()
+  await step(page).getByRole('button', { name: 'Save', exact: true }).click()
   await expect(cellOf(page, 'C-0021', /3000 MB\/s as it should, read 2 times/)).toBeVisible()
 })
 
@@ -81,7 +81,7 @@ test('two technicians at one session lose nothing', async ({ page, context }) =>
     step(page).getByRole('button', { name: 'Warm', exact: true }).click(),
     step(other).getByLabel('Watts').fill('57'),
   ])
-  await step(other).getByRole('button', { name: 'Save' }).click()
+  await step(other).getByRole('button', { name: 'Save', exact: true }).click()
   await expect(cellOf(other, 'C-0056', /57 W as it should/)).toBeVisible()
   await expect(cellOf(other, 'C-0056', /warm less/)).toBeVisible()
   await page.reload()

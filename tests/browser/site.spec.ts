@@ -46,7 +46,7 @@ test('what the site goes by changes verdicts', async ({ page }) => {
   await expect(findings).toContainText('This site goes by the book, so it does not count.')
   await open(page, `${site}/policy`)
   await page.getByLabel('By the bench').check()
-  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByRole('link', { name: 'by the bench' })).toBeVisible()
   await open(page, `${site}/runs/r-09`)
   await page.getByLabel('Cable', { exact: true }).selectOption('c-0020')

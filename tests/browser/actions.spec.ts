@@ -1,0 +1,148 @@
+import type { APIRequestContext } from '@playwright/test'
+import { expect, ownSite, test } from '../support/pages'
+
+/** What a form of a run sends, as the site stands. */
+async function formOf(request: APIRequestContext, site: string, id: string): Promise<Record<string, string>> {
+  const plan = await (await request.get(`${site}/plan.json`)).json()
+  const run = plan.runs.find((each: { id: string }) => each.id === id)
+  const base = /name="base" value="(\d+)"/.exec(await (await request.get(`${site}/runs/${id}`)).text())?.[1] ?? ''
+  return {
+    tag: run.tag,
+    from: `${run.from.device}/${run.from.port}`,
+    to: `${run.to.device}/${run.to.port}`,
+    length: `${run.route.length} m`,
+    'leads[0]': run.leads[0]?.cable ?? '',
+    base,
+    had: '',
+  }
+}
+const post = (request: APIRequestContext, path: string, form: Record<string, string>) =>
+  request.post(path, { form, maxRedirects: 0 })
+const planOf = async (request: APIRequestContext, site: string) => (await request.get(`${site}/plan.json`)).json()
+
+test('a form made from a place that is missing, empty, huge or wrong never writes over anybody', async ({
+  page,
+  request,
+}) => {
+  const site = await ownSite(page)
+  const form = await formOf(request, site, 'r-01')
+  expect((await post(request, `${site}/runs/r-01`, { ...form, note: 'a colleague’s' })).status()).toBe(302)
+  const { base: _, ...without } = form
+  for (const wrong of [
+    without,
+    ...['', '0', '-1', '999999', '1e3', 'x', '1.5', form.base ?? ''].map((base) => ({ ...form, base })),
+  ]) {
+    const answer = await post(request, `${site}/runs/r-01`, { ...wrong, note: 'written over' })
+    expect([409, 422]).toContain(answer.status())
+  }
+  expect((await planOf(request, site)).runs[0].note).toBe('a colleague’s')
+})
+
+test('a form sent twice is one change', async ({ page, request }) => {
+  const site = await ownSite(page)
+  const form = {
+    ...(await formOf(request, site, 'r-02')),
+    note: 'once',
+    change: 'c0ffee00-0000-4000-8000-000000000001',
+  }
+  for (let time = 0; time < 3; time += 1) expect((await post(request, `${site}/runs/r-02`, form)).status()).toBe(302)
+  const fresh = {
+    from: 'image-b/dp-2',
+    to: 'scoring-view/dp',
+    length: '2 m',
+    tag: 'R-77',
+    change: 'c0ffee00-0000-4000-8000-000000000002',
+  }
+  const laid = [await post(request, `${site}/runs/new`, fresh), await post(request, `${site}/runs/new`, fresh)]
+  expect(new Set(laid.map((answer) => answer.headers().location)).size).toBe(1)
+  expect((await planOf(request, site)).runs.filter(({ tag }: { tag: string }) => tag === 'R-77')).toHaveLength(1)
+})
+
+test('what does not fit is said in words, and nothing of it is saved', async ({ page, request }) => {
+  const site = await ownSite(page)
+  const before = await planOf(request, site)
+  const bulk = { cables: 'c-0001 c-0002', base: '1' }
+  for (const [path, form] of [
+    [`${site}/drawer`, { ...bulk, intent: 'tag', first: `${'x'.repeat(40)}1` }],
+    [`${site}/drawer`, { cables: 'c-0003', base: '1', intent: 'delete' }],
+    [`${site}/cables/c-0001`, { intent: 'trial', tried: 'usb2', seen: 'usb2', seconds: '99999999999', controller: '' }],
+    [`${site}/cables/c-0001`, { intent: 'trial', tried: 'usb2', seen: 'usb2', seconds: 'Infinity', controller: '' }],
+    [
+      `${site}/cables/c-0001`,
+      { intent: 'trial', tried: 'usb2', seen: 'usb2', seconds: '60', controller: 'left\tside' },
+    ],
+    [`${site}/cables/c-0001`, { intent: 'retract', observation: 'c-0001.o1', reason: '   ' }],
+    [`${site}/policy`, { intent: 'site', name: '   ', base: '1' }],
+    [`${site}/history`, { undo: 'never-was' }],
+    ['/', { name: '   ' }],
+  ] as const) {
+    const answer = await post(request, path, form)
+    expect([409, 422], `${path} ${JSON.stringify(form)}`).toContain(answer.status())
+  }
+  expect(await planOf(request, site)).toEqual(before)
+})
+
+test('whatever was changed, the site’s own file brings it back', async ({ page, request }) => {
+  const site = await ownSite(page)
+  await post(request, `${site}/cables/c-0001`, {
+    intent: 'trial',
+    tried: 'usb4-40',
+    seen: 'dropped',
+    seconds: '71',
+    controller: 'left',
+  })
+  await post(request, `${site}/drawer`, { cables: 'c-0040 c-0041', intent: 'lent', base: '2' })
+  const plan = await planOf(request, site)
+  const again = await request.post('/import', {
+    multipart: { file: { name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) } },
+    maxRedirects: 0,
+  })
+  const back = await planOf(request, again.headers().location as string)
+  expect({ ...back, site: { ...back.site, id: plan.site.id } }).toEqual(plan)
+})
+
+test('a name that nobody here has signed is not taken', async ({ page, request }) => {
+  const site = await ownSite(page)
+  const form = await formOf(request, site, 'r-03')
+  await request.post(`${site}/runs/r-03`, {
+    form: { ...form, note: 'forged' },
+    headers: { Cookie: `hallway-who=${encodeURIComponent(btoa('"The director"'))}.forged` },
+    maxRedirects: 0,
+  })
+  const history = await (await request.get(`${site}/history?list=runs&id=r-03`)).text()
+  expect(history).not.toContain('The director')
+  expect(history).toContain('somebody')
+})
+
+test('a browser that stands at a place is told what came after it, without the plan', async ({ page, request }) => {
+  const site = await ownSite(page)
+  const page1 = await (await request.get(`${site}.data`)).text()
+  const identity = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/.exec(page1)?.[0] ?? ''
+  await post(request, `${site}/runs/r-01`, { ...(await formOf(request, site, 'r-01')), note: 'told' })
+  await post(request, `${site}/cables/c-0001`, {
+    intent: 'trial',
+    tried: 'usb2',
+    seen: 'usb2',
+    seconds: '60',
+    controller: '',
+  })
+  const told = await request.get(`${site}/changes?since=1&identity=${identity}`)
+  const text = await told.text()
+  expect(text.length).toBeLessThan(3000)
+  expect(JSON.parse(text)).toMatchObject({
+    place: 3,
+    lines: [{ words: 'changed the note of R-01' }, { words: expect.stringContaining('wrote down of C-0001') }],
+    edits: [
+      [2, [{ list: 'runs', id: 'r-01', value: { note: 'told' } }]],
+      [3, []],
+    ],
+    learned: { cables: [['c-0001', { tallies: [{ mode: 'usb2', passed: 1 }] }]] },
+  })
+  for (const [since, who] of [
+    ['99', identity],
+    ['0', identity],
+    ['x', identity],
+    ['1', 'another'],
+  ])
+    expect((await request.get(`${site}/changes?since=${since}&identity=${who}`)).status()).toBe(409)
+})

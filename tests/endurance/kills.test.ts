@@ -1,0 +1,127 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
+import { afterAll, expect, it } from 'vitest'
+import { type Edit, entityKey } from '../../core/change/change'
+import { entityAt } from '../../core/change/copy'
+import { readPlan } from '../../core/plan/read'
+import { connect } from '../../server/database/connection'
+import { editsSince, readCopy, siteRow } from '../../server/sites/entity-rows'
+
+// Too long for every day: `npm run endure` (KILLS=50 for the whole of it). Drives the built command line.
+
+const KILLS = Number(process.env.KILLS ?? 12)
+const PORT = 4396
+const SITE = 'saltmarsh'
+const home = mkdtempSync(join(tmpdir(), 'hallway-kills-'))
+const environment = { ...process.env, HALLWAY_HOME: home, HALLWAY_DATABASE_URL: undefined, HALLWAY_LOG: 'fatal' }
+const address = `http://127.0.0.1:${PORT}/sites/${SITE}`
+let running: ChildProcess | null = null
+afterAll(async () => {
+  running?.kill('SIGTERM')
+  await wait(2000)
+  rmSync(home, { recursive: true, force: true })
+})
+
+async function start(): Promise<void> {
+  const child = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(PORT)], {
+    env: environment,
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
+  running = child
+  await new Promise<void>((opened, failed) => {
+    let said = ''
+    const hear = (text: Buffer) => {
+      said += text
+      if (said.includes('Hallway is open')) opened()
+    }
+    child.stdout.on('data', hear)
+    child.stderr.on('data', hear)
+    child.once('exit', () => failed(new Error(said)))
+  })
+}
+
+const databaseUrl = (): string => JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).databaseUrl
+const databasePid = (): number => Number(readFileSync(join(home, 'database.pid'), 'utf8'))
+
+/** Writes until it is told to stop; answers the changes that were acknowledged. */
+async function writeUntil(stopped: { now: boolean }, acknowledged: Set<string>, writer: number): Promise<void> {
+  const run = `r-${String(1 + writer).padStart(2, '0')}`
+  while (!stopped.now) {
+    const change = randomUUID()
+    try {
+      const { copy } = await placeOf(run)
+      const form = new URLSearchParams({ ...copy, note: `by ${writer}: ${change}`, change })
+      const answer = await fetch(`${address}/runs/${run}`, { method: 'POST', body: form, redirect: 'manual' })
+      if (answer.status === 302) acknowledged.add(change)
+    } catch {
+      await wait(30)
+    }
+  }
+}
+
+/** What a form of a run holds, from the site's own file. */
+async function placeOf(id: string): Promise<{ copy: Record<string, string> }> {
+  const plan = await (await fetch(`${address}/plan.json`)).json()
+  const page = await (await fetch(`${address}/runs/${id}`)).text()
+  const base = /name="base" value="(\d+)"/.exec(page)?.[1] ?? '0'
+  const run = plan.runs.find((each: { id: string }) => each.id === id)
+  return {
+    copy: {
+      tag: run.tag,
+      from: `${run.from.device}/${run.from.port}`,
+      to: `${run.to.device}/${run.to.port}`,
+      length: `${run.route.length} m`,
+      'leads[0]': run.leads[0]?.cable ?? '',
+      base,
+      had: '',
+    },
+  }
+}
+
+it(
+  `${KILLS} kills of database or web process lose nothing that was acknowledged, and leave nothing half there`,
+  async () => {
+    const acknowledged = new Set<string>()
+    for (let kill = 0; kill < KILLS; kill += 1) {
+      await start()
+      const stopped = { now: false }
+      const writers = [0, 1, 2].map((writer) => writeUntil(stopped, acknowledged, writer))
+      await wait(300 + ((kill * 137) % 900))
+      const victim = kill % 2 === 0 ? running?.pid : databasePid()
+      if (victim) process.kill(victim, 'SIGKILL')
+      // the web process starts a database that died again; a web process that died is started again here
+      if (kill % 2 === 1) {
+        await wait(2500)
+        running?.kill('SIGKILL')
+      }
+      stopped.now = true
+      await Promise.all(writers)
+      await wait(200)
+    }
+    await start()
+    const knex = connect(databaseUrl())
+    try {
+      const known = new Set((await knex('changes').where({ site_id: SITE }).select('id')).map(({ id }) => id as string))
+      expect(acknowledged.size).toBeGreaterThan(KILLS)
+      expect([...acknowledged].filter((id) => !known.has(id))).toEqual([])
+      // the log has no gap, and what it comes to is what stands there
+      const row = await siteRow(knex, SITE)
+      if (!row) throw new Error('the site is gone')
+      const { plan } = await knex.transaction((trx) => readCopy(trx, row))
+      expect(known.size).toBe(row.place)
+      expect(readPlan(JSON.parse(JSON.stringify(plan))).ok).toBe(true)
+      const last = new Map<string, Edit>()
+      for (const edits of (await editsSince(knex, SITE, 0)).values())
+        for (const edit of edits) last.set(entityKey(edit.list, edit.id), edit)
+      for (const { list, id, value } of last.values()) expect(entityAt(plan, list, id)).toEqual(value)
+      console.log(`${KILLS} kills, ${acknowledged.size} acknowledged changes, ${known.size} in the log`)
+    } finally {
+      await knex.destroy()
+    }
+  },
+  KILLS * 20_000,
+)
