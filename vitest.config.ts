@@ -4,7 +4,14 @@ export default defineConfig({
   test: {
     coverage: { include: ['core/**/*.ts'], exclude: ['**/*.test.ts'] },
     projects: [
-      { test: { name: 'core', include: ['core/**/*.test.ts', 'app/**/*.test.ts', 'tests/reference/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'core',
+          include: ['core/**/*.test.ts', 'app/**/*.test.ts', 'tests/reference/**/*.test.ts'],
+          // properties over many made-up plans
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: 'server',

@@ -4,15 +4,17 @@ import {
   type Entity,
   entityLists,
   type Fault,
+  foldId,
   isPlanList,
   LIST_NAMES,
   type ListName,
   type Reference,
 } from '../plan/entity'
-import { byId, planLookup } from '../plan/lookup'
+import { byId, byIdAgain, ownersAgain, planLookup } from '../plan/lookup'
 import type { Observation } from '../plan/observation'
 import { MOST, PLAN_LISTS, type Plan, type PlanList } from '../plan/plan'
 import { faultsOf, faultsOfEntity, LARGEST_PLAN_BYTES } from '../plan/read'
+import { joinsAgain } from '../plan/site-index'
 import { bytesOfEntity } from '../plan/write'
 import {
   type Applied,
@@ -45,6 +47,18 @@ export function applyChange(copy: Copy, change: Pick<Change, 'edits' | 'undoes'>
   if (clashes.length > 0) return { outcome: 'conflict', clashes }
 
   const { copy: after, inverse } = replay(copy, edits)
+  for (const list of PLAN_LISTS) {
+    const own = edits.filter((edit) => edit.list === list)
+    if (own.length === 0) continue
+    const gone = own.flatMap(({ id }) => entityAt(copy.plan, list, id) ?? [])
+    ownersAgain(
+      list,
+      copy.plan,
+      after.plan,
+      gone,
+      own.flatMap(({ value }) => value ?? []),
+    )
+  }
   const wrong = faultsAfter(copy, after, edits, change.undoes !== undefined)
   if (wrong.length > 0) return { outcome: 'refused', faults: wrong }
   return {
@@ -112,6 +126,12 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
       const { items, back } = placed(list, plan[list], own, place)
       plan[list] = items as never
       inverse.push(...back)
+      byIdAgain(
+        copy.plan[list],
+        items,
+        own.flatMap(({ id, value }) => (value === null ? [id] : [])),
+        own.flatMap(({ value }) => (value === null ? [] : [value as Item])),
+      )
     } else {
       const [edit] = own
       if (!edit?.value) continue
@@ -119,6 +139,7 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
       plan[list] = edit.value as never
     }
   }
+  joinsAgain(copy.plan.runs, plan.runs)
   if (plan.observations !== copy.plan.observations) {
     const own = edits.filter(({ list }) => list === 'observations')
     learnedAgain(copy.plan, plan, {
@@ -138,12 +159,13 @@ function placed(
   edits: readonly Edit[],
   place: number,
 ): { items: Item[]; back: Edit[] } {
-  const known = byId<Item>(before)
+  const ids = byId<Item>(before)
+  const known = (id: string) => ids.get(id) ?? null
   const back: Edit[] = []
   const inPlace = new Map<string, Item>()
   const moving: Edit[] = []
   for (const edit of edits) {
-    const was = known.get(edit.id) ?? null
+    const was = known(edit.id)
     if (was !== null && edit.value !== null && edit.before === undefined) {
       inPlace.set(edit.id, edit.value as Item)
       back.push({ list, id: edit.id, base: place, value: was as never })
@@ -151,7 +173,7 @@ function placed(
   }
   const items = inPlace.size > 0 ? before.map((item) => inPlace.get(item.id) ?? item) : [...before]
   for (const edit of moving) {
-    const was = known.get(edit.id) ?? null
+    const was = known(edit.id)
     const at = was === null ? -1 : items.findIndex(({ id }) => id === edit.id)
     const next = at < 0 ? null : (items[at + 1]?.id ?? null)
     if (at >= 0) items.splice(at, 1)
@@ -195,17 +217,17 @@ function faultsAfter(before: Copy, after: Copy, edits: readonly Edit[], undo: bo
   return faults
 }
 
-/** Ids are told apart by more than their case, so that a person can say them. */
+/** Ids that a person says are told apart by more than their case. */
 function* sameButForCase(plan: Plan, edits: readonly Edit[]): Iterable<Fault> {
-  const fresh = edits.filter(({ list, base, value }) => base === null && value !== null && isPlanList(list))
-  for (const list of new Set(fresh.map((edit) => edit.list as PlanList))) {
-    const taken = new Set(plan[list].map(({ id }) => id.toLowerCase()))
-    for (const { id } of edits.filter((edit) => edit.list === list && edit.value === null))
-      taken.delete(id.toLowerCase())
-    for (const { id } of fresh.filter((edit) => edit.list === list)) {
-      const folded = id.toLowerCase()
-      if (taken.has(folded)) yield { path: `${list}/${id}.id`, reason: `"${id}" is used twice` }
-      taken.add(folded)
+  for (const list of PLAN_LISTS) {
+    const fresh = edits.filter((edit) => edit.list === list && edit.base === null && edit.value !== null)
+    if (fresh.length === 0 || foldId(list, 'A') === 'A') continue
+    const gone = new Set(edits.filter((edit) => edit.list === list && edit.value === null).map(({ id }) => id))
+    const taken = new Set<string>()
+    for (const { id } of plan[list]) if (!gone.has(id)) taken.add(foldId(list, id))
+    for (const { id } of fresh) {
+      if (taken.has(foldId(list, id))) yield { path: `${list}/${id}.id`, reason: `"${id}" is used twice` }
+      taken.add(foldId(list, id))
     }
   }
 }

@@ -14,6 +14,11 @@ export function touchedBetween(before: Plan, after: Plan): Touched[] {
     const old: readonly Item[] = before[list]
     const now: readonly Item[] = after[list]
     if (old === now) continue
+    // what was seen is only ever added, as a rule
+    if (list === 'observations' && now.length > old.length && old.every((item, at) => now[at] === item)) {
+      for (const { id } of now.slice(old.length)) touched.push({ list, id })
+      continue
+    }
     const was = byId(old)
     const is = byId(now)
     for (const item of now) if (was.get(item.id) !== item) touched.push({ list, id: item.id })

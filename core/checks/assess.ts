@@ -81,17 +81,18 @@ export function assessAnew(plan: Plan): Assessed {
 export function walkNeeds(index: SiteIndex): Walks {
   const paths = new Map<string, readonly Step[] | null>()
   for (const need of index.plan.needs) paths.set(need.id, findPath(index, need))
-  return { paths, crossings: crossingsOn(index, paths, () => true) }
+  return { paths, crossings: crossingsOn(index, paths, index.plan.needs, () => true) }
 }
 
-/** What crosses each of the runs asked for, in the order of the needs. */
+/** Which of some needs cross each of the runs asked for, in the order of the needs. */
 export function crossingsOn(
   index: SiteIndex,
   paths: Walks['paths'],
+  needs: Iterable<Need>,
   asked: (run: string) => boolean,
 ): Map<string, Crossing[]> {
   const crossings = new Map<string, Crossing[]>()
-  for (const need of index.plan.needs) {
+  for (const need of needs) {
     const steps = paths.get(need.id) ?? []
     if (!steps.some(({ run }) => asked(run.id))) continue
     const ends = need.kind === 'picture' && steps.length > 0 ? pictureEnds(index, steps) : undefined

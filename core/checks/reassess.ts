@@ -37,8 +37,7 @@ export function reassess(before: Assessed, plan: Plan, observed: readonly Touche
   }
   for (const id of before.walks.paths.keys()) if (!index.needs.has(id)) paths.delete(id)
   // what a run passes on, how many hubs lie on a way and what its ports speak bears on every run of a need's way
-  for (const [id, steps] of paths) {
-    if (steps === null || !steps.some(({ run }) => asked.runs.has(run.id))) continue
+  for (const [id, steps] of crossingAny(paths, asked.runs)) {
     asked.needs.add(id)
     // a run that was changed in place is another value of the same id
     paths.set(
@@ -46,32 +45,47 @@ export function reassess(before: Assessed, plan: Plan, observed: readonly Touche
       steps.map((step) => ({ ...step, run: index.runs.get(step.run.id) ?? step.run })),
     )
   }
-  for (const id of [...asked.needs]) for (const { run } of paths.get(id) ?? []) asked.runs.add(run.id)
+  for (const id of asked.needs) for (const { run } of paths.get(id) ?? []) asked.runs.add(run.id)
+  // and what crosses those is weighed with it
+  for (const [id] of crossingAny(paths, asked.runs)) asked.needs.add(id)
 
   const crossings = new Map(before.walks.crossings)
-  const fresh = crossingsOn(index, paths, (run) => asked.runs.has(run))
+  const crossing = plan.needs.filter(({ id }) => asked.needs.has(id))
+  const fresh = crossingsOn(index, paths, crossing, (run) => asked.runs.has(run))
   for (const id of asked.runs) {
     const list = fresh.get(id)
     if (list) crossings.set(id, list)
     else crossings.delete(id)
   }
-  const verdicts = new Map<string, RunVerdict>()
-  for (const verdict of before.assessment.runs) if (!asked.runs.has(verdict.id)) verdicts.set(verdict.id, verdict)
-  const runs = plan.runs.map((run) => {
-    const kept = verdicts.get(run.id)
-    if (kept) return kept
-    const verdict = assessRun(index, run, crossings.get(run.id) ?? [])
-    verdicts.set(run.id, verdict)
-    return verdict
-  })
-  const old = new Map(before.assessment.needs.map((verdict) => [verdict.id, verdict]))
-  const needs = plan.needs.map((need) => {
-    const kept = old.get(need.id)
-    const steps = paths.get(need.id) ?? null
-    const touches = asked.needs.has(need.id) || steps?.some(({ run }) => asked.runs.has(run.id))
-    return kept && !touches ? kept : needVerdict(index, need, steps, verdicts)
-  })
+  const runs = keptOr(before.assessment.runs, plan.runs, asked.runs, (run) =>
+    assessRun(index, run, crossings.get(run.id) ?? []),
+  )
+  const verdicts = asked.needs.size > 0 ? byId(runs) : new Map<string, RunVerdict>()
+  const needs = keptOr(before.assessment.needs, plan.needs, asked.needs, (need) =>
+    needVerdict(index, need, paths.get(need.id) ?? null, verdicts),
+  )
   return { index, walks: { paths, crossings }, assessment: { runs, needs } }
+}
+
+function* crossingAny(
+  paths: ReadonlyMap<string, readonly Step[] | null>,
+  runs: ReadonlySet<string>,
+): Iterable<[string, readonly Step[]]> {
+  for (const [id, steps] of paths) if (steps?.some(({ run }) => runs.has(run.id))) yield [id, steps]
+}
+
+/** A verdict for each item: the one there was, unless it is asked for or there was none. */
+function keptOr<Verdict extends { id: string }, Item extends { id: string }>(
+  before: readonly Verdict[],
+  items: readonly Item[],
+  asked: ReadonlySet<string>,
+  work: (item: Item) => Verdict,
+): Verdict[] {
+  return items.map((item, at) => {
+    // lists that only grow keep the places of what they had
+    const old = before[at]?.id === item.id ? before[at] : byId(before).get(item.id)
+    return old && !asked.has(item.id) ? old : work(item)
+  })
 }
 
 type Asked = {

@@ -28,6 +28,9 @@ export type Entity = Entities[ListName]
 export const LIST_NAMES = ['site', 'policy', ...PLAN_LISTS] as const satisfies readonly ListName[]
 export const isPlanList = (list: ListName): list is PlanList => list !== 'site' && list !== 'policy'
 
+/** The form in which two ids of a list are one: people say most of them, and nobody says that of an observation. */
+export const foldId = (list: PlanList, id: string): string => (list === 'observations' ? id : id.toLowerCase())
+
 /** Something an entity names that must be there. */
 export type Reference = { path: string } & (
   | { to: 'places' | 'devices' | 'kinds' | 'cables' | 'runs' | 'sessions' | 'observations'; id: string }

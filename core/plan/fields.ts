@@ -20,7 +20,10 @@ export const tagField = z
   )
 
 /** The form in which two tags are one: as a person reads them off a flag, whatever their case and however an accent was typed. */
-export const foldTag = (tag: string): string => tag.normalize('NFKC').toLowerCase().normalize('NFKC')
+export const foldTag = (tag: string): string =>
+  PLAIN.test(tag) ? tag.toLowerCase() : tag.normalize('NFKC').toLowerCase().normalize('NFKC')
+/** Most tags are, and fold at once. */
+const PLAIN = /^[ -~]*$/
 
 // biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are exactly what a name must not carry
 const CONTROL = /[\u0000-\u001f\u007f]/

@@ -1,4 +1,4 @@
-import { type Entities, type EntityList, entityLists } from './entity'
+import { type Entities, type Entity, type EntityList, entityLists, type Key } from './entity'
 import type { Plan, PlanList } from './plan'
 import type { PortAddress } from './run'
 
@@ -13,16 +13,23 @@ export type PlanLookup = {
 
 type Item = { id: string }
 
-/** What follows from a list alone is kept with the very list: what a change has not touched is not worked out again. */
-export function keptWith<List extends object, Answer>(work: (list: List) => Answer): (list: List) => Answer {
+/**
+ * What follows from a list alone is kept with the very list: what a change has not touched is not worked out again. `keep` takes what somebody knows
+ * to be the answer, who made the list out of one that was worked out already.
+ */
+export function keptWith<List extends object, Answer>(work: (list: List) => Answer) {
   const answers = new WeakMap<List, Answer>()
-  return (list) => {
+  const ask = (list: List): Answer => {
     const found = answers.get(list)
     if (found !== undefined) return found
     const answer = work(list)
     answers.set(list, answer)
     return answer
   }
+  return Object.assign(ask, {
+    keep: (list: List, answer: Answer): void => void answers.set(list, answer),
+    known: (list: List): Answer | undefined => answers.get(list),
+  })
 }
 
 const indexed = keptWith(
@@ -33,13 +40,29 @@ const indexed = keptWith(
 export const byId = <T extends Item>(list: readonly T[]): ReadonlyMap<string, T> =>
   indexed(list) as ReadonlyMap<string, T>
 
+/** Tells the ids of a list that was made from an indexed one: what went, and what came or is another value. */
+export function byIdAgain(
+  before: readonly Item[],
+  after: readonly Item[],
+  gone: readonly string[],
+  now: readonly Item[],
+): void {
+  const known = indexed.known(before)
+  if (!known || before === after) return
+  const ids = new Map(known)
+  for (const id of gone) ids.delete(id)
+  for (const item of now) ids.set(item.id, item)
+  indexed.keep(after, ids)
+}
+
 const ownersOf = {
   cables: keptWith((items: Plan['cables']) => owners('cables', items)),
   runs: keptWith((items: Plan['runs']) => owners('runs', items)),
   soaks: keptWith((items: Plan['soaks']) => owners('soaks', items)),
 }
+const hasKeys = (list: PlanList): list is keyof typeof ownersOf => list in ownersOf
 const keysOf = (list: PlanList, plan: Plan): ReadonlyMap<string, readonly string[]> | undefined =>
-  list === 'cables' || list === 'runs' || list === 'soaks' ? ownersOf[list](plan[list] as never) : undefined
+  hasKeys(list) ? ownersOf[list](plan[list] as never) : undefined
 
 function owners<List extends PlanList>(list: List, items: Plan[List]): ReadonlyMap<string, readonly string[]> {
   const { keys } = entityLists[list] as EntityList<Entities[List]>
@@ -52,6 +75,29 @@ function owners<List extends PlanList>(list: List, items: Plan[List]): ReadonlyM
     }
   }
   return found
+}
+
+/** Tells the keys of a list that was made from another by taking some entities away and putting others in. */
+export function ownersAgain(
+  list: PlanList,
+  before: Plan,
+  after: Plan,
+  gone: readonly Entity[],
+  fresh: readonly Entity[],
+): void {
+  const known = keysOf(list, before)
+  if (!known || before[list] === after[list] || !hasKeys(list)) return
+  const keys = entityLists[list].keys as (item: Entity) => Iterable<Key>
+  const found = new Map(known)
+  for (const item of gone as readonly (Entity & Item)[])
+    for (const { key } of keys(item))
+      found.set(
+        key,
+        (found.get(key) ?? []).filter((id) => id !== item.id),
+      )
+  for (const item of fresh as readonly (Entity & Item)[])
+    for (const { key } of keys(item)) found.set(key, [...(found.get(key) ?? []), item.id])
+  ownersOf[list].keep(after[list] as never, found)
 }
 
 /** `blame` tells which of two that share a key is at fault: in a file that is read the later one, in a plan that is changed either. */

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { type Entities, type Entity, type EntityList, entityLists, type Fault, type Reference } from './entity'
+import { type Entities, type Entity, type EntityList, entityLists, type Fault, foldId, type Reference } from './entity'
 import { type PlanLookup, planLookup } from './lookup'
 import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList, planSchema } from './plan'
 import { upgradePlan } from './upgrade'
@@ -64,7 +64,7 @@ export function faultsOfPlan(plan: Plan): Fault[] {
     const ids = new Set<string>()
     for (const [at, entity] of plan[list].entries()) {
       const prefix = `${list}[${at}]`
-      const folded = entity.id.toLowerCase()
+      const folded = foldId(list, entity.id)
       if (ids.has(folded)) faults.push({ path: `${prefix}.id`, reason: `"${entity.id}" is used twice` })
       ids.add(folded)
       for (const { path, reason } of faultsOfEntity(list, entity, lookup))

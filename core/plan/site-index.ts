@@ -64,6 +64,40 @@ const joinsOf = keptWith((runs: Plan['runs']): Joins => {
   return { runsAt, runsIn, runOf }
 })
 
+/**
+ * Tells how runs join where a list of runs was made from another by changing some in place between the same ports, which is most of what is changed of
+ * runs. Of anything else the joins are worked out when they are asked for.
+ */
+export function joinsAgain(before: Plan['runs'], after: Plan['runs']): void {
+  const known = joinsOf.known(before)
+  if (!known || before === after || before.length !== after.length) return
+  const replaced = new Map<Run, Run>()
+  for (const [at, run] of after.entries()) {
+    const was = before[at]
+    if (was === run || !was) continue
+    if (was.id !== run.id || portKey(was.from) !== portKey(run.from) || portKey(was.to) !== portKey(run.to)) return
+    replaced.set(was, run)
+  }
+  const runsAt = new Map(known.runsAt)
+  const runsIn = new Map(known.runsIn)
+  const runOf = new Map(known.runOf)
+  const swap = (lists: Map<string, readonly Run[]>, key: string): void => {
+    lists.set(
+      key,
+      (lists.get(key) ?? []).map((run) => replaced.get(run) ?? run),
+    )
+  }
+  for (const [was, run] of replaced) {
+    for (const end of [run.from, run.to]) {
+      swap(runsAt, end.device)
+      swap(runsIn, portKey(end))
+    }
+    for (const { cable } of was.leads) if (runOf.get(cable) === was) runOf.delete(cable)
+  }
+  for (const run of replaced.values()) for (const { cable } of run.leads) runOf.set(cable, run)
+  joinsOf.keep(after, { runsAt, runsIn, runOf })
+}
+
 const cablesOfKind = keptWith((cables: Plan['cables']): ReadonlyMap<string, readonly Cable[]> => {
   const kinds = new Map<string, Cable[]>()
   for (const cable of cables) if (cable.kind) listed(kinds, cable.kind).push(cable)
