@@ -3,6 +3,8 @@ import type { Copy, Edit, Place, Touched } from '../core/change/change'
 import { type Assessed, assessAnew } from '../core/checks/assess'
 import { reassess } from '../core/checks/reassess'
 import { adoptLearned, type Learned, learnedOf } from '../core/observe/learned'
+import { NOTHING_LEARNT } from '../core/observe/learnt'
+import type { Subject } from '../core/plan/observation'
 import type { Plan } from '../core/plan/plan'
 
 /** A site as pages see it: its plan at a place in its log, and what it comes to. */
@@ -58,12 +60,43 @@ export type CatchUp = {
   learned: { cables: [string, unknown][]; runs: [string, unknown][] }
 }
 
-/** A view brought to a later place. Only what the changes touch is assessed again. */
-export function caughtUp(view: SiteView, { place, edits, learned }: CatchUp): SiteView {
+/**
+ * What a browser is told to come to the place of a copy, by the lines, the edits and the subjects of observations behind its own place. What was
+ * written after the copy was read is left for the next time.
+ */
+export function catchUpOf(
+  { copy, identity }: { copy: Copy; identity: string },
+  lines: readonly NewsLine[],
+  edits: Iterable<readonly [Place, readonly Edit[]]>,
+  subjects: readonly Subject[],
+): CatchUp {
+  const cables = new Set(subjects.flatMap((subject) => ('cable' in subject ? [subject.cable] : [])))
+  const runs = new Set(subjects.flatMap((subject) => ('run' in subject ? [subject.run] : [])))
+  const learned = learnedOf(copy.plan)
+  return {
+    identity,
+    place: copy.place,
+    lines: lines.filter(({ place }) => place <= copy.place),
+    edits: [...edits]
+      .filter(([place]) => place <= copy.place)
+      .map(([place, own]) => [place, own.filter(({ list }) => list !== 'observations')]),
+    learned: {
+      cables: [...cables].map((id) => [id, learned.cables.get(id) ?? NOTHING_LEARNT]),
+      runs: [...runs].map((id) => [id, learned.runs.get(id) ?? []]),
+    },
+  }
+}
+
+/**
+ * A view brought to a later place. Only what the changes touch is assessed again. Null where it has to begin anew: the site became one to practise on,
+ * or a real one, and counts other observations than before.
+ */
+export function caughtUp(view: SiteView, { place, edits, learned }: CatchUp): SiteView | null {
   let { copy } = view
   const before = learnedOf(copy.plan)
   const byPlace = new Map(edits)
   while (copy.place < place) copy = replay(copy, byPlace.get(copy.place + 1) ?? []).copy
+  if (copy.plan.site.practice !== view.copy.plan.site.practice) return null
   const observed: Touched[] = [
     ...learned.cables.map(([id]) => ({ list: 'cables', id }) as const),
     ...learned.runs.map(([id]) => ({ list: 'runs', id }) as const),

@@ -43,6 +43,7 @@ export async function clientLoader({ params, serverLoader }: Route.ClientLoaderA
   if (!answer.ok) return serverLoader()
   const told = (await answer.json()) as CatchUp
   const view = told.place > copy.place ? caughtUp(known, told) : known
+  if (!view) return serverLoader()
   keepView(params.site, view)
   return { name: view.copy.plan.site.name, identity, place: view.copy.place, text: '', news: told.lines }
 }

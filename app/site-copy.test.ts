@@ -1,0 +1,101 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { applyChange } from '../core/change/apply'
+import type { Copy, Edit, Place } from '../core/change/change'
+import { copyOf } from '../core/change/copy'
+import { assess } from '../core/checks/assess'
+import { learnedOf } from '../core/observe/learned'
+import type { Observation, Subject } from '../core/plan/observation'
+import { demo } from '../tests/support/demo-plan'
+import { type Choice, choice, madeUpEdit } from '../tests/support/made-up-changes'
+import { type CatchUp, catchUpOf, caughtUp, readCopy, type SiteView, writeCopy } from './site-copy'
+
+const IDENTITY = 'the-site'
+const overTheWire = <T>(value: T): T => JSON.parse(JSON.stringify(value))
+const firstCopy = (copy: Copy): SiteView => readCopy({ identity: IDENTITY, place: copy.place, text: writeCopy(copy) })
+
+/** The copies of a site as changes come, with what each wrote into the log. */
+function* written(changes: readonly Choice[]): Iterable<{ copy: Copy; edits: readonly Edit[]; subject: Subject[] }> {
+  let copy = copyOf(demo)
+  for (const each of changes) {
+    const applied = applyChange(copy, { edits: [madeUpEdit(copy, each, copy.place)] })
+    if (applied.outcome !== 'applied') continue
+    const was = copy
+    copy = applied.copy
+    const subject = applied.edits
+      .filter(({ list }) => list === 'observations')
+      .map(
+        ({ id, value }) =>
+          ((value ?? was.plan.observations.find((observation) => observation.id === id)) as Observation).subject,
+      )
+    yield { copy, edits: applied.edits, subject }
+  }
+}
+
+const same = (view: SiteView | null, copy: Copy) => {
+  expect(view?.copy.plan).toEqual({ ...copy.plan, observations: [] })
+  expect(view?.copy.place).toBe(copy.place)
+  expect(view && learnedOf(view.copy.plan)).toEqual(learnedOf(copy.plan))
+  expect(view?.assessed.assessment).toEqual(assess(copy.plan))
+}
+
+describe('the copy in the browser', () => {
+  it('comes to what the server holds, however many changes are told at once', () => {
+    let told = 0
+    fc.assert(
+      fc.property(
+        fc.array(choice, { minLength: 1, maxLength: 12 }),
+        fc.integer({ min: 1, max: 4 }),
+        (changes, atOnce) => {
+          let view: SiteView | null = firstCopy(copyOf(demo))
+          let waiting: { edits: [Place, readonly Edit[]][]; subjects: Subject[] } = { edits: [], subjects: [] }
+          for (const { copy, edits, subject } of written(changes)) {
+            waiting.edits.push([copy.place, edits])
+            waiting.subjects.push(...subject)
+            if (waiting.edits.length < atOnce) continue
+            const answer: CatchUp = overTheWire(
+              catchUpOf({ copy, identity: IDENTITY }, [], waiting.edits, waiting.subjects),
+            )
+            view = view && caughtUp(view, answer)
+            view ??= firstCopy(copy)
+            same(view, copy)
+            told += 1
+            waiting = { edits: [], subjects: [] }
+          }
+        },
+      ),
+      { numRuns: 60 },
+    )
+    expect(told).toBeGreaterThan(60)
+  })
+
+  it('begins as what the server holds', () => {
+    const copy = copyOf(demo)
+    same(firstCopy(copy), copy)
+  })
+
+  it('begins anew where the site turns into one that counts other observations', () => {
+    const copy = copyOf(demo)
+    const site = { ...demo.site, practice: !demo.site.practice }
+    const applied = applyChange(copy, { edits: [{ list: 'site', id: 'site', base: 1, value: site }] })
+    if (applied.outcome !== 'applied') throw new Error(applied.outcome)
+    const answer = catchUpOf({ copy: applied.copy, identity: IDENTITY }, [], [[2, applied.edits]], [])
+    expect(caughtUp(firstCopy(copy), overTheWire(answer))).toBeNull()
+  })
+
+  it('leaves what was written after its copy was read for the next time', () => {
+    const [first, second] = [
+      ...written([
+        { sort: 0, one: 1, other: 1, figure: 1 },
+        { sort: 0, one: 2, other: 1, figure: 2 },
+      ]),
+    ]
+    if (!first || !second) throw new Error('both fit the demo')
+    const lines = [first, second].map(({ copy }) => ({ place: copy.place, id: `${copy.place}`, by: 'ann', words: '' }))
+    const edits = [first, second].map(({ copy, edits }) => [copy.place, edits] as const)
+    const answer = catchUpOf({ copy: first.copy, identity: IDENTITY }, lines, edits, [])
+    expect(answer.lines.map(({ place }) => place)).toEqual([first.copy.place])
+    expect(answer.edits.map(([place]) => place)).toEqual([first.copy.place])
+    same(caughtUp(firstCopy(copyOf(demo)), overTheWire(answer)), first.copy)
+  })
+})

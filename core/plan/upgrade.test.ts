@@ -1,0 +1,80 @@
+import { readFileSync } from 'node:fs'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
+import { assess } from '../checks/assess'
+import type { Plan } from './plan'
+import { readPlan } from './read'
+
+type Piece = Record<string, unknown> & { on: string }
+type Old = {
+  version: number
+  cables: { id: string; evidence?: Piece[] }[]
+  runs: { id: string; proofs?: Piece[] }[]
+} & Record<string, unknown>
+
+const text = readFileSync('tests/fixtures/saltmarsh-version-1.json', 'utf8')
+const old = (): Old => JSON.parse(text)
+
+function read(file: unknown): Plan {
+  const result = readPlan(file)
+  if (!result.ok) throw new Error(result.faults.map(({ path, reason }) => `${path}: ${reason}`).join('; '))
+  return result.plan
+}
+
+describe('a plan file of version 1', () => {
+  it('reads, with all that was said of each cable and proved of each run', () => {
+    const file = old()
+    const pieces = [
+      ...file.cables.flatMap(({ id, evidence = [] }) => evidence.map((piece) => ({ cable: id, piece }))),
+      ...file.runs.flatMap(({ id, proofs = [] }) => proofs.map((piece) => ({ run: id, piece }))),
+    ]
+    const { version, observations } = read(file)
+    expect(version).toBe(2)
+    expect(pieces.length).toBeGreaterThan(20)
+    expect(observations).toHaveLength(pieces.length)
+    for (const [at, { piece, ...owner }] of pieces.entries()) {
+      expect(observations[at]?.subject).toMatchObject(owner)
+      expect(observations[at]?.at.slice(0, 10)).toBe(piece.on)
+    }
+  })
+
+  it('comes to the same verdicts as the demo of today, which is the same site to practise on', () => {
+    const plan = read(old())
+    expect(assess({ ...plan, site: { ...plan.site, practice: true } })).toEqual(assess(demo))
+  })
+
+  it('comes to the same when it is written anew and read again', () => {
+    const plan = read(old())
+    expect(read(JSON.parse(JSON.stringify(plan)))).toEqual(plan)
+  })
+
+  it('keeps what stood later later, whatever was said on one day', () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('gen1', 'gen2', 'usb4-20'), { minLength: 1, maxLength: 30 }), (grades) => {
+        const file = old()
+        const [cable] = file.cables
+        if (!cable) throw new Error('the site has cables')
+        cable.evidence = grades.map((grade) => ({ basis: 'claimed', on: '2026-05-04', grade }))
+        const own = read(file).observations.filter(({ subject }) => 'cable' in subject && subject.cable === cable.id)
+        expect(own.map((each) => ('grade' in each ? each.grade : null))).toEqual(grades)
+        const instants = own.map(({ at }) => Date.parse(at))
+        expect(instants).toEqual(instants.toSorted((one, other) => one - other))
+        expect(new Set(instants).size).toBe(grades.length)
+      }),
+      { numRuns: 20 },
+    )
+  })
+
+  it('is said to be faulty where it is, never half read', () => {
+    for (const wrong of ['2026-02-31', 'yesterday', 7, null]) {
+      const file = old()
+      const cable = file.cables.find(({ evidence }) => evidence?.length)
+      Object.assign(cable?.evidence?.[0] ?? {}, { on: wrong })
+      const result = readPlan(file)
+      expect(!result.ok && result.faults[0]?.path).toMatch(/^observations\[\d+\]\.at$/)
+    }
+    expect(readPlan({ ...old(), cables: 'none' }).ok).toBe(false)
+    expect(readPlan({ ...old(), runs: [null, 3] }).ok).toBe(false)
+  })
+})
