@@ -18,6 +18,7 @@ import { useShortcut } from '../ui/shortcut'
 import { SiteProvider, useSite } from '../ui/site-context'
 import { StageSign } from '../ui/stage-sign'
 import { useLive } from '../ui/use-live'
+import { useStandStill } from '../ui/use-stand-still'
 import { AskWho } from '../ui/who'
 import type { Route } from './+types/site'
 
@@ -65,13 +66,27 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 /** A site: its bar, its sign, and whichever page is open. */
 export default function Site({ loaderData, params }: Route.ComponentProps) {
   useLive(params.site, loaderData.place)
+  const page = useRef<HTMLElement>(null)
+  const still = useStandStill(page)
   return (
     <SiteProvider siteId={params.site} first={loaderData} news={loaderData.news}>
       <SiteBar />
       <AskWho />
       <Flex direction={{ base: 'column', md: 'row' }}>
         <SiteSign />
-        <Box as="main" flex="1" minW="0" px={{ base: '4', md: '6' }} pt="5" pb={{ base: '24', md: '10' }}>
+        <Box
+          as="main"
+          ref={page}
+          tabIndex={-1}
+          inert={still}
+          aria-busy={still}
+          outline="none"
+          flex="1"
+          minW="0"
+          px={{ base: '4', md: '6' }}
+          pt="5"
+          pb={{ base: '24', md: '10' }}
+        >
           <Outlet />
         </Box>
       </Flex>

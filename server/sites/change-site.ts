@@ -95,12 +95,14 @@ const LOOK_UPS = 20
 async function whatBecame(knex: Knex, siteId: string, id: string, lost: unknown): Promise<Outcome> {
   for (let look = 0; look < LOOK_UPS; look += 1) {
     try {
+      // waits for the transaction, should the database still be busy with it
+      await knex('sites').where({ id: siteId }).forUpdate().first('id')
       const row = await knex('changes').where({ site_id: siteId, id }).first('place')
       if (row) return { outcome: 'saved', place: row.place, id }
       throw lost
     } catch (error) {
       if (error === lost) throw error
-      if (!isDatabaseAway(error)) throw error
+      if (!isDatabaseAway(error) && !isLockTrouble(error)) throw error
       await wait(250)
     }
   }

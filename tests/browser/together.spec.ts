@@ -18,8 +18,11 @@ async function named(page: Page, name: string, path: string): Promise<void> {
 
 const field = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true })
 async function saveRun(page: Page): Promise<void> {
+  const saved = page.waitForResponse((answer) => answer.request().method() === 'POST')
   await page.getByRole('button', { name: 'Save the run' }).click()
-  await page.waitForURL('**done=saved*')
+  await saved
+  await expect(page.getByText('is saved.')).toBeVisible()
+  await expect(page.locator('main')).toHaveAttribute('aria-busy', 'false')
 }
 
 test('who somebody is is asked once, and stands beside what is changed', async ({ page }) => {
@@ -55,6 +58,27 @@ test('what a colleague changes arrives, is told in a line, and leaves what is ty
   // who had typed nothing follows
   await expect(field(grace, 'Note')).toHaveValue('half a sentence')
   await grace.context().close()
+})
+
+test('what is typed right after a save, or while it is under way, is not lost', async ({ page }) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/runs/r-01`)
+  await field(page, 'Note').fill('first')
+  // an answer that takes its time
+  await page.route('**/runs/r-01.data*', async (route) => {
+    const answer = await route.fetch()
+    await new Promise((later) => setTimeout(later, 500))
+    await route.fulfill({ response: answer })
+  })
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.locator('main')).toHaveAttribute('aria-busy', 'true')
+  await field(page, 'Note').click()
+  await page.keyboard.press('End')
+  await page.keyboard.type(' and more')
+  await saveRun(page)
+  await expect(field(page, 'Note')).toHaveValue('first and more')
+  const plan = await (await page.request.get(`${site}/plan.json`)).json()
+  expect(plan.runs[0].note).toBe('first and more')
 })
 
 test('the same field is a conflict that shows both; nothing of either is lost', async ({ page, browser }) => {
@@ -105,12 +129,22 @@ test('any change can be undone from the history, and what cannot says why', asyn
   await field(page, 'Note').fill('second')
   await saveRun(page)
   await page.getByRole('link', { name: 'History', exact: true }).click()
-  await expect(page.getByRole('listitem')).toHaveCount(3)
+  const lines = page.locator('li[id^=change-]')
+  await expect(lines).toHaveCount(3)
   await expect(page.getByRole('button', { name: 'Undo change 2' })).toHaveCount(0)
   await expect(page.getByText('Cannot be undone: R-01 was changed since').first()).toBeVisible()
   await page.getByRole('button', { name: 'Undo change 3' }).click()
   await expect(page.getByText(/undid: changed the note of R-01/)).toBeVisible()
   await page.getByRole('button', { name: 'Undo change 2' }).click()
+  await expect(lines).toHaveCount(5)
+  await page.getByLabel('Of one run, cable, device or need').fill('r-01')
+  await page.getByRole('button', { name: 'Show' }).click()
+  await expect(page.getByRole('heading', { name: 'History of run R-01' })).toBeVisible()
+  await expect(lines).toHaveCount(5)
+  await page.getByLabel('Of one run, cable, device or need').fill('gallery laptop')
+  await page.getByRole('button', { name: 'Show' }).click()
+  await expect(page.getByRole('heading', { name: 'History of device Gallery laptop' })).toBeVisible()
+  await expect(lines).toHaveCount(1)
   await open(page, `${site}/runs/r-01`)
   await expect(field(page, 'Note')).toHaveValue('')
 })
@@ -154,7 +188,7 @@ test('a site is renamed, put away and brought back', async ({ page }) => {
   const site = await ownSite(page)
   const name = `Lock ${Date.now()}`
   await open(page, `${site}/policy`)
-  await page.getByLabel('Name').fill(name)
+  await page.getByLabel('Name', { exact: true }).fill(name)
   await page.getByLabel('Put away').check()
   await page.getByRole('button', { name: 'Save the site' }).click()
   await page.waitForURL('**done=saved*')

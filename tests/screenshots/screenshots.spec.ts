@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { open, test } from '../support/pages'
+import { open, ownSite, test } from '../support/pages'
 
 /** One picture of each main view, from the demo data. */
 const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?: (page: Page) => Promise<void> }?][] =
@@ -55,3 +55,22 @@ for (const [name, path, { scheme = 'light', phone, before } = {}] of views) {
     await page.screenshot({ path: `docs/screenshots/${name}.png` })
   })
 }
+
+test('history', async ({ page }) => {
+  const site = await ownSite(page)
+  const post = (path: string, form: Record<string, string>) => page.request.post(`${site}${path}`, { form })
+  for (const [name, path, form] of [
+    ['Harbour desk', '/drawer?index', { cables: 'c-0021 c-0051', intent: 'lent', base: '1' }],
+    [
+      'Night shift',
+      '/cables/c-0056',
+      { intent: 'trial', tried: 'usb4-40', seen: 'dropped', seconds: '71', controller: '' },
+    ],
+    ['Night shift', '/drawer?index', { cables: 'c-0021', intent: 'drawer', base: '2' }],
+  ] as const) {
+    await page.request.post('/who', { form: { name } })
+    await post(path, form)
+  }
+  await open(page, `${site}/history`)
+  await page.screenshot({ path: 'docs/screenshots/history.png' })
+})

@@ -1,14 +1,16 @@
-import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
-import { data, isRouteErrorResponse, Link as RouterLink, redirect, useSearchParams } from 'react-router'
+import { Box, Flex, Heading, Input, Link, Text } from '@chakra-ui/react'
+import { data, Form, isRouteErrorResponse, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { LIST_NAMES, type ListName } from '../../../core/plan/entity'
 import { historyOf, undoChange } from '../../../server/sites/history'
 import { within } from '../../address'
 import { load, loadSite, reasonsOf, save, whyNotSaved } from '../../stored.server'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
+import { controlLook, Labelled } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import { handOf } from '../../who.server'
 import type { Route } from './+types/history'
+import { entityNamed } from './entity-named'
 import { HistoryLines } from './history-lines'
 
 export const meta: Route.MetaFunction = () => [{ title: 'History · Hallway' }]
@@ -19,12 +21,16 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const before = Number(searchParams.get('before') ?? Number.NaN)
   const list = LIST_NAMES.find((each) => each === searchParams.get('list'))
   const id = searchParams.get('id')
-  return load((knex) =>
+  const asked = searchParams.get('of')?.slice(0, 120) ?? ''
+  const found = asked === '' ? null : entityNamed(copy.plan, asked)
+  if (found) throw redirect(`/sites/${params.site}/history?${new URLSearchParams(found)}`)
+  const page = await load((knex) =>
     historyOf(knex, params.site, copy, {
       before: Number.isInteger(before) ? before : undefined,
       of: list && id ? { list, id: id.slice(0, 64) } : undefined,
     }),
   )
+  return { ...page, asked }
 }
 
 /** Undoes a change, from here or from wherever it was made; then back to where that was asked. */
@@ -54,7 +60,7 @@ const listNames: Partial<Record<ListName, string>> = {
 export default function History({ loaderData, actionData }: Route.ComponentProps) {
   const { plan } = useSite()
   const [params] = useSearchParams()
-  const { lines, older, newer } = loaderData
+  const { lines, older, newer, asked } = loaderData
   const list = LIST_NAMES.find((each) => each === params.get('list'))
   const id = params.get('id')
   const named = list && id ? nameOf(plan, list, id) : null
@@ -76,6 +82,23 @@ export default function History({ loaderData, actionData }: Route.ComponentProps
           </>
         )}
       </Text>
+      <Form action={home} role="search" aria-label="The history of one thing">
+        <Flex gap="3" mb="4" align="end">
+          <Labelled label="Of one run, cable, device or need" maxW="300px" flex="1">
+            <Input
+              name="of"
+              key={asked}
+              defaultValue={asked}
+              placeholder="its tag or name"
+              maxLength={120}
+              required
+              {...controlLook}
+            />
+          </Labelled>
+          <QuietButton>Show</QuietButton>
+        </Flex>
+      </Form>
+      {asked !== '' && <Notice tone="note">Nothing here is called “{asked}”. These are all changes.</Notice>}
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {lines.length === 0 ? <Text>Nothing was changed yet.</Text> : <HistoryLines lines={lines} />}
       <Flex gap="3" mt="4">
