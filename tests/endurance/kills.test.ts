@@ -47,15 +47,29 @@ async function start(): Promise<void> {
 const databaseUrl = (): string => JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).databaseUrl
 const databasePid = (): number => Number(readFileSync(join(home, 'database.pid'), 'utf8'))
 
+type Run = { id: string; tag: string; from: End; to: End; leads: { cable: string }[]; route: { length: number } }
+type End = { device: string; port: string }
+
 /** Writes until it is told to stop; answers the changes that were acknowledged. */
 async function writeUntil(stopped: { now: boolean }, acknowledged: Set<string>, writer: number): Promise<void> {
-  const run = `r-${String(1 + writer).padStart(2, '0')}`
+  let run: Run | undefined
   while (!stopped.now) {
     const change = randomUUID()
     try {
-      const { copy } = await placeOf(run)
-      const form = new URLSearchParams({ ...copy, note: `by ${writer}: ${change}`, change })
-      const answer = await fetch(`${address}/runs/${run}`, { method: 'POST', body: form, redirect: 'manual' })
+      run ??= ((await (await fetch(`${address}/plan.json`)).json()).runs as Run[])[writer]
+      if (!run) throw new Error('the demo has runs for every writer')
+      const form = new URLSearchParams({
+        tag: run.tag,
+        from: `${run.from.device}/${run.from.port}`,
+        to: `${run.to.device}/${run.to.port}`,
+        length: `${run.route.length} m`,
+        'leads[0]': run.leads[0]?.cable ?? '',
+        had: '',
+        base: await placeNow(),
+        note: `by ${writer}: ${change}`,
+        change,
+      })
+      const answer = await fetch(`${address}/runs/${run.id}`, { method: 'POST', body: form, redirect: 'manual' })
       if (answer.status === 302) acknowledged.add(change)
     } catch {
       await wait(30)
@@ -63,23 +77,13 @@ async function writeUntil(stopped: { now: boolean }, acknowledged: Set<string>, 
   }
 }
 
-/** What a form of a run holds, from the site's own file. */
-async function placeOf(id: string): Promise<{ copy: Record<string, string> }> {
-  const plan = await (await fetch(`${address}/plan.json`)).json()
-  const page = await (await fetch(`${address}/runs/${id}`)).text()
-  const base = /name="base" value="(\d+)"/.exec(page)?.[1] ?? '0'
-  const run = plan.runs.find((each: { id: string }) => each.id === id)
-  return {
-    copy: {
-      tag: run.tag,
-      from: `${run.from.device}/${run.from.port}`,
-      to: `${run.to.device}/${run.to.port}`,
-      length: `${run.route.length} m`,
-      'leads[0]': run.leads[0]?.cable ?? '',
-      base,
-      had: '',
-    },
-  }
+/** The place the site has come to, as open pages hear it. */
+async function placeNow(): Promise<string> {
+  const answer = await fetch(`${address}/live`)
+  const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader()
+  const said = (await reader?.read())?.value ?? ''
+  await reader?.cancel()
+  return /data: (\d+)/.exec(said)?.[1] ?? ''
 }
 
 it(
@@ -90,7 +94,7 @@ it(
       await start()
       const stopped = { now: false }
       const writers = [0, 1, 2].map((writer) => writeUntil(stopped, acknowledged, writer))
-      await wait(300 + ((kill * 137) % 900))
+      await wait(1200 + ((kill * 137) % 900))
       const victim = kill % 2 === 0 ? running?.pid : databasePid()
       if (victim) process.kill(victim, 'SIGKILL')
       // the web process starts a database that died again; a web process that died is started again here
