@@ -60,7 +60,9 @@ export function reassess(before: Assessed, plan: Plan, observed: readonly Touche
   const runs = keptOr(before.assessment.runs, plan.runs, asked.runs, (run) =>
     assessRun(index, run, crossings.get(run.id) ?? []),
   )
-  const verdicts = asked.needs.size > 0 ? byId(runs) : new Map<string, RunVerdict>()
+  const onWays = new Set([...asked.needs].flatMap((id) => (paths.get(id) ?? []).map(({ run }) => run.id)))
+  const verdicts = new Map<string, RunVerdict>()
+  for (const verdict of runs) if (onWays.has(verdict.id)) verdicts.set(verdict.id, verdict)
   const needs = keptOr(before.assessment.needs, plan.needs, asked.needs, (need) =>
     needVerdict(index, need, paths.get(need.id) ?? null, verdicts),
   )

@@ -32,12 +32,12 @@ export function benchChange() {
     if (applied.outcome !== 'applied') throw new Error('the bench made a change that does not fit')
     return applied
   }
-  const afterwards = Array.from({ length: 60 }, changed)
+  const afterwards = Array.from({ length: 63 }, changed)
   let at = 0
   const next = () => afterwards[at++ % afterwards.length] as (typeof afterwards)[number]
-  const apply = repeated(15, () => void changed())
+  const apply = repeated(60, () => void changed())
   const caughtUp = repeated(15, () => void replay(copy, next().edits))
-  const again = repeated(15, () => void reassess(assessed, next().copy.plan))
+  const again = repeated(60, () => void reassess(assessed, next().copy.plan))
   const anew = repeated(5, () => void assessAnew({ ...plan, policy: { ...plan.policy } }))
   const seen = {
     id: 'seen',
