@@ -23,7 +23,17 @@ const barButton = {
 /** The bar across the top: where one is, and what holds everywhere. */
 export function TopBar({ children }: { children?: ReactNode }) {
   return (
-    <Flex as="header" bg="sign" color="signInk" align="center" gap="3" px="4" minH="52px" py="1.5" flexWrap="wrap">
+    <Flex
+      as="header"
+      bg="sign"
+      color="signInk"
+      align="center"
+      gap={{ base: '2', md: '3' }}
+      px="4"
+      minH="52px"
+      py="1.5"
+      flexWrap="wrap"
+    >
       <Link
         asChild
         color="signInk"

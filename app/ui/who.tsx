@@ -31,7 +31,15 @@ export function WhoLink() {
   const who = useWho()
   const { pathname, search } = useLocation()
   return (
-    <Link asChild color="signQuiet" fontSize="sm" textDecoration="underline" whiteSpace="nowrap" maxW="160px" truncate>
+    <Link
+      asChild
+      color="signQuiet"
+      fontSize="sm"
+      textDecoration="underline"
+      whiteSpace="nowrap"
+      maxW={{ base: '88px', md: '160px' }}
+      truncate
+    >
       <RouterLink to={`/who?${new URLSearchParams({ back: `${pathname}${search}` })}`}>
         {who ?? 'Who are you?'}
       </RouterLink>

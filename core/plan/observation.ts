@@ -14,6 +14,12 @@ const subjectSchema = z.union([
 ])
 export type Subject = z.output<typeof subjectSchema>
 
+/** The cable, run or device an observation is about, as the list it stands in and its id there. */
+export function entityOf(subject: Subject): { list: 'cables' | 'runs' | 'devices'; id: string } {
+  if ('cable' in subject) return { list: 'cables', id: subject.cable }
+  return 'run' in subject ? { list: 'runs', id: subject.run } : { list: 'devices', id: subject.device }
+}
+
 /** Where it was taken: results belong to a controller, a computer and what was installed on it. */
 const whereSchema = z.strictObject({
   controller: nameField.optional().describe('The controller it was tried on; left out where unknown'),

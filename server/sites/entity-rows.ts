@@ -5,7 +5,7 @@ import { POLICY_ID, SITE_ID } from '../../core/change/copy'
 import type { ChangeName } from '../../core/change/words'
 import { type Entity, entityLists, isPlanList, LIST_NAMES, type ListName } from '../../core/plan/entity'
 import { foldTag } from '../../core/plan/fields'
-import type { Observation, Subject } from '../../core/plan/observation'
+import { entityOf, type Observation, type Subject } from '../../core/plan/observation'
 import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList } from '../../core/plan/plan'
 
 /** A site as its row says it. */
@@ -60,6 +60,12 @@ export const logLineOf = (row: Row): LogLine => ({
 })
 
 export const LOG_COLUMNS = ['place', 'id', 'at', 'by_name', 'name', 'about', 'undoes'] as const
+
+/** As what an observation is about stands in the log. */
+const subjectKey = ({ subject }: Observation): string => {
+  const { list, id } = entityOf(subject)
+  return entityKey(list, id)
+}
 
 const editOf = (row: Row): Edit => ({
   list: row.list,
@@ -174,6 +180,7 @@ export async function writeChange(
         was_moved: undo?.edit.before !== undefined,
         was_before_id: undo?.edit.before ?? null,
         back_seq: undo?.at ?? seq,
+        subject: edit.list === 'observations' ? subjectKey((edit.value ?? undo?.edit.value) as Observation) : null,
       }
     }),
   )

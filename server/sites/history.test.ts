@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { deleteCables, standCables, whatHolds } from '../../core/change/changes/cables'
+import { observed, writeDown } from '../../core/change/changes/observations'
 import { deleteRun } from '../../core/change/changes/run'
 import { choosePolicy } from '../../core/change/changes/site'
 import { changeWords } from '../../core/change/words'
@@ -54,6 +55,24 @@ describe('history', () => {
     const older = await historyOf(now.knex, now.site, await stored(), { before: page.older ?? 0 })
     expect(places(older.lines)).toEqual([8, 7, 6, 5, 4, 3, 2, 1])
     expect([older.older, older.newer]).toEqual([null, true])
+  })
+})
+
+describe('the history of a cable', () => {
+  it('holds what was seen of it, as one thing however much was seen', async () => {
+    const subject = { cable: 'c-0001' }
+    const cool = { kind: 'reading', measure: 'warmth', felt: 'cool' } as const
+    const lit = { kind: 'trial', basis: 'measured', tried: 'usb2', cameUp: 'usb2' } as const
+    let number = 0
+    const witness = { at: '2026-11-25T10:00:00.000Z', by: undefined, newId: () => `seen-${++number}` }
+    const done = await doIt(() => writeDown(observed([cool, lit], subject, witness), ['C-0001', 'two things']))
+    const touched = [{ list: 'cables', id: 'c-0001', name: 'C-0001' }]
+    const [latest] = await lines({ of: { list: 'cables', id: 'c-0001' } })
+    expect(latest).toMatchObject({ id: idOf(done), touched, count: 1 })
+    expect((await lines({ of: { list: 'cables', id: 'c-0002' } })).map(({ place }) => place)).toEqual([1])
+    // also once undoing has taken it away again
+    await undo(idOf(done))
+    expect((await lines({ of: { list: 'cables', id: 'c-0001' } }))[0]).toMatchObject({ place: 3, touched, count: 1 })
   })
 })
 

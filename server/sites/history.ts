@@ -1,9 +1,11 @@
 import type { Knex } from 'knex'
 import { applyChange } from '../../core/change/apply'
 import { type Copy, type Edit, entityKey, type Place } from '../../core/change/change'
+import { entityAt } from '../../core/change/copy'
 import { rebase } from '../../core/change/merge'
 import { changeWords } from '../../core/change/words'
 import type { Entity, ListName } from '../../core/plan/entity'
+import { entityOf, type Observation } from '../../core/plan/observation'
 import { changeSite, type Hand, type Outcome, refused } from './change-site'
 import { entityWas, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf } from './entity-rows'
 
@@ -19,6 +21,7 @@ export type HistoryPage = { lines: HistoryLine[]; older: Place | null; newer: bo
 
 const LINES = 30
 const TOUCHED_SHOWN = 6
+const MOST_LOOKED_AT = 40
 /** Of a change that touched more than this it is not worked out beforehand whether it can be undone. */
 const MOST_TRIED = 400
 
@@ -29,7 +32,17 @@ export async function historyOf(knex: Knex, siteId: string, copy: Copy, { before
   const query = knex('changes').where({ 'changes.site_id': siteId }).where('changes.place', '<=', copy.place)
   if (before !== undefined) query.where('changes.place', '<', before)
   if (of)
-    query.whereIn('changes.place', knex('edits').where({ site_id: siteId, list: of.list, id: of.id }).select('place'))
+    query.whereIn(
+      'changes.place',
+      knex('edits')
+        .where({ site_id: siteId, list: of.list, id: of.id })
+        .select('place')
+        .union(
+          knex('edits')
+            .where({ site_id: siteId, subject: entityKey(of.list, of.id) })
+            .select('place'),
+        ),
+    )
   const rows = await query
     .orderBy('place', 'desc')
     .limit(LINES + 1)
@@ -45,19 +58,35 @@ export async function historyOf(knex: Knex, siteId: string, copy: Copy, { before
 }
 
 async function withTouched(knex: Knex, siteId: string, copy: Copy, line: LogLine): Promise<HistoryLine> {
-  const where = { site_id: siteId, place: line.place }
-  const [counted] = await knex('edits').where(where).count({ count: '*' })
-  const rows = await knex('edits').where(where).orderBy('seq').limit(TOUCHED_SHOWN).select('list', 'id', 'value', 'was')
-  const count = Number(counted?.count ?? 0)
+  const edits = () => knex('edits').where({ site_id: siteId, place: line.place })
+  // several observations of one cable touch one thing
+  const counted = await edits().first(
+    knex.raw("COUNT(*) AS made, COUNT(DISTINCT COALESCE(subject, CONCAT(list, '/', id))) AS things"),
+  )
+  const rows = await edits().orderBy('seq').limit(MOST_LOOKED_AT).select('list', 'id', 'value', 'was')
+  const touched = new Map(
+    rows.map(({ list, id, value, was }) => {
+      const one = touchedOf(copy, list, id, value ?? was)
+      return [entityKey(one.list, one.id), one]
+    }),
+  )
   return {
     ...line,
-    touched: rows.map(({ list, id, value, was }) => ({ list, id, name: nameOf(value ?? was) })),
-    count,
-    kept: await whyKept(knex, siteId, copy, line, count),
+    touched: [...touched.values()].slice(0, TOUCHED_SHOWN),
+    count: Number(counted.things),
+    kept: await whyKept(knex, siteId, copy, line, Number(counted.made)),
   }
 }
 
-const nameOf = (entity: { tag?: string; name?: string } | null): string | null => entity?.tag ?? entity?.name ?? null
+/** What an edit touched; of an observation, what it is about. */
+function touchedOf(copy: Copy, list: ListName, id: string, entity: Entity): HistoryLine['touched'][number] {
+  if (list !== 'observations') return { list, id, name: nameOf(entity as Named) }
+  const about = entityOf((entity as Observation).subject)
+  return { ...about, name: nameOf(entityAt(copy.plan, about.list, about.id) as Named | null) }
+}
+
+type Named = { tag?: string; name?: string | undefined }
+const nameOf = (entity: Named | null): string | null => entity?.tag ?? entity?.name ?? null
 
 async function whyKept(knex: Knex, siteId: string, copy: Copy, line: LogLine, count: number): Promise<string | null> {
   if (line.place === 1) return 'It is how the site began. Put the site away instead.'
@@ -93,7 +122,7 @@ async function whoChanged(
   siteId: string,
   clash: { list: ListName; id: string; theirs: Entity | null; mine: Entity | null },
 ): Promise<string> {
-  const name = nameOf((clash.theirs ?? clash.mine) as { tag?: string; name?: string } | null) ?? clash.id
+  const name = nameOf((clash.theirs ?? clash.mine) as Named | null) ?? clash.id
   const by = await lastHand(knex, siteId, clash)
   return clash.theirs === null ? `${name} is no longer there.` : `${name} was changed since${by ? ` by ${by}` : ''}.`
 }

@@ -92,6 +92,7 @@ export default function History({ loaderData, actionData }: Route.ComponentProps
               placeholder="its tag or name"
               maxLength={120}
               required
+              size="sm"
               {...controlLook}
             />
           </Labelled>

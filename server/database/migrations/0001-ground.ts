@@ -69,8 +69,11 @@ export async function up(knex: Knex): Promise<void> {
     table.boolean('was_moved').notNullable()
     key(table, 'was_before_id')
     table.integer('back_seq').unsigned().notNullable()
+    // what an observation is about, as list/id: the history of a thing holds what was seen of it
+    key(table, 'subject', 90)
     table.primary(['site_id', 'place', 'seq'])
     table.index(['site_id', 'list', 'id', 'place'])
+    table.index(['site_id', 'subject', 'place'])
   })
   for (const { name, list, columns } of views) await knex.raw(viewOf(name, list, columns))
 }
