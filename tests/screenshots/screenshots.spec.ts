@@ -45,6 +45,11 @@ async function pasteWords(page: Page) {
   await page.getByLabel('Its tag').fill('C-0023')
 }
 
+// as somebody sees it who has said their name
+test.beforeEach(async ({ page }) => {
+  await page.request.post('/who', { form: { name: 'Night shift' } })
+})
+
 for (const [name, path, { scheme = 'light', phone, before } = {}] of views) {
   test(name, async ({ page }) => {
     await page.emulateMedia({ colorScheme: scheme })
