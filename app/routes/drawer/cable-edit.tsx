@@ -13,7 +13,6 @@ import { SelectField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { useKept } from '../../ui/use-kept'
-import { HistoryLink } from '../history/history-link'
 import { CableFields } from './cable-fields'
 import { type CableFormTexts, cableFormSchema, textsOfCable } from './cable-form'
 import type { CableSaveAnswer } from './save-cable.server'
@@ -108,7 +107,6 @@ function EditForm({
             <Text fontSize="sm" color="quiet">
               It can be put back. To keep what is known of it, retire it instead.
             </Text>
-            <HistoryLink list="cables" id={cable.id} />
           </Flex>
         </Form>
       </Box>

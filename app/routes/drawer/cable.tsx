@@ -19,6 +19,7 @@ import { DoorGlyph } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
 import { Length, useUnit } from '../../ui/units'
 import { UseDoor } from '../../ui/use-door'
+import { HistoryLink } from '../history/history-link'
 import type { Route } from './+types/cable'
 import { CableEdit } from './cable-edit'
 import { CableObservations } from './cable-observations'
@@ -113,9 +114,12 @@ function Head({ cable, index }: Shown) {
   return (
     <Flex gap="4" mb="4" wrap="wrap" align="center">
       <Box flex="1 1 420px">
-        <Link asChild fontSize="sm" color="brassInk" textDecoration="underline">
-          <RouterLink to={home}>Drawer</RouterLink>
-        </Link>
+        <Flex gap="4">
+          <Link asChild fontSize="sm" color="brassInk" textDecoration="underline">
+            <RouterLink to={home}>Drawer</RouterLink>
+          </Link>
+          <HistoryLink list="cables" id={cable.id} />
+        </Flex>
         <Flex align="center" gap="4" wrap="wrap">
           <Heading as="h1" size="2xl" fontFamily="mono">
             {cable.tag}
