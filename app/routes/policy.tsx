@@ -1,5 +1,5 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
-import { data, Form, redirect, useNavigation } from 'react-router'
+import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
 import { z } from 'zod'
 import { revisionOf } from '../../core/change/change'
 import { choosePolicy } from '../../core/change/changes/site'
@@ -96,6 +96,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 export default function PolicyPage({ actionData }: Route.ComponentProps) {
   const { plan, place, revisions } = useSite()
   const saving = useNavigation().state === 'submitting'
+  const done = useSearchParams()[0].get('done')
   const stamp = String(revisionOf({ revisions }, 'policy', POLICY_ID))
   const { made, behind, type, round } = useKept({ stamp, policy: plan.policy, place })
   return (
@@ -104,6 +105,11 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
         What this site goes by
       </Heading>
       <Text mb="4">Good technicians disagree here. Every verdict that a choice changes says so.</Text>
+      {done && (
+        <Notice tone="clear" py="2">
+          {done === 'site' ? `${plan.site.name} is saved.` : 'What this site goes by is saved.'}
+        </Notice>
+      )}
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       <Form method="post" key={round} onInput={type}>
         <MadeFrom base={behind ? made.place : place} />

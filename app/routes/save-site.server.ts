@@ -26,7 +26,7 @@ export async function saveSiteForm(request: Request, form: FormData, siteId: str
       putAway: putAway === 'on',
     }),
   )
-  if (saved?.outcome === 'saved') return redirect(`/sites/${siteId}/policy?done=saved`)
+  if (saved?.outcome === 'saved') return redirect(`/sites/${siteId}/policy?done=site`)
   const { problem, status } = whyNotSaved(saved)
   return data({ problem }, { status })
 }

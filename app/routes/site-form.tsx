@@ -13,7 +13,7 @@ export function SiteForm() {
   const { plan, place, revisions } = useSite()
   const saving = useNavigation().state === 'submitting'
   const stamp = String(revisionOf({ revisions }, 'site', SITE_ID))
-  const { made, behind, type, round } = useKept({ stamp, site: plan.site, place })
+  const { made, behind, type, round } = useKept({ stamp, site: plan.site, place }, 'site')
   return (
     <Form method="post" key={round} onInput={type} aria-labelledby="the-site">
       <Heading as="h2" size="lg" id="the-site" mt="8" mb="2">

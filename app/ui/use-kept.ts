@@ -14,11 +14,11 @@ type Kept<T> = {
 
 /**
  * Holds on to what a form was made from. As long as nobody has typed it follows what it is of; then it stays, whatever others change, until the form
- * was saved, which the address says (`done`).
+ * was saved, which the address says: `done` is then what this form goes by, so that saving another form on the page leaves this one alone.
  */
-export function useKept<T extends { stamp: string }>(now: T): Kept<T> {
+export function useKept<T extends { stamp: string }>(now: T, form = 'saved'): Kept<T> {
   const { key } = useLocation()
-  const done = useSearchParams()[0].has('done')
+  const done = useSearchParams()[0].get('done') === form
   const [kept, setKept] = useState({ made: now, typed: false, saved: done ? key : '', round: 0 })
   const type = () => setKept((before) => (before.typed ? before : { ...before, typed: true }))
   const saved = done && kept.saved !== key

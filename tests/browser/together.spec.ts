@@ -166,7 +166,7 @@ test('what the simulated meter says counts on a site to practise on, and on no o
   await open(page, `${site}/policy`)
   await page.getByLabel('A site to practise on').uncheck()
   await page.getByRole('button', { name: 'Save the site' }).click()
-  await page.waitForURL('**done=saved*')
+  await page.waitForURL('**done=site*')
   expect((await of()).site.practice).toBe(false)
   const answer = await page.request.post(`${site}/drawer/sessions/gallery-drawer`, {
     form: { cable: 'c-0056', meter: 'simulated', seconds: '90', 'reading-t1': 'tbt3-40' },
@@ -179,7 +179,7 @@ test('what the simulated meter says counts on a site to practise on, and on no o
   await open(page, `${site}/policy`)
   await page.getByLabel('A site to practise on').check()
   await page.getByRole('button', { name: 'Save the site' }).click()
-  await page.waitForURL('**done=saved*')
+  await page.waitForURL('**done=site*')
   await open(page, `${site}/cables/c-0056`)
   await expect(page.getByText('Nobody has tried it yet.')).toHaveCount(0)
 })
@@ -189,9 +189,14 @@ test('a site is renamed, put away and brought back', async ({ page }) => {
   const name = `Lock ${Date.now()}`
   await open(page, `${site}/policy`)
   await page.getByLabel('Name', { exact: true }).fill(name)
+  // saving the other form of the page leaves this one as it is
+  await page.getByLabel('By the bench').check()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('What this site goes by is saved.')).toBeVisible()
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue(name)
   await page.getByLabel('Put away').check()
   await page.getByRole('button', { name: 'Save the site' }).click()
-  await page.waitForURL('**done=saved*')
+  await page.waitForURL('**done=site*')
   await open(page, '/')
   await expect(page.getByRole('link', { name })).toBeHidden()
   await page.getByText('Put away (').click()

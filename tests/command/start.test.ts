@@ -130,7 +130,7 @@ describe('starting and stopping', () => {
 describe('plan files', () => {
   it('go out and come back in, with Hallway open or not', async () => {
     const away = command('export', 'saltmarsh')
-    expect(JSON.parse(away.stdout)).toEqual({ ...JSON.parse(away.stdout), format: 'hallway-plan', version: 1 })
+    expect(JSON.parse(away.stdout)).toEqual({ ...JSON.parse(away.stdout), format: 'hallway-plan', version: 2 })
     await start('start', '--port', String(PORT))
     const open = command('export', 'saltmarsh')
     expect(open.stdout).toBe(away.stdout)

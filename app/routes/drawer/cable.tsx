@@ -217,7 +217,11 @@ function Done({ tag }: { tag: string }) {
   if (!done) return null
   return (
     <Notice tone="clear" py="2">
-      {done === 'read' ? `What you saw of ${tag} is written down.` : `${tag} is saved.`}
+      {done === 'read'
+        ? `What you saw of ${tag} is written down.`
+        : done === 'retracted'
+          ? 'It is taken back, and counts no more.'
+          : `${tag} is saved.`}
     </Notice>
   )
 }

@@ -117,9 +117,7 @@ function Done({ tag }: { tag: string }) {
   if (!done) return null
   return (
     <Notice tone="clear" py="2">
-      <Box>
-        {tag} is {done === 'restored' ? 'back' : 'saved'}.
-      </Box>
+      <Box>{tag} is saved.</Box>
     </Notice>
   )
 }
