@@ -11,13 +11,27 @@ export function useLive(siteId: string, place: Place): void {
   known.current = place
   busy.current = state
   useEffect(() => {
-    const source = new EventSource(`/sites/${siteId}/live`)
+    let source: EventSource | null = null
     const hear = (event: MessageEvent<string>) => {
       wanted.current = Math.max(wanted.current, Number(event.data))
       if (wanted.current > known.current && busy.current === 'idle') void revalidate()
     }
-    source.addEventListener('place', hear)
-    return () => source.close()
+    // a browser keeps few lines to one host: pages nobody looks at leave theirs to others, and hear the place when they are looked at again
+    const attend = () => {
+      if (document.visibilityState === 'hidden') {
+        source?.close()
+        source = null
+      } else if (!source) {
+        source = new EventSource(`/sites/${siteId}/live`)
+        source.addEventListener('place', hear)
+      }
+    }
+    attend()
+    document.addEventListener('visibilitychange', attend)
+    return () => {
+      document.removeEventListener('visibilitychange', attend)
+      source?.close()
+    }
   }, [siteId, revalidate])
   // what was heard while the page was catching up
   useEffect(() => {

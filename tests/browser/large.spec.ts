@@ -1,0 +1,46 @@
+import { largeSite } from '../../server/command/bench-change'
+import { expect, open, test } from '../support/pages'
+
+test('a site of 2,000 runs, 5,000 cables and 25,000 observations is brought in, changed and followed', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000)
+  const plan = largeSite()
+  const brought = await page.request.post('/import', {
+    multipart: {
+      file: { name: 'large.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) },
+    },
+    maxRedirects: 0,
+    timeout: 60_000,
+  })
+  expect(brought.status()).toBe(302)
+  const site = brought.headers().location as string
+  const [first, second] = plan.runs
+  if (!first || !second) throw new Error('a large site has runs')
+
+  await open(page, `${site}/runs/${first.id}`)
+  const other = await (await browser.newContext()).newPage()
+  await open(other, `${site}/runs/${first.id}`)
+  // what comes of a save is the change, not the plan
+  const bytes: number[] = []
+  for (const each of [page, other])
+    each.on('response', async (answer) => {
+      if (/\/changes\?|\.data/.test(answer.url())) bytes.push((await answer.body().catch(() => Buffer.of())).length)
+    })
+  await page.getByLabel('Note').fill('seen by both')
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByText('is saved.')).toBeVisible()
+  await expect(other.getByLabel('Note')).toHaveValue('seen by both')
+  expect(bytes.length).toBeGreaterThan(1)
+  expect(Math.max(...bytes)).toBeLessThan(3000)
+
+  // its lists show what the page shows, not all there is
+  await open(page, `${site}/drawer`)
+  await expect(page.getByText(/5,?000/).first()).toBeVisible()
+  expect(await page.getByRole('row').count()).toBeLessThan(200)
+  const back = await (await page.request.get(`${site}/plan.json`, { timeout: 60_000 })).json()
+  expect(back.observations).toEqual(plan.observations)
+  expect(back.runs[0].note).toBe('seen by both')
+  await other.context().close()
+})
