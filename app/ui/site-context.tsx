@@ -1,6 +1,6 @@
 import { createContext, type ReactNode, useContext, useMemo } from 'react'
 import type { Copy, Place } from '../../core/change/change'
-import type { Assessment } from '../../core/checks/assess'
+import type { Assessed, Assessment } from '../../core/checks/assess'
 import type { Plan } from '../../core/plan/plan'
 import type { SiteIndex } from '../../core/plan/site-index'
 import { type FirstCopy, keepView, keptView, type NewsLine, readCopy, type SiteView } from '../site-copy'
@@ -10,6 +10,8 @@ export type OpenSite = {
   plan: Plan
   index: SiteIndex
   assessment: Assessment
+  /** All of the assessment, to look ahead from. */
+  assessed: Assessed
   place: Place
   revisions: Copy['revisions']
   identity: string
@@ -43,9 +45,10 @@ export function SiteProvider({
 }) {
   const view = useView(siteId, first)
   const site = useMemo((): OpenSite => {
-    const { index, assessment } = view.assessed
+    const { assessed } = view
+    const { index, assessment } = assessed
     const { plan, place, revisions } = view.copy
-    return { plan, index, assessment, place, revisions, identity: view.identity, news }
+    return { plan, index, assessment, assessed, place, revisions, identity: view.identity, news }
   }, [view, news])
   return <SiteContext.Provider value={site}>{children}</SiteContext.Provider>
 }

@@ -79,7 +79,7 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
             onChange={read}
             onType={onType}
           />
-          {draft && (
+          {draft?.ranking && (
             <Ranking
               candidates={draft.ranking}
               run={draft.run}
