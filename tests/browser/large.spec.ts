@@ -35,6 +35,15 @@ test('a site of 2,000 runs, 5,000 cables and 25,000 observations is brought in, 
   expect(bytes.length).toBeGreaterThan(1)
   expect(Math.max(...bytes)).toBeLessThan(3000)
 
+  // a choice among thousands holds them once somebody turns to it, and what was chosen stays chosen
+  const lead = page.getByLabel('Cable', { exact: true })
+  const before = await lead.inputValue()
+  expect(before).toBe(first.leads[0]?.cable)
+  expect(await lead.locator('option').count()).toBeLessThan(5)
+  await lead.focus()
+  await expect(lead).toHaveValue(before)
+  expect(await lead.locator('option').count()).toBeGreaterThan(2000)
+
   // its lists show what the page shows, not all there is
   await open(page, `${site}/drawer`)
   await expect(page.getByText(/5,?000/).first()).toBeVisible()

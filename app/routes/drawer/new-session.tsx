@@ -217,10 +217,10 @@ function TestLine({
         ))}
       </SelectField>
       <SelectField field={from} label="Host end in">
-        <PortOptions plan={plan} />
+        <PortOptions plan={plan} chosen={String(from.initialValue ?? '')} />
       </SelectField>
       <SelectField field={to} label="Far end in">
-        <PortOptions plan={plan} />
+        <PortOptions plan={plan} chosen={String(to.initialValue ?? '')} />
       </SelectField>
       {wanted ? <TextField field={figure} label={wanted.label} placeholder={wanted.usual} /> : <Box />}
       {children}

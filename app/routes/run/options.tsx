@@ -5,15 +5,16 @@ import type { Run } from '../../../core/plan/run'
 import { formatLength } from '../../../core/quantity/length'
 import { connectorNames } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
+import { FEW_OPTIONS, ManyOptions } from '../../ui/many-options'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 
 /** Every port, under its device, with what its socket is. */
-export function PortOptions({ plan }: { plan: Plan }) {
-  return (
+export function PortOptions({ plan, chosen }: { plan: Plan; chosen: string }) {
+  const options = (devices: Plan['devices']) => (
     <>
       <option value="">Choose a port</option>
-      {plan.devices.map((device) => (
+      {devices.map((device) => (
         <optgroup key={device.id} label={device.name}>
           {device.ports.map((port) => (
             <option key={port.id} value={`${device.id}/${port.id}`}>
@@ -24,6 +25,12 @@ export function PortOptions({ plan }: { plan: Plan }) {
         </optgroup>
       ))}
     </>
+  )
+  if (plan.devices.length <= FEW_OPTIONS) return options(plan.devices)
+  return (
+    <ManyOptions chosen={options(plan.devices.filter(({ id }) => chosen.startsWith(`${id}/`)))}>
+      {() => options(plan.devices)}
+    </ManyOptions>
   )
 }
 
@@ -46,7 +53,18 @@ function abilities(port: Port): string {
 }
 
 /** Every cable that may be chosen: those in the drawer first, then those laid elsewhere; the retired are left out. */
-export function LeadOptions({ plan, run }: { plan: Plan; run: Run | null }) {
+export function LeadOptions({ plan, run, chosen }: { plan: Plan; run: Run | null; chosen: string }) {
+  if (plan.cables.length <= FEW_OPTIONS) return <LeadsAmong plan={plan} run={run} cables={plan.cables} />
+  return (
+    <ManyOptions
+      chosen={<LeadsAmong plan={plan} run={run} cables={plan.cables.filter((cable) => cable.id === chosen)} />}
+    >
+      {() => <LeadsAmong plan={plan} run={run} cables={plan.cables} />}
+    </ManyOptions>
+  )
+}
+
+function LeadsAmong({ plan, run, cables }: { plan: Plan; run: Run | null; cables: Plan['cables'] }) {
   const unit = useUnit()
   const { index } = useSite()
   const laid = new Map(
@@ -54,7 +72,7 @@ export function LeadOptions({ plan, run }: { plan: Plan; run: Run | null }) {
       .filter((other) => other.id !== run?.id)
       .flatMap((other) => other.leads.map((lead) => [lead.cable, other.tag])),
   )
-  const usable = plan.cables.filter(
+  const usable = cables.filter(
     (cable) => cable.standing !== 'retired' || run?.leads.some((lead) => lead.cable === cable.id),
   )
   const option = (cable: Plan['cables'][number]) => {

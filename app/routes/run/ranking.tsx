@@ -5,6 +5,7 @@ import type { Candidate } from '../../../core/match/rank'
 import type { Run } from '../../../core/plan/run'
 import { QuietButton } from '../../ui/controls'
 import { GradeMark } from '../../ui/grade'
+import { choose } from '../../ui/many-options'
 import { Length, useUnit } from '../../ui/units'
 
 const SHOWN = 8
@@ -25,11 +26,10 @@ export function Ranking({
   const [all, setAll] = useState(false)
   const shown = all ? candidates : candidates.slice(0, SHOWN)
   const chosen = new Set(run.leads.map((lead) => lead.cable))
-  const choose = (cable: string) => {
+  const chooseLead = (cable: string) => {
     const select = formRef.current?.elements.namedItem('leads[0]')
     if (!(select instanceof HTMLSelectElement)) return
-    select.value = cable
-    select.dispatchEvent(new Event('input', { bubbles: true }))
+    choose(select, cable)
     onChange()
   }
   return (
@@ -67,7 +67,7 @@ export function Ranking({
                 type="button"
                 size="xs"
                 w="84px"
-                onClick={() => choose(candidate.cable.id)}
+                onClick={() => chooseLead(candidate.cable.id)}
                 aria-label={`Choose ${candidate.cable.tag}`}
               >
                 Choose

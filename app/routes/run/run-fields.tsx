@@ -63,13 +63,13 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
           />
         </Grid>
         <SelectField field={fields.from} label="Host port" required>
-          <PortOptions plan={plan} />
+          <PortOptions plan={plan} chosen={String(fields.from.initialValue ?? '')} />
         </SelectField>
         {leads.map((lead, at) => (
           <Flex key={lead.key ?? lead.id} gap="2" align="end">
             <Box flex="1">
               <SelectField field={lead} label={at === 0 ? 'Cable' : `Cable ${at + 1}, in series`}>
-                <LeadOptions plan={plan} run={before} />
+                <LeadOptions plan={plan} run={before} chosen={String(lead.initialValue ?? '')} />
               </SelectField>
             </Box>
             {at > 0 && (
@@ -88,7 +88,7 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
           </QuietButton>
         </Box>
         <SelectField field={fields.to} label="Device port" required>
-          <PortOptions plan={plan} />
+          <PortOptions plan={plan} chosen={String(fields.to.initialValue ?? '')} />
         </SelectField>
         <Box as="fieldset" border="1px solid" borderColor="line" borderRadius="2px" px="3" pb="3" pt="1">
           <Box as="legend" fontWeight="700" px="1">
