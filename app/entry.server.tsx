@@ -1,26 +1,42 @@
 import { PassThrough } from 'node:stream'
+import { text } from 'node:stream/consumers'
 import createCache, { type EmotionCache } from '@emotion/cache'
 import { CacheProvider } from '@emotion/react'
-import { createReadableStreamFromReadable } from '@react-router/node'
 import { renderToPipeableStream } from 'react-dom/server'
 import { type EntryContext, type HandleErrorFunction, ServerRouter } from 'react-router'
 import { isDatabaseAway } from '../server/database/connection'
 import { log } from '../server/log'
 import { NONCE_HEADER } from '../server/web/nonce'
+import { nameOfPage, renderedPages } from './rendered-pages'
 import { NonceProvider } from './ui/nonce'
 
 const GIVE_UP_AFTER_MS = 10_000
 
-/** Renders the whole page, then puts the styles it used into its head, so that nothing shifts when scripts take over. */
-export default function handleRequest(
+/**
+ * Renders the whole page, then puts the styles it used into its head, so that nothing shifts when scripts take over. A page of a site is what its address
+ * and its loaders' answers make of it, so what was rendered of them once is sent again until one of them changes.
+ */
+export default async function handleRequest(
   request: Request,
   status: number,
   headers: Headers,
   context: EntryContext,
 ): Promise<Response> {
+  const nonce = request.headers.get(NONCE_HEADER) ?? ''
+  const key = status === 200 ? nameOfPage(request, context) : null
+  const kept = key && renderedPages.get(key)
+  const page = kept
+    ? { html: kept.html.replaceAll(kept.nonce, nonce), status }
+    : await render(request, status, context, nonce)
+  if (key && !kept && page.status === 200 && nonce) renderedPages.set(key, { html: page.html, nonce })
+  headers.set('Content-Type', 'text/html; charset=utf-8')
+  return new Response(page.html, { headers, status: page.status })
+}
+type Page = { html: string; status: number }
+
+function render(request: Request, status: number, context: EntryContext, nonce: string): Promise<Page> {
   const cache = createCache({ key: 'css' })
   cache.compat = true
-  const nonce = request.headers.get(NONCE_HEADER) ?? undefined
   return new Promise((answer, fail) => {
     let code = status
     const { pipe, abort } = renderToPipeableStream(
@@ -32,17 +48,9 @@ export default function handleRequest(
       {
         nonce,
         onAllReady() {
-          const body = new PassThrough()
-          const chunks: Buffer[] = []
-          body.on('data', (chunk: Buffer) => chunks.push(chunk))
-          body.on('end', () => {
-            const page = Buffer.concat(chunks)
-              .toString('utf8')
-              .replace('</head>', () => `${stylesOf(cache)}</head>`)
-            headers.set('Content-Type', 'text/html; charset=utf-8')
-            answer(new Response(createReadableStreamFromReadable(PassThrough.from([page])), { headers, status: code }))
-          })
-          pipe(body)
+          text(pipe(new PassThrough()))
+            .then((html) => answer({ html: html.replace('</head>', () => `${stylesOf(cache)}</head>`), status: code }))
+            .catch(fail)
         },
         onShellError: fail,
         onError(error) {

@@ -25,6 +25,7 @@ export default [
     route('runs/new', 'routes/run/new-run.tsx'),
     route('runs/:run', 'routes/run/run.tsx'),
   ]),
+  route('sites/:site/copy', 'routes/copy.ts'),
   route('sites/:site/changes', 'routes/changes.ts'),
   route('sites/:site/live', 'routes/live.ts'),
   route('sites/:site/plan.json', 'routes/plan-file.ts'),

@@ -4,6 +4,7 @@ import { applyChange } from '../core/change/apply'
 import type { Copy, Edit, Place } from '../core/change/change'
 import { copyOf } from '../core/change/copy'
 import { assess } from '../core/checks/assess'
+import { finished } from '../core/checks/steps'
 import { learnedOf } from '../core/observe/learned'
 import type { Observation, Subject } from '../core/plan/observation'
 import { demo } from '../tests/support/demo-plan'
@@ -12,7 +13,7 @@ import { type CatchUp, catchUpOf, caughtUp, readCopy, type SiteView, writeCopy }
 
 const IDENTITY = 'the-site'
 const overTheWire = <T>(value: T): T => JSON.parse(JSON.stringify(value))
-const firstCopy = (copy: Copy): SiteView => readCopy({ identity: IDENTITY, place: copy.place, text: writeCopy(copy) })
+const firstCopy = (copy: Copy): SiteView => finished(readCopy(writeCopy(copy, IDENTITY)))
 
 /** The copies of a site as changes come, with what each wrote into the log. */
 function* written(changes: readonly Choice[]): Iterable<{ copy: Copy; edits: readonly Edit[]; subject: Subject[] }> {

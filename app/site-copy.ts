@@ -1,7 +1,8 @@
 import { replay } from '../core/change/apply'
 import type { Copy, Edit, Place, Touched } from '../core/change/change'
-import { type Assessed, assessAnew } from '../core/checks/assess'
+import { type Assessed, assessAnew, assessInSteps } from '../core/checks/assess'
 import { reassess } from '../core/checks/reassess'
+import type { Steps } from '../core/checks/steps'
 import { adoptLearned, type Learned, learnedOf } from '../core/observe/learned'
 import { NOTHING_LEARNT } from '../core/observe/learnt'
 import type { Subject } from '../core/plan/observation'
@@ -10,10 +11,11 @@ import type { Plan } from '../core/plan/plan'
 /** A site as pages see it: its plan at a place in its log, and what it comes to. */
 export type SiteView = { identity: string; copy: Copy; assessed: Assessed }
 
-/** What a browser is sent first: the plan without its observations, with what they come to. */
-export type FirstCopy = { identity: string; place: Place; text: string }
+/** Which copy of a site a page shows. */
+export type CopyName = { identity: string; place: Place }
 
-type WrittenCopy = {
+/** What a browser is sent first: the plan without its observations, with what they come to. */
+type WrittenCopy = CopyName & {
   plan: Plan
   revisions: [string, Place][]
   bytes: number
@@ -23,12 +25,14 @@ type WrittenCopy = {
 
 const written = new WeakMap<Copy, string>()
 
-/** A copy as the text that a browser makes its own from. */
-export function writeCopy(copy: Copy): string {
+/** A copy as the text that a browser makes its own from: thousands of cables sent value by value would take both ends many times as long. */
+export function writeCopy(copy: Copy, identity: string): string {
   const found = written.get(copy)
   if (found) return found
   const { cables, runs } = learnedOf(copy.plan)
   const wire: WrittenCopy = {
+    identity,
+    place: copy.place,
     plan: { ...copy.plan, observations: [] },
     revisions: [...copy.revisions],
     bytes: copy.bytes,
@@ -40,11 +44,13 @@ export function writeCopy(copy: Copy): string {
   return text
 }
 
-/** The view that a browser begins with. */
-export function readCopy({ identity, place, text }: FirstCopy): SiteView {
-  const { plan, revisions, bytes, cables, runs } = JSON.parse(text) as WrittenCopy
+/** The view that a browser begins with, made a step at a time. */
+export function* readCopy(text: string): Steps<SiteView> {
+  const { identity, place, plan, revisions, bytes, cables, runs } = JSON.parse(text) as WrittenCopy
+  yield
   adoptLearned(plan, { cables: new Map(cables), runs: new Map(runs) } as Learned)
-  return { identity, copy: { plan, place, revisions: new Map(revisions), bytes }, assessed: assessAnew(plan) }
+  const assessed = yield* assessInSteps(plan)
+  return { identity, copy: { plan, place, revisions: new Map(revisions), bytes }, assessed }
 }
 
 /** A line that tells who changed what. */

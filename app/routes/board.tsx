@@ -1,31 +1,40 @@
-import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
+import { Flex, Heading, Link, Text } from '@chakra-ui/react'
+import { useMemo } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
-import { leadingFinding } from '../../core/checks/assess'
+import { leadingFinding, type RunVerdict } from '../../core/checks/assess'
 import { needNames, sentence } from '../../core/checks/sentences'
 import { formatNeedSize } from '../../core/plan/need-text'
-import type { Plan } from '../../core/plan/plan'
 import type { Run } from '../../core/plan/run'
+import type { SiteIndex } from '../../core/plan/site-index'
+import text from '../theme/text.module.css'
 import { MainButton, Notice } from '../ui/controls'
 import { DoorStrip } from '../ui/door-strip'
 import { GradeMark } from '../ui/grade'
+import { LongTable, type RowProps } from '../ui/long-table'
 import { useSite } from '../ui/site-context'
 import { Undo } from '../ui/undo'
 import { Length, useUnit } from '../ui/units'
+import look from './board.module.css'
 
 /** Match: every run a row, with its doors in miniature and the one sentence that matters. */
 export default function Board() {
-  const { plan, assessment } = useSite()
+  const { plan, index, assessment } = useSite()
   const [params] = useSearchParams()
   const query = (params.get('q') ?? '').trim().toLowerCase()
   const only = params.get('grade')
   const removed = params.get('removed')
   const restored = params.get('restored')
   const tag = params.get('tag') ?? 'The run'
-  const rows = plan.runs
-    .map((run, at) => ({ run, verdict: assessment.runs[at] }))
-    .filter(
-      ({ run, verdict }) => (query === '' || wordsOf(plan, run).includes(query)) && (!only || verdict?.grade === only),
-    )
+  const rows = useMemo(
+    () =>
+      plan.runs.flatMap((run, at): BoardRow[] => {
+        const verdict = assessment.runs[at]
+        const shown =
+          verdict && (!only || verdict.grade === only) && (query === '' || wordsOf(index, run).includes(query))
+        return shown ? [{ run, verdict }] : []
+      }),
+    [plan, index, assessment, query, only],
+  )
   return (
     <>
       <Flex align="center" justify="space-between" gap="4" mb="4" wrap="wrap">
@@ -56,7 +65,18 @@ export default function Board() {
           </Undo>
         </Notice>
       )}
-      {rows.length === 0 ? <Nothing filtered={plan.runs.length > 0} /> : <Rows rows={rows} />}
+      {rows.length === 0 ? (
+        <Nothing filtered={plan.runs.length > 0} />
+      ) : (
+        <LongTable
+          label="Runs"
+          columns={['Run', 'Verdict', 'From and to', 'Needs', 'Cable', 'Doors', 'What matters']}
+          rows={rows}
+          keyOf={keyOf}
+        >
+          {(row, props) => <Row key={row.run.id} row={row} props={props} />}
+        </LongTable>
+      )}
     </>
   )
 }
@@ -114,116 +134,61 @@ function Nothing({ filtered }: { filtered: boolean }) {
   )
 }
 
-function wordsOf(plan: Plan, run: Run): string {
-  const names = [run.from.device, run.to.device].map(
-    (id) => plan.devices.find((device) => device.id === id)?.name ?? '',
-  )
-  const tags = run.leads.map((lead) => plan.cables.find((cable) => cable.id === lead.cable)?.tag ?? '')
+function wordsOf({ devices, cables }: SiteIndex, run: Run): string {
+  const names = [run.from.device, run.to.device].map((id) => devices.get(id)?.name ?? '')
+  const tags = run.leads.map((lead) => cables.get(lead.cable)?.tag ?? '')
   return [run.tag, run.name ?? '', ...names, ...tags].join(' ').toLowerCase()
 }
 
-/** A table where there is room; on a phone each run a card, so that what matters is not off the edge. */
-const rowLook = {
-  '& td': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' },
-  '& th': { px: '2' },
-  mdDown: {
-    '& thead': { srOnly: true },
-    '& tr': {
-      display: 'flex',
-      flexWrap: 'wrap',
-      alignItems: 'center',
-      borderBottom: '1px solid',
-      borderColor: 'line',
-      py: '2',
-    },
-    '& td': { border: 'none', py: '0.5' },
-    '& td:nth-of-type(4)': { display: 'none' },
-    '& td:last-of-type': { flexBasis: '100%' },
-  },
-}
+type BoardRow = { run: Run; verdict: RunVerdict }
 
-function Rows({
-  rows,
-}: {
-  rows: { run: Run; verdict: ReturnType<typeof useSite>['assessment']['runs'][number] | undefined }[]
-}) {
-  const { plan } = useSite()
+const keyOf = ({ run }: BoardRow): string => run.id
+
+function Row({ row: { run, verdict }, props }: { row: BoardRow; props: RowProps }) {
+  const { plan, index } = useSite()
   const unit = useUnit()
-  const deviceName = (id: string) => plan.devices.find((device) => device.id === id)?.name ?? id
+  const leading = leadingFinding(verdict.findings)
+  const nameOf = (id: string) => index.devices.get(id)?.name ?? id
+  const cables = run.leads.flatMap((lead) => index.cables.get(lead.cable) ?? [])
   return (
-    <Table.ScrollArea border="1px solid" borderColor="line" borderRadius="2px">
-      <Table.Root size="sm" bg="card" css={rowLook}>
-        <Table.Header>
-          <Table.Row bg="floor">
-            {['Run', 'Verdict', 'From and to', 'Needs', 'Cable', 'Doors', 'What matters'].map((name) => (
-              <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-            ))}
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>
-          {rows.map(({ run, verdict }) => {
-            if (!verdict) return null
-            const leading = leadingFinding(verdict.findings)
-            return (
-              <Table.Row key={run.id} bg="card" _hover={{ bg: 'paper' }}>
-                <Table.Cell>
-                  <Link
-                    asChild
-                    fontFamily="mono"
-                    fontWeight="700"
-                    color="brassInk"
-                    textDecoration="underline"
-                    whiteSpace="nowrap"
-                  >
-                    <RouterLink to={`/sites/${plan.site.id}/runs/${run.id}`}>{run.tag}</RouterLink>
-                  </Link>
-                </Table.Cell>
-                <Table.Cell>
-                  <GradeMark grade={verdict.grade} />
-                </Table.Cell>
-                <Table.Cell minW="150px">
-                  {deviceName(run.from.device)}
-                  <Box color="quiet">to {deviceName(run.to.device)}</Box>
-                </Table.Cell>
-                <Table.Cell fontSize="xs" minW="130px">
-                  {verdict.flows.map((flow) => {
-                    const need = plan.needs.find((candidate) => candidate.id === flow.needId)
-                    return need ? (
-                      <Box key={need.id} whiteSpace="nowrap">
-                        {needNames[need.kind]}{' '}
-                        <Box as="span" fontFamily="mono">
-                          {formatNeedSize(need)}
-                        </Box>
-                      </Box>
-                    ) : null
-                  })}
-                  {verdict.flows.length === 0 && <Box color="quiet">none stated</Box>}
-                </Table.Cell>
-                <Table.Cell whiteSpace="nowrap" fontFamily="mono" fontSize="xs">
-                  {run.leads.map((lead) => {
-                    const cable = plan.cables.find((candidate) => candidate.id === lead.cable)
-                    return cable ? (
-                      <Box key={cable.id} minW="64px">
-                        <Box as="span" whiteSpace="nowrap">
-                          {cable.tag}
-                        </Box>{' '}
-                        <Length metres={cable.length} brief />
-                      </Box>
-                    ) : null
-                  })}
-                  {run.leads.length === 0 && <Box color="quiet">none yet</Box>}
-                </Table.Cell>
-                <Table.Cell>
-                  <DoorStrip verdict={verdict} />
-                </Table.Cell>
-                <Table.Cell minW="260px" fontSize="sm">
-                  {leading ? sentence(leading, unit) : 'Nothing speaks against it.'}
-                </Table.Cell>
-              </Table.Row>
+    <tr {...props}>
+      <td className={text.whole}>
+        <RouterLink to={`/sites/${plan.site.id}/runs/${run.id}`} className={`${text.link} ${text.mono} ${text.strong}`}>
+          {run.tag}
+        </RouterLink>
+      </td>
+      <td>
+        <GradeMark grade={verdict.grade} />
+      </td>
+      <td className={text.wide}>
+        {nameOf(run.from.device)}
+        <span className={`${text.block} ${text.quiet}`}>to {nameOf(run.to.device)}</span>
+      </td>
+      <td className={`${text.tiny} ${look.needs}`}>
+        {verdict.flows.map(({ needId }) => {
+          const need = index.needs.get(needId)
+          return (
+            need && (
+              <span key={needId} className={`${text.block} ${text.whole}`}>
+                {needNames[need.kind]} <span className={text.mono}>{formatNeedSize(need)}</span>
+              </span>
             )
-          })}
-        </Table.Body>
-      </Table.Root>
-    </Table.ScrollArea>
+          )
+        })}
+        {verdict.flows.length === 0 && <span className={text.quiet}>none stated</span>}
+      </td>
+      <td className={`${text.mono} ${text.tiny} ${text.whole}`}>
+        {cables.map((cable) => (
+          <span key={cable.id} className={text.block}>
+            {cable.tag} <Length metres={cable.length} brief />
+          </span>
+        ))}
+        {cables.length === 0 && <span className={text.quiet}>none yet</span>}
+      </td>
+      <td>
+        <DoorStrip verdict={verdict} />
+      </td>
+      <td className={text.widest}>{leading ? sentence(leading, unit) : 'Nothing speaks against it.'}</td>
+    </tr>
   )
 }

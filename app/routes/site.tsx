@@ -1,6 +1,7 @@
 import { Box, Flex, Input, Link } from '@chakra-ui/react'
 import { useMemo, useRef } from 'react'
 import {
+  data,
   Form,
   isRouteErrorResponse,
   Outlet,
@@ -9,7 +10,8 @@ import {
   useSearchParams,
 } from 'react-router'
 import { openQuestion } from '../../core/drawer/drawer-rows'
-import { type CatchUp, caughtUp, keepView, keptView, latestView, type NewsLine, viewOf, writeCopy } from '../site-copy'
+import { copyAddress, openCopy } from '../open-copy'
+import { type CatchUp, caughtUp, keepView, keptView, latestView, type NewsLine, viewOf } from '../site-copy'
 import { loadSite } from '../stored.server'
 import { ErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
@@ -22,31 +24,38 @@ import { useStandStill } from '../ui/use-stand-still'
 import { AskWho } from '../ui/who'
 import type { Route } from './+types/site'
 
-/**
- * The first copy of a site, as one text for the browser's own parser: thousands of cables sent value by value would take both ends many times as long.
- * What is rendered here is the view that this process keeps.
- */
+/** Which copy of the site the page shows, and what is rendered of it here. The copy itself is sent beside the page, not in it. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { copy, identity } = await loadSite(params.site)
   if (!keptView(params.site, identity, copy.place))
     keepView(params.site, viewOf(copy, identity, latestView(params.site)))
-  return { name: copy.plan.site.name, identity, place: copy.place, text: writeCopy(copy), news: [] as NewsLine[] }
+  const shown = { name: copy.plan.site.name, identity, place: copy.place, news: [] as NewsLine[] }
+  // fetched while the page is still being read
+  const Link = `<${copyAddress(params.site, shown)}>; rel=preload; as=fetch; crossorigin`
+  return data(shown, { headers: { Link } })
 }
+
+export const headers: Route.HeadersFunction = ({ loaderHeaders }) => loaderHeaders
 
 /** A browser that holds a copy asks for what came after it, and takes the plan anew only where that cannot be told. */
 export async function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
+  const anew = async () => {
+    const shown = await serverLoader()
+    const { copy } = await openCopy(params.site, shown)
+    return { ...shown, place: copy.place }
+  }
   const known = latestView(params.site)
-  if (!known) return serverLoader()
+  if (!known) return anew()
   const { identity, copy } = known
   const answer = await fetch(
     `/sites/${params.site}/changes?${new URLSearchParams({ since: String(copy.place), identity })}`,
   )
-  if (!answer.ok) return serverLoader()
+  if (!answer.ok) return anew()
   const told = (await answer.json()) as CatchUp
   const view = told.place > copy.place ? caughtUp(known, told) : known
-  if (!view) return serverLoader()
+  if (!view) return anew()
   keepView(params.site, view)
-  return { name: view.copy.plan.site.name, identity, place: view.copy.place, text: '', news: told.lines }
+  return { name: view.copy.plan.site.name, identity, place: view.copy.place, news: told.lines }
 }
 
 /** The site catches up after every save; a filter or a sort in the address changes nothing of it. */
@@ -69,7 +78,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
   const page = useRef<HTMLElement>(null)
   const still = useStandStill(page)
   return (
-    <SiteProvider siteId={params.site} first={loaderData} news={loaderData.news}>
+    <SiteProvider siteId={params.site} shown={loaderData} news={loaderData.news}>
       <SiteBar />
       <AskWho />
       <Flex direction={{ base: 'column', md: 'row' }}>
@@ -77,6 +86,9 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
         <Box
           as="main"
           ref={page}
+          data-copy-site={params.site}
+          data-copy-identity={loaderData.identity}
+          data-copy-place={loaderData.place}
           tabIndex={-1}
           inert={still}
           aria-busy={still}

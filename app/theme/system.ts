@@ -17,6 +17,7 @@ import {
   textStyles,
   tokens,
 } from '@chakra-ui/react/theme'
+import { css } from '@emotion/react'
 
 const both = (light: string, dark: string) => ({ value: { base: light, _dark: dark } })
 
@@ -99,4 +100,7 @@ const config = defineConfig({
   },
 })
 
-export const system = createSystem(defaultBaseConfig, used, config)
+const created = createSystem(defaultBaseConfig, used, config)
+
+/** The rules for all of a page are written out once, and not for each page that is rendered. */
+export const system = { ...created, _global: css(created._global as never) as never }

@@ -1,4 +1,3 @@
-import { chakra } from '@chakra-ui/react'
 import type { RunVerdict } from '../../core/checks/assess'
 import { openingOf } from '../../core/link/doors'
 import { formatRate } from '../../core/quantity/rate'
@@ -10,10 +9,10 @@ export function DoorStrip({ verdict }: { verdict: RunVerdict }) {
   const width = verdict.doors.length * step + 4
   const narrow = verdict.narrowest === null ? undefined : verdict.doors[verdict.narrowest]
   return (
-    <chakra.svg
+    <svg
       viewBox={`0 0 ${width} 32`}
-      width={`${width}px`}
-      height="32px"
+      width={width}
+      height={32}
       role="img"
       aria-label={narrow ? `narrowest door ${narrow.label}, ${formatRate(openingOf(narrow))}` : 'no door open'}
     >
@@ -29,6 +28,6 @@ export function DoorStrip({ verdict }: { verdict: RunVerdict }) {
           </g>
         )
       })}
-    </chakra.svg>
+    </svg>
   )
 }

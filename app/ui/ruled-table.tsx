@@ -1,47 +1,47 @@
-import { Table } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
-import type { Grade } from '../../core/checks/finding'
+import look from './ruled-table.module.css'
 
-type Props = {
+type Frame = {
   /** What the table is of, for whoever hears it. */
   label: string
   columns: readonly string[]
-  children: ReactNode
   /** Higher than this it scrolls under its heads. */
   maxH?: string
   /** A table of what is wrong has the edge of it. */
-  tone?: Grade
+  tone?: 'blocked'
+  /** On a phone each row is a card, so that what matters is not off the edge. */
+  cards?: true
+  /** How many rows there are, where not all of them are drawn. */
+  count?: number
 }
 
 /** A table with a rule round it, whose cells wrap rather than run off the side. */
-export function RuledTable({ label, columns, children, maxH, tone }: Props) {
+export function RuledTable({ label, columns, children, maxH, tone, cards, count }: Frame & { children: ReactNode }) {
   return (
-    <Table.ScrollArea
-      border="1px solid"
-      borderColor={tone ?? 'line'}
-      borderRadius="2px"
-      {...(maxH ? { maxH, tabIndex: 0, role: 'group', 'aria-label': label } : {})}
+    <div
+      className={look.frame}
+      data-tone={tone}
+      {...(maxH
+        ? { style: { maxHeight: maxH }, 'data-scrolls': '', tabIndex: 0, role: 'group', 'aria-label': label }
+        : {})}
     >
-      <Table.Root
-        size="sm"
-        bg="card"
-        stickyHeader={maxH !== undefined}
+      <table
+        className={look.table}
+        data-cards={cards}
         aria-label={label}
-        css={{
-          // no weightier than what a cell says of itself
-          '& :where(td)': { verticalAlign: 'top', whiteSpace: 'normal', px: '2' },
-          '& :where(th)': { whiteSpace: 'normal', px: '2' },
-        }}
+        aria-rowcount={count === undefined ? undefined : count + 1}
       >
-        <Table.Header>
-          <Table.Row bg={tone ? `${tone}Floor` : 'floor'}>
+        <thead>
+          <tr>
             {columns.map((column) => (
-              <Table.ColumnHeader key={column}>{column}</Table.ColumnHeader>
+              <th key={column} scope="col">
+                {column}
+              </th>
             ))}
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>{children}</Table.Body>
-      </Table.Root>
-    </Table.ScrollArea>
+          </tr>
+        </thead>
+        <tbody>{children}</tbody>
+      </table>
+    </div>
   )
 }

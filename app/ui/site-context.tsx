@@ -3,7 +3,8 @@ import type { Copy, Place } from '../../core/change/change'
 import type { Assessed, Assessment } from '../../core/checks/assess'
 import type { Plan } from '../../core/plan/plan'
 import type { SiteIndex } from '../../core/plan/site-index'
-import { type FirstCopy, keepView, keptView, type NewsLine, readCopy, type SiteView } from '../site-copy'
+import { viewFor } from '../open-copy'
+import type { CopyName, NewsLine } from '../site-copy'
 
 /** A site as pages use it: its plan at a place of its log, resolved and assessed, and what others have changed since the page was opened. */
 export type OpenSite = {
@@ -20,30 +21,20 @@ export type OpenSite = {
 
 const SiteContext = createContext<OpenSite | null>(null)
 
-/** The view at a place: the one that is kept, or the first one, made from the text that came with the page. */
-function useView(siteId: string, { identity, place, text }: FirstCopy): SiteView {
-  return useMemo(() => {
-    const kept = keptView(siteId, identity, place)
-    if (kept) return kept
-    const first = readCopy({ identity, place, text })
-    keepView(siteId, first)
-    return first
-  }, [siteId, identity, place, text])
-}
-
 /** Hands a site and its assessment to the pages below; the same `assess` runs on the server and in the browser. */
 export function SiteProvider({
   siteId,
-  first,
+  shown,
   news,
   children,
 }: {
   siteId: string
-  first: FirstCopy
+  shown: CopyName
   news: readonly NewsLine[]
   children: ReactNode
 }) {
-  const view = useView(siteId, first)
+  const { identity, place } = shown
+  const view = useMemo(() => viewFor(siteId, { identity, place }), [siteId, identity, place])
   const site = useMemo((): OpenSite => {
     const { assessed } = view
     const { index, assessment } = assessed

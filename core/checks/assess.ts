@@ -15,6 +15,7 @@ import type { PictureEnds } from '../tunnel/tunnel'
 import { checks } from './checks'
 import { craft, type Finding, type Part, type Verdict, worstOf } from './finding'
 import { type Crossing, leadPart, portPart, situationOf } from './situation'
+import { finished, type Steps } from './steps'
 
 /** A need as it walks through one run. */
 export type Flow = {
@@ -69,20 +70,41 @@ export type Assessed = { index: SiteIndex; walks: Walks; assessment: Assessment 
  */
 export const assess = (plan: Plan): Assessment => assessAnew(plan).assessment
 
-export function assessAnew(plan: Plan): Assessed {
+export const assessAnew = (plan: Plan): Assessed => finished(assessInSteps(plan))
+
+/** The same a little at a time: between two steps, each of about a millisecond, a page can answer whoever uses it. */
+export function* assessInSteps(plan: Plan): Steps<Assessed> {
   const index = indexPlan(plan)
-  const walks = walkNeeds(index)
-  const runs = plan.runs.map((run) => assessRun(index, run, walks.crossings.get(run.id) ?? []))
+  yield
+  const walks = yield* walkInSteps(index)
+  const runs: RunVerdict[] = []
+  for (const run of plan.runs) {
+    runs.push(assessRun(index, run, walks.crossings.get(run.id) ?? []))
+    if (runs.length % AT_A_STEP === 0) yield
+  }
   const byId = new Map(runs.map((run) => [run.id, run]))
-  const needs = plan.needs.map((need) => needVerdict(index, need, walks.paths.get(need.id) ?? null, byId))
+  yield
+  const needs: NeedVerdict[] = []
+  for (const need of plan.needs) {
+    needs.push(needVerdict(index, need, walks.paths.get(need.id) ?? null, byId))
+    if (needs.length % AT_A_STEP === 0) yield
+  }
   return { index, walks, assessment: { runs, needs } }
 }
 
-export function walkNeeds(index: SiteIndex): Walks {
+/** Runs or needs worked out in one step. */
+const AT_A_STEP = 20
+
+function* walkInSteps(index: SiteIndex): Steps<Walks> {
   const paths = new Map<string, readonly Step[] | null>()
-  for (const need of index.plan.needs) paths.set(need.id, findPath(index, need))
+  for (const need of index.plan.needs) {
+    paths.set(need.id, findPath(index, need))
+    if (paths.size % AT_A_STEP === 0) yield
+  }
   return { paths, crossings: crossingsOn(index, paths, index.plan.needs, () => true) }
 }
+
+export const walkNeeds = (index: SiteIndex): Walks => finished(walkInSteps(index))
 
 /** Which of some needs cross each of the runs asked for, in the order of the needs. */
 export function crossingsOn(

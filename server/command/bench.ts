@@ -7,14 +7,19 @@ import type { Plan } from '../../core/plan/plan'
 import { indexPlan } from '../../core/plan/site-index'
 import { benchChange } from './bench-change'
 import { benchDrawer } from './bench-drawer'
+import { benchPages } from './bench-pages'
 import { benchSite } from './bench-site'
 import { benchStore } from './bench-store'
 import { median, repeated, timed } from './timing'
 
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
 export async function bench(words: string[], print: (text: string) => void): Promise<void> {
-  const { values } = parseArgs({ args: words, options: { out: { type: 'string' }, changes: { type: 'boolean' } } })
+  const { values } = parseArgs({
+    args: words,
+    options: { out: { type: 'string' }, changes: { type: 'boolean' }, pages: { type: 'boolean' } },
+  })
   if (values.changes) return benchChanges(values.out, print)
+  if (values.pages) return benchEveryPage(values.out, print)
   const sites = [250, 500, 1000, 2000].map((runs) => ({ runs, plan: benchSite(runs, 2000) }))
   const whole = sites.map(({ runs, plan }) => ({ runs, milliseconds: repeated(9, () => void assess(plan)) }))
   const [smallest] = whole
@@ -74,6 +79,45 @@ async function benchChanges(out: string | undefined, print: (text: string) => vo
     ].join('\n'),
   )
   if (out) writeFileSync(out, `${JSON.stringify({ core, store }, null, 2)}\n`)
+}
+
+/** What every page costs the server, on the demo, on a large site, and on half of it, from which growth is seen. */
+async function benchEveryPage(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const costs = await benchPages()
+  const [demo, half, large] = costs
+  const row = (...cells: string[]) => `| ${cells.join(' | ')} |`
+  const lines = [
+    row(
+      'page',
+      'demo anew',
+      'kept',
+      'elements',
+      'kB',
+      'large anew',
+      'kept',
+      'elements',
+      'kB',
+      'large to demo',
+      'growth',
+    ),
+    row(...Array.from({ length: 11 }, (_, at) => (at === 0 ? '---' : '--:'))),
+  ]
+  for (const [at, large_] of (large?.pages ?? []).entries()) {
+    const small = demo?.pages[at]
+    const halved = half?.pages[at]
+    if (!small || !halved) continue
+    const figures = [small, large_].flatMap(({ anew, kept, elements, bytes }) => [
+      anew.toFixed(1),
+      kept.toFixed(1),
+      String(elements),
+      (bytes / 1e3).toFixed(1),
+    ])
+    lines.push(
+      row(large_.page, ...figures, (large_.anew / small.anew).toFixed(2), (large_.anew / halved.anew).toFixed(2)),
+    )
+  }
+  print(lines.join('\n'))
+  if (out) writeFileSync(out, `${JSON.stringify(costs, null, 2)}\n`)
 }
 
 function medianRun(plan: Plan): number {

@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Input, Link, Table, Text } from '@chakra-ui/react'
+import { Box, Flex, Heading, Input, Link, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink } from 'react-router'
 import { observationText, sayerOf } from '../../../core/drawer/observation-text'
 import { knownOf } from '../../../core/link/lay'
@@ -6,6 +6,7 @@ import { basisNames } from '../../../core/observe/basis'
 import type { Cable } from '../../../core/plan/cable'
 import type { Observation, Retraction } from '../../../core/plan/observation'
 import type { SiteIndex } from '../../../core/plan/site-index'
+import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { controlLook } from '../../ui/field'
@@ -45,15 +46,15 @@ export function CableObservations({ cable, index, observations }: Shown) {
           {newest.map((piece) => {
             const back = takenBack.get(piece.id)
             return (
-              <Table.Row key={piece.id} bg="card" color={back ? 'quiet' : undefined}>
-                <Table.Cell fontFamily="mono" fontSize="xs" whiteSpace="nowrap">
+              <tr key={piece.id} className={back ? text.quiet : undefined}>
+                <td className={`${text.mono} ${text.tiny} ${text.whole}`}>
                   <Moment at={piece.at} />
-                </Table.Cell>
-                <Table.Cell>
+                </td>
+                <td>
                   {sayerOf(piece)}
                   {piece.by && <Box color="quiet">{piece.by}</Box>}
-                </Table.Cell>
-                <Table.Cell>
+                </td>
+                <td>
                   <Box as="span" textDecoration={back ? 'line-through' : undefined}>
                     {observationText(piece)}
                   </Box>
@@ -82,20 +83,20 @@ export function CableObservations({ cable, index, observations }: Shown) {
                   ) : (
                     <TakeBack piece={piece} />
                   )}
-                </Table.Cell>
-                <Table.Cell fontSize="xs">
+                </td>
+                <td className={text.tiny}>
                   <Origin piece={piece} index={index} />
-                </Table.Cell>
-              </Table.Row>
+                </td>
+              </tr>
             )
           })}
           {kind && (
-            <Table.Row bg="card">
-              <Table.Cell />
-              <Table.Cell>{basisNames.listed}</Table.Cell>
-              <Table.Cell>{kind.name}</Table.Cell>
-              <Table.Cell />
-            </Table.Row>
+            <tr>
+              <td />
+              <td>{basisNames.listed}</td>
+              <td>{kind.name}</td>
+              <td />
+            </tr>
           )}
         </RuledTable>
       )}

@@ -1,4 +1,4 @@
-import { Box, Heading, Input, Link, Table, Text } from '@chakra-ui/react'
+import { Box, Heading, Input, Link, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import { type ModeRecord, recordOf, recordOfKind, runsOfCable } from '../../../core/drawer/cable-history'
 import type { RunProof } from '../../../core/observe/learned'
@@ -6,6 +6,7 @@ import type { Cable } from '../../../core/plan/cable'
 import type { SiteIndex } from '../../../core/plan/site-index'
 import { decimal } from '../../../core/quantity/parsed'
 import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
+import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { controlLook, Labelled, PlainSelect } from '../../ui/field'
@@ -61,19 +62,19 @@ function Records({ records, label }: { records: readonly ModeRecord[]; label: st
   return (
     <RuledTable label={label} columns={['Tried', 'On', 'Held', 'Likely to hold', 'Last']}>
       {records.map(({ mode, controller, rate, last }) => (
-        <Table.Row key={`${mode} ${controller}`} bg="card">
-          <Table.Cell>{linkModeFacts[mode].name}</Table.Cell>
-          <Table.Cell>{controller ?? 'not noted'}</Table.Cell>
-          <Table.Cell fontFamily="mono" whiteSpace="nowrap">
+        <tr key={`${mode} ${controller}`}>
+          <td>{linkModeFacts[mode].name}</td>
+          <td>{controller ?? 'not noted'}</td>
+          <td className={`${text.mono} ${text.whole}`}>
             {rate.passed} of {rate.tried}
-          </Table.Cell>
-          <Table.Cell title="Wilson score interval, 95 %" whiteSpace="nowrap">
+          </td>
+          <td title="Wilson score interval, 95 %" className={text.whole}>
             {percent(rate.low)} to {percent(rate.high)}
-          </Table.Cell>
-          <Table.Cell fontFamily="mono" fontSize="xs">
+          </td>
+          <td className={`${text.mono} ${text.tiny}`}>
             <Moment at={last} dayOnly />
-          </Table.Cell>
-        </Table.Row>
+          </td>
+        </tr>
       ))}
     </RuledTable>
   )

@@ -1,4 +1,4 @@
-import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
+import { Box, Flex, Link, Text } from '@chakra-ui/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { putKinds, removeKind } from '../../../core/change/changes/kinds'
@@ -11,6 +11,7 @@ import { refused } from '../../../server/sites/change-site'
 import { readCatalogueFile } from '../../csv/catalogue'
 import { genericCatalogue } from '../../csv/generic-catalogue'
 import { baseOf, change, whyNotSaved } from '../../stored.server'
+import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { FileField } from '../../ui/field'
@@ -19,6 +20,7 @@ import { useSite } from '../../ui/site-context'
 import { Length } from '../../ui/units'
 import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/catalogue'
+import look from './catalogue.module.css'
 import { KindForm } from './kind-fields'
 import { kindFormSchema, readKind } from './kind-form'
 
@@ -177,41 +179,36 @@ function Kinds() {
       maxH="460px"
     >
       {plan.kinds.map((kind) => (
-        <Table.Row key={kind.id} bg="card">
-          <Table.Cell minW="170px">
-            <Link asChild color="brassInk" textDecoration="underline" fontWeight="600">
-              <RouterLink to={{ search: `edit=${kind.id}`, hash: 'kind-form' }}>{kind.name}</RouterLink>
-            </Link>
-            {kind.note && (
-              <Box color="quiet" fontSize="sm">
-                {kind.note}
-              </Box>
-            )}
-          </Table.Cell>
-          <Table.Cell minW="130px" fontSize="sm">
+        <tr key={kind.id}>
+          <td className={text.wide}>
+            <RouterLink to={{ search: `edit=${kind.id}`, hash: 'kind-form' }} className={`${text.link} ${text.half}`}>
+              {kind.name}
+            </RouterLink>
+            {kind.note && <span className={`${text.block} ${text.quiet}`}>{kind.note}</span>}
+          </td>
+          <td className={text.narrow}>
             {describeEnd(kind.ends[0])} {kind.oneWay ? '→' : '–'} {describeEnd(kind.ends[1])}
-          </Table.Cell>
-          <Table.Cell minW="120px" fontSize="sm">
+          </td>
+          <td className={text.narrow}>
             {gradeFacts[kind.grade].name}
-            <Box color="quiet">{[kind.construction, powerMarkOf(kind)].filter(Boolean).join(', ')}</Box>
-          </Table.Cell>
-          <Table.Cell fontSize="sm" minW="190px">
-            <Flex gap="1.5" wrap="wrap">
+            <span className={`${text.block} ${text.quiet}`}>
+              {[kind.construction, powerMarkOf(kind)].filter(Boolean).join(', ')}
+            </span>
+          </td>
+          <td className={text.wide}>
+            <span className={look.prices}>
               {kind.stock.map((stock) => (
-                <Box key={stock.length} bg="floor" px="1.5" borderRadius="2px" whiteSpace="nowrap">
-                  <Length metres={stock.length} brief fontWeight="600" />{' '}
-                  <Box as="span" fontFamily="mono">
-                    {price.format(stock.price)}
-                  </Box>
-                </Box>
+                <span key={stock.length} className={look.price}>
+                  <Length metres={stock.length} brief /> <span className={text.mono}>{price.format(stock.price)}</span>
+                </span>
               ))}
-              {kind.stock.length === 0 && <Box color="quiet">none yet</Box>}
-            </Flex>
-          </Table.Cell>
-          <Table.Cell fontFamily="mono">{kind.leadDays ?? ''}</Table.Cell>
-          <Table.Cell fontFamily="mono">{kind.returnDays === 0 ? 'never' : (kind.returnDays ?? '')}</Table.Cell>
-          <Table.Cell fontFamily="mono">{used.get(kind.id) ?? 0}</Table.Cell>
-        </Table.Row>
+              {kind.stock.length === 0 && <span className={text.quiet}>none yet</span>}
+            </span>
+          </td>
+          <td className={text.mono}>{kind.leadDays ?? ''}</td>
+          <td className={text.mono}>{kind.returnDays === 0 ? 'never' : (kind.returnDays ?? '')}</td>
+          <td className={text.mono}>{used.get(kind.id) ?? 0}</td>
+        </tr>
       ))}
     </RuledTable>
   )

@@ -4,7 +4,7 @@ import type { DrawerRow } from '../../../core/drawer/drawer-rows'
 import { BASES, type Basis } from '../../../core/observe/basis'
 import { formatWatts } from '../../../core/quantity/watts'
 import { connectorNames, type End } from '../../../core/standards/connectors'
-import { PlainLength } from '../../ui/units'
+import { Length } from '../../ui/units'
 import { UseDoor } from '../../ui/use-door'
 
 export const features = tableFeatures({
@@ -61,7 +61,7 @@ export const columns = helper.columns([
     id: 'length',
     header: 'Length',
     sortFn: 'figures',
-    cell: ({ row: { original } }) => <PlainLength metres={original.cable.length} />,
+    cell: ({ row: { original } }) => <Length metres={original.cable.length} brief />,
   }),
   helper.accessor(endsText, {
     id: 'ends',

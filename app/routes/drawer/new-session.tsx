@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { Box, Flex, Grid, Heading, Link, Text } from '@chakra-ui/react'
+import { Box, Grid, Heading, Link, Text } from '@chakra-ui/react'
 import { type FieldMetadata, getFormProps, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { useMemo } from 'react'
@@ -19,6 +19,7 @@ import { UseDoor } from '../../ui/use-door'
 import { handOf } from '../../who.server'
 import { PortOptions } from '../run/options'
 import type { Route } from './+types/new-session'
+import look from './new-session.module.css'
 import { type SessionFormTexts, sessionFormSchema, testFigures, textsOfTest } from './session-form'
 
 /** The day a session is begun on, as it is named. */
@@ -107,31 +108,19 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
           <FieldProblem field={fields.cables} />
           <Box maxH="430px" overflowY="auto" border="1px solid" borderColor="line" bg="card" tabIndex={0} role="group">
             {offered.slice(0, MOST_OFFERED).map(({ cable, abilities }) => (
-              <Flex
-                as="label"
-                key={cable.id}
-                gap="2"
-                px="3"
-                py="2"
-                align="center"
-                borderBottom="1px solid"
-                borderColor="line"
-                cursor="pointer"
-              >
+              <label key={cable.id} className={look.offered}>
                 <input
                   type="checkbox"
                   name={fields.cables.name}
                   value={cable.id}
                   defaultChecked={first.has(cable.id)}
                 />
-                <Box as="span" fontFamily="mono" fontWeight="700" w="68px" truncate>
-                  {cable.tag}
-                </Box>
-                <Box as="span" fontSize="sm" flex="1">
+                <b>{cable.tag}</b>
+                <span>
                   <UseDoor abilities={abilities} size={18} />
-                </Box>
-                <Length metres={cable.length} brief fontSize="sm" />
-              </Flex>
+                </span>
+                <Length metres={cable.length} brief />
+              </label>
             ))}
           </Box>
           {offered.length > MOST_OFFERED && (

@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
+import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import type { Cell } from '../../../core/bench/cell'
@@ -7,6 +7,7 @@ import { type MatrixRow, type SessionReadings, sessionMatrix } from '../../../co
 import type { Recommendation } from '../../../core/bench/recommend'
 import type { Session } from '../../../core/plan/session'
 import type { SiteIndex } from '../../../core/plan/site-index'
+import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { DoorGlyph } from '../../ui/grade'
@@ -49,22 +50,22 @@ export function SessionMatrix({
         maxH="560px"
       >
         {rows.map((row) => (
-          <Table.Row key={row.cable.id} bg="card">
-            <Table.Cell whiteSpace="nowrap">
+          <tr key={row.cable.id}>
+            <td className={text.whole}>
               <Link asChild fontFamily="mono" fontWeight="700" color="brassInk" textDecoration="underline">
                 <RouterLink to={`/sites/${index.plan.site.id}/cables/${encodeURIComponent(row.cable.id)}`}>
                   {row.cable.tag}
                 </RouterLink>
               </Link>
               {row.cable.standing === 'retired' && <Box color="quiet">retired</Box>}
-            </Table.Cell>
+            </td>
             {row.cells.map((cell) => (
               <MatrixCell key={cell.test.id} row={row} cell={cell} />
             ))}
-            <Table.Cell>
+            <td>
               <Advice recommendation={row.recommendation} />
-            </Table.Cell>
-          </Table.Row>
+            </td>
+          </tr>
         ))}
       </RuledTable>
     </Box>
@@ -73,24 +74,19 @@ export function SessionMatrix({
 
 function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
   const { prediction, reading, grade, earlier, test } = cell
-  if (prediction.kind === 'does not fit')
-    return (
-      <Table.Cell color="quiet" fontSize="xs">
-        does not fit
-      </Table.Cell>
-    )
+  if (prediction.kind === 'does not fit') return <td className={`${text.quiet} ${text.tiny}`}>does not fit</td>
   const search = new URLSearchParams({ cable: row.cable.id, test: test.id }).toString()
   const should = `should: ${predictionText(prediction)}`
   if (!reading)
     return (
-      <Table.Cell fontSize="xs" color="quiet">
+      <td className={`${text.quiet} ${text.tiny}`}>
         <RouterLink to={{ search }} title={`Test ${row.cable.tag} here`}>
           {should}
         </RouterLink>
-      </Table.Cell>
+      </td>
     )
   return (
-    <Table.Cell bg={grade ? `${grade.grade}Floor` : undefined} title={should} minW="116px">
+    <td data-grade={grade?.grade} title={should} className={text.narrow}>
       <RouterLink to={{ search }} title={`Test ${row.cable.tag} again`}>
         <Flex gap="1.5" align="start">
           <DoorGlyph grade={grade?.grade ?? 'note'} size={15} />
@@ -106,7 +102,7 @@ function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
           </Box>
         </Flex>
       </RouterLink>
-    </Table.Cell>
+    </td>
   )
 }
 

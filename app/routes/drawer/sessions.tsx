@@ -1,8 +1,9 @@
-import { Box, Flex, Link, Table, Text } from '@chakra-ui/react'
+import { Box, Flex, Link, Text } from '@chakra-ui/react'
 import { Link as RouterLink } from 'react-router'
 import { testText } from '../../../core/bench/grade-reading'
 import { sessionProgress } from '../../../core/bench/progress'
 import { loadSite } from '../../stored.server'
+import text from '../../theme/text.module.css'
 import { Bar } from '../../ui/bar'
 import { MainButton } from '../../ui/controls'
 import { RuledTable } from '../../ui/ruled-table'
@@ -40,22 +41,20 @@ export default function Sessions({ loaderData }: Route.ComponentProps) {
           {latest.map((session) => {
             const { read, total } = sessionProgress(index, session, readWritten(written.get(session.id) ?? []), [])
             return (
-              <Table.Row key={session.id} bg="card">
-                <Table.Cell>
+              <tr key={session.id}>
+                <td>
                   <Link asChild color="brassInk" textDecoration="underline" fontWeight="700">
                     <RouterLink to={`${home}/${session.id}`}>{session.name}</RouterLink>
                   </Link>
                   {session.note && <Box color="quiet">{session.note}</Box>}
-                </Table.Cell>
-                <Table.Cell fontFamily="mono" fontSize="xs" whiteSpace="nowrap">
-                  {session.on}
-                </Table.Cell>
-                <Table.Cell fontFamily="mono">{session.cables.length}</Table.Cell>
-                <Table.Cell fontSize="sm">{session.tests.map(testText).join(', ')}</Table.Cell>
-                <Table.Cell whiteSpace="nowrap">
+                </td>
+                <td className={`${text.mono} ${text.tiny} ${text.whole}`}>{session.on}</td>
+                <td className={text.mono}>{session.cables.length}</td>
+                <td>{session.tests.map(testText).join(', ')}</td>
+                <td className={text.whole}>
                   <Progress read={read} total={total} />
-                </Table.Cell>
-              </Table.Row>
+                </td>
+              </tr>
             )
           })}
         </RuledTable>

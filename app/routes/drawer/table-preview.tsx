@@ -1,8 +1,9 @@
-import { Box, Grid, Table, Text } from '@chakra-ui/react'
+import { Box, Grid, Text } from '@chakra-ui/react'
 import { CABLE_COLUMNS, NEEDED_COLUMNS } from '../../../core/drawer/cable-table'
 import { describeEnd } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
 import { controlOf, mappingFrom, type Preview } from '../../csv/preview'
+import text from '../../theme/text.module.css'
 import { PlainSelect } from '../../ui/field'
 import { RuledTable } from '../../ui/ruled-table'
 import { Length } from '../../ui/units'
@@ -74,17 +75,17 @@ export function BadRows({ preview: { bad } }: { preview: Preview }) {
         tone="blocked"
       >
         {bad.first.map((row) => (
-          <Table.Row key={row.line} bg="card">
-            <Table.Cell fontFamily="mono">{row.line}</Table.Cell>
-            <Table.Cell>
+          <tr key={row.line}>
+            <td className={text.mono}>{row.line}</td>
+            <td>
               {row.problems.map((problem) => (
                 <Box key={problem}>{problem}</Box>
               ))}
-            </Table.Cell>
-            <Table.Cell fontFamily="mono" fontSize="xs" color="quiet" wordBreak="break-word">
+            </td>
+            <td className={`${text.mono} ${text.tiny} ${text.quiet} ${text.anywhere}`}>
               {row.cells.join(' · ').slice(0, 200)}
-            </Table.Cell>
-          </Table.Row>
+            </td>
+          </tr>
         ))}
       </RuledTable>
       {more(bad.count, bad.first.length)}
@@ -104,23 +105,17 @@ export function GoodRows({ preview: { good } }: { preview: Preview }) {
         {good.first.map(({ line, cable, marks }) => {
           const grade = marks[0]?.grade
           return (
-            <Table.Row key={line} bg="card">
-              <Table.Cell fontFamily="mono" color="quiet">
-                {line}
-              </Table.Cell>
-              <Table.Cell fontFamily="mono" fontWeight="700">
-                {cable.tag}
-              </Table.Cell>
-              <Table.Cell>{cable.ends.map(describeEnd).join(cable.oneWay ? ' → ' : ' – ')}</Table.Cell>
-              <Table.Cell>
+            <tr key={line}>
+              <td className={`${text.mono} ${text.quiet}`}>{line}</td>
+              <td className={`${text.mono} ${text.strong}`}>{cable.tag}</td>
+              <td>{cable.ends.map(describeEnd).join(cable.oneWay ? ' → ' : ' – ')}</td>
+              <td>
                 <Length metres={cable.length} />
-              </Table.Cell>
-              <Table.Cell>{grade ? gradeFacts[grade].name : ''}</Table.Cell>
-              <Table.Cell>{cable.construction}</Table.Cell>
-              <Table.Cell maxW="220px" truncate>
-                {cable.note}
-              </Table.Cell>
-            </Table.Row>
+              </td>
+              <td>{grade ? gradeFacts[grade].name : ''}</td>
+              <td>{cable.construction}</td>
+              <td className={text.anywhere}>{cable.note}</td>
+            </tr>
           )
         })}
       </RuledTable>

@@ -1,11 +1,13 @@
-import { Box, Flex, Heading, Text } from '@chakra-ui/react'
+import { Box, Heading } from '@chakra-ui/react'
 import type { RunVerdict } from '../../../core/checks/assess'
 import { type Finding, GRADES, marginOf } from '../../../core/checks/finding'
 import { cautionSentences, formatFigure, needNames, remedySentence, sentence } from '../../../core/checks/sentences'
 import type { Plan } from '../../../core/plan/plan'
 import { citeSource } from '../../../core/standards/source'
+import text from '../../theme/text.module.css'
 import { GradeMark } from '../../ui/grade'
 import { useUnit } from '../../ui/units'
+import look from './findings.module.css'
 
 /** What was found, worst first: why, by what margin, which part, what to do, and on whose word. */
 export function Findings({ verdict, plan }: { verdict: RunVerdict | undefined; plan: Plan }) {
@@ -34,44 +36,28 @@ function FindingItem({ finding, plan }: { finding: Finding; plan: Plan }) {
   const need = plan.needs.find((candidate) => candidate.id === finding.needId)
   const loud = finding.grade === 'blocked' || finding.grade === 'tight'
   return (
-    <Box
-      as="li"
-      bg={loud ? 'card' : undefined}
-      border={loud ? '1px solid' : 'none'}
-      borderBottom="1px solid"
-      borderColor="line"
-      borderLeft="4px solid"
-      borderLeftColor={finding.grade}
-      px="3"
-      py={loud ? '2' : '1'}
-      mb={loud ? '2' : '0'}
-      fontSize="sm"
-    >
-      <Flex align="baseline" gap="2" wrap="wrap">
-        <GradeMark grade={finding.grade} size="sm" fontSize={loud ? 'sm' : 'xs'} />
-        <Text fontWeight="700">
+    <li className={look.finding} data-grade={finding.grade} data-loud={loud || undefined}>
+      <div className={look.head}>
+        <GradeMark grade={finding.grade} size={loud ? 'sm' : 'xs'} />
+        <b>
           {finding.check}
           {need ? `, ${need.name ?? needNames[need.kind]}` : ''}
-        </Text>
+        </b>
         <Figures finding={finding} />
-      </Flex>
-      <Text mt={loud ? '1' : '0'}>{sentence(finding, unit)}</Text>
+      </div>
+      <p className={look.reason}>{sentence(finding, unit)}</p>
       {finding.remedies.length > 0 && (
-        <Box as="ul" pl="5" listStyleType="'→ '" mt="1">
+        <ul className={look.remedies}>
           {finding.remedies.map((remedy) => (
             <li key={remedy.code}>{remedySentence(remedy, unit)}</li>
           ))}
-        </Box>
+        </ul>
       )}
-      {finding.caution && (
-        <Text mt="1" fontWeight="600" color="blocked">
-          Caution: {cautionSentences[finding.caution]}
-        </Text>
-      )}
-      <Text fontSize="xs" color="quiet">
+      {finding.caution && <p className={look.caution}>Caution: {cautionSentences[finding.caution]}</p>}
+      <p className={`${text.tiny} ${text.quiet}`}>
         {finding.part.label}: {citeSource(finding.source)}
-      </Text>
-    </Box>
+      </p>
+    </li>
   )
 }
 
@@ -86,9 +72,9 @@ function Figures({ finding }: { finding: Finding }) {
         ? ', nothing over'
         : `, ${margin < 0 ? 'short by' : 'over'} ${formatFigure(Math.abs(margin), finding.unit, unit)}`
   return (
-    <Text fontFamily="mono" fontSize="xs" color="quiet">
+    <span className={`${text.mono} ${text.tiny} ${text.quiet}`}>
       have {formatFigure(finding.have, finding.unit, unit)}, need {formatFigure(finding.need, finding.unit, unit)}
       {left}
-    </Text>
+    </span>
   )
 }

@@ -1,0 +1,34 @@
+import { StrictMode, startTransition } from 'react'
+import { hydrateRoot } from 'react-dom/client'
+import { HydratedRouter } from 'react-router/dom'
+import { openCopy } from './open-copy'
+
+/** How long to wait before asking once more for a copy that did not come. The page works without scripts until then. */
+const ASK_AGAIN_MS = [500, 2000, 5000, 15_000]
+
+/** A page of a site comes rendered; before scripts take it over they need the copy that it shows. */
+async function openShown(): Promise<void> {
+  const shown = document.querySelector<HTMLElement>('[data-copy-site]')?.dataset
+  if (!shown?.copySite || !shown.copyIdentity) return
+  const name = { identity: shown.copyIdentity, place: Number(shown.copyPlace) }
+  for (const wait of [...ASK_AGAIN_MS, null]) {
+    try {
+      await openCopy(shown.copySite, name)
+      return
+    } catch (error) {
+      if (wait === null) throw error
+      await new Promise((again) => setTimeout(again, wait))
+    }
+  }
+}
+
+openShown().then(() =>
+  startTransition(() => {
+    hydrateRoot(
+      document,
+      <StrictMode>
+        <HydratedRouter />
+      </StrictMode>,
+    )
+  }),
+)

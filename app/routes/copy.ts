@@ -1,0 +1,24 @@
+import { type CopyName, keptView, writeCopy } from '../site-copy'
+import { loadSite } from '../stored.server'
+import type { Route } from './+types/copy'
+
+/**
+ * The copy of a site that a page shows, as text for the browser's own parser. Where that very copy is no longer at hand the latest comes instead, and is not
+ * to be kept under the other's name.
+ */
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const { copy, identity } = await loadSite(params.site)
+  const asked = askedFor(new URL(request.url))
+  const shown = keptView(params.site, asked.identity, asked.place)
+  const exact = shown !== undefined && asked.identity === identity
+  return new Response(writeCopy(exact ? shown.copy : copy, identity), {
+    headers: {
+      'Content-Type': 'application/json; charset=utf-8',
+      'Cache-Control': exact ? 'private, max-age=86400, immutable' : 'no-store',
+    },
+  })
+}
+
+function askedFor({ searchParams }: URL): CopyName {
+  return { identity: searchParams.get('identity') ?? '', place: Number(searchParams.get('place') ?? Number.NaN) }
+}
