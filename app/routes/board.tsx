@@ -54,7 +54,7 @@ export default function Board() {
         </Flex>
       </Flex>
       {restored && (
-        <Notice tone="clear" py="2">
+        <Notice tone="clear" slim>
           {restored} is back.
         </Notice>
       )}

@@ -106,7 +106,7 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
       </Heading>
       <Text mb="4">Good technicians disagree here. Every verdict that a choice changes says so.</Text>
       {done && (
-        <Notice tone="clear" py="2">
+        <Notice tone="clear" slim>
           {done === 'site' ? `${plan.site.name} is saved.` : 'What this site goes by is saved.'}
         </Notice>
       )}

@@ -1,5 +1,4 @@
-import { Box, Flex, Input, Link } from '@chakra-ui/react'
-import { useMemo, useRef } from 'react'
+import { useRef } from 'react'
 import {
   data,
   Form,
@@ -9,12 +8,13 @@ import {
   type ShouldRevalidateFunctionArgs,
   useSearchParams,
 } from 'react-router'
-import { openQuestion } from '../../core/drawer/drawer-rows'
+import { openCables } from '../../core/drawer/drawer-rows'
 import { copyAddress, openCopy } from '../open-copy'
 import { type CatchUp, caughtUp, keepView, keptView, latestView, type NewsLine, viewOf } from '../site-copy'
 import { loadSite } from '../stored.server'
 import { ErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
+import look from '../ui/frame.module.css'
 import { News } from '../ui/news'
 import { useShortcut } from '../ui/shortcut'
 import { SiteProvider, useSite } from '../ui/site-context'
@@ -81,10 +81,9 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
     <SiteProvider siteId={params.site} shown={loaderData} news={loaderData.news}>
       <SiteBar />
       <AskWho />
-      <Flex direction={{ base: 'column', md: 'row' }}>
+      <div className={look.page}>
         <SiteSign />
-        <Box
-          as="main"
+        <main
           ref={page}
           data-copy-site={params.site}
           data-copy-identity={loaderData.identity}
@@ -92,16 +91,11 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
           tabIndex={-1}
           inert={still}
           aria-busy={still}
-          outline="none"
-          flex="1"
-          minW="0"
-          px={{ base: '4', md: '6' }}
-          pt="5"
-          pb={{ base: '24', md: '10' }}
+          className={look.main}
         >
           <Outlet />
-        </Box>
-      </Flex>
+        </main>
+      </div>
       <News />
     </SiteProvider>
   )
@@ -115,11 +109,11 @@ function SiteBar() {
   const home = `/sites/${plan.site.id}`
   return (
     <TopBar>
-      <Link asChild color="signInk" fontWeight="600" truncate minW="0" flex={{ base: '1', md: 'none' }}>
-        <RouterLink to={home}>{plan.site.name}</RouterLink>
-      </Link>
+      <RouterLink to={home} className={look.site}>
+        {plan.site.name}
+      </RouterLink>
       <Form action={home} role="search">
-        <Input
+        <input
           ref={search}
           key={params.get('q')}
           name="q"
@@ -127,22 +121,16 @@ function SiteBar() {
           placeholder="Find a run, device or cable  ( / )"
           aria-label="Find a run, device or cable"
           aria-keyshortcuts="/"
-          size="xs"
-          h="30px"
-          w={{ base: '130px', md: '250px' }}
-          bg="whiteAlpha.100"
-          borderColor="signQuiet"
-          color="signInk"
-          borderRadius="2px"
-          _placeholder={{ color: 'signQuiet' }}
+          maxLength={200}
+          className={look.search}
         />
       </Form>
-      <Link asChild color="signQuiet" fontSize="sm" textDecoration="underline" whiteSpace="nowrap">
-        <RouterLink to={`${home}/policy`}>{plan.policy.length === 'book' ? 'by the book' : 'by the bench'}</RouterLink>
-      </Link>
-      <Link asChild color="signQuiet" fontSize="sm" textDecoration="underline" whiteSpace="nowrap">
-        <RouterLink to={`${home}/history`}>History</RouterLink>
-      </Link>
+      <RouterLink to={`${home}/policy`} className={look.quietLink}>
+        {plan.policy.length === 'book' ? 'by the book' : 'by the bench'}
+      </RouterLink>
+      <RouterLink to={`${home}/history`} className={look.quietLink}>
+        History
+      </RouterLink>
     </TopBar>
   )
 }
@@ -150,10 +138,6 @@ function SiteBar() {
 function SiteSign() {
   const { plan, index, assessment } = useSite()
   const home = `/sites/${plan.site.id}`
-  const unsettled = useMemo(
-    () => plan.cables.filter((cable) => openQuestion(index, cable) !== null).length,
-    [plan, index],
-  )
   const open = (list: readonly { grade: string }[]) => list.filter(({ grade }) => grade !== 'clear').length
   return (
     <StageSign
@@ -162,7 +146,7 @@ function SiteSign() {
           to: `${home}/drawer`,
           under: [`${home}/drawer`, `${home}/cables`],
           name: 'Drawer',
-          waiting: unsettled,
+          waiting: openCables(index).length,
           hint: 'Cables of which nothing is known, or whose evidence disagrees',
         },
         { to: `${home}/needs`, name: 'Needs', waiting: open(assessment.needs), hint: 'Needs that are not clear' },

@@ -1,52 +1,55 @@
-import { Box, type BoxProps, Button, type ButtonProps } from '@chakra-ui/react'
-import type { ReactNode } from 'react'
+import { type ComponentProps, cloneElement, type ReactElement, type ReactNode } from 'react'
 import type { Grade } from '../../core/checks/finding'
+import look from './controls.module.css'
+
+type ButtonProps = Omit<ComponentProps<'button'>, 'className'> & {
+  /** It waits for an answer. */
+  loading?: boolean
+  /** Among lines of a list. */
+  small?: boolean
+  /** It takes something away. */
+  grave?: boolean
+  /** A link that looks like a button. */
+  asChild?: boolean
+}
+
+function PlainButton({ kind, loading, small, grave, asChild, children, ...rest }: ButtonProps & { kind: string }) {
+  const className = [look.button, kind, small && look.small, grave && look.grave].filter(Boolean).join(' ')
+  if (asChild) return cloneElement(children as ReactElement<{ className?: string }>, { className })
+  return (
+    <button type="submit" disabled={loading} aria-busy={loading || undefined} {...rest} className={className}>
+      {loading && <span className={look.busy} />}
+      {children}
+    </button>
+  )
+}
 
 /** The one action of a form. */
-export const MainButton = (props: ButtonProps) => (
-  <Button
-    type="submit"
-    size="sm"
-    bg="brassInk"
-    color="onBrass"
-    borderRadius="2px"
-    fontWeight="700"
-    px="5"
-    _hover={{ bg: 'brass' }}
-    {...props}
-  />
-)
+export const MainButton = (props: ButtonProps) => <PlainButton kind={look.main ?? ''} {...props} />
 
 /** Any other action. */
-export const QuietButton = (props: ButtonProps) => (
-  <Button
-    type="submit"
-    size="sm"
-    variant="outline"
-    borderColor="edge"
-    color="ink"
-    borderRadius="2px"
-    bg="card"
-    _hover={{ bg: 'floor' }}
-    {...props}
-  />
-)
+export const QuietButton = (props: ButtonProps) => <PlainButton kind="" {...props} />
 
 /** A strip of words across the page: what happened, and what can be done about it. */
-export function Notice({ tone, children, ...rest }: { tone: Grade; children: ReactNode } & BoxProps) {
+export function Notice({
+  tone,
+  slim,
+  id,
+  children,
+}: {
+  tone: Grade
+  slim?: boolean
+  id?: string
+  children: ReactNode
+}) {
   return (
-    <Box
+    <div
+      id={id}
       role={tone === 'blocked' ? 'alert' : 'status'}
-      bg={`${tone}Floor`}
-      borderLeft="4px solid"
-      borderColor={tone}
-      px="4"
-      py="3"
-      mb="4"
-      borderRadius="2px"
-      {...rest}
+      data-grade={tone}
+      className={slim ? `${look.notice} ${look.slim}` : look.notice}
     >
       {children}
-    </Box>
+    </div>
   )
 }

@@ -1,8 +1,10 @@
-import { Box, type BoxProps, Field, Flex, Input, NativeSelect, Textarea } from '@chakra-ui/react'
+import { Box, type BoxProps } from '@chakra-ui/react'
 import type { ComponentProps, ReactNode } from 'react'
+import text from '../theme/text.module.css'
+import look from './field.module.css'
 
 /** What conform knows of a field, as far as a control needs it. */
-type Known = {
+export type Known = {
   id: string
   name: string
   errorId: string
@@ -13,96 +15,100 @@ type Known = {
 
 type Shared = { field: Known; label: ReactNode; hint?: ReactNode; required?: boolean }
 
-function Frame({ field, label, hint, required, children }: Shared & { children: ReactNode }) {
+/** A control with its label, hint and error; the error is beside it and read with it. */
+export function LabelledField({ field, label, hint, children }: Shared & { children: ReactNode }) {
   return (
-    <Field.Root
-      id={field.id}
-      ids={{ errorText: field.errorId, helperText: field.descriptionId }}
-      invalid={Boolean(field.errors)}
-      required={required}
-      gap="1"
-    >
-      <Field.Label fontWeight="600" fontSize="sm">
+    <div className={look.field}>
+      <label htmlFor={field.id} className={look.label}>
         {label}
-      </Field.Label>
+      </label>
       {children}
       {hint && (
-        <Field.HelperText color="quiet" fontSize="sm" mt="0">
+        <span id={field.descriptionId} className={look.hint}>
           {hint}
-        </Field.HelperText>
+        </span>
       )}
-      <Field.ErrorText color="blocked" fontWeight="600">
-        {field.errors?.join(' ')}
-      </Field.ErrorText>
-    </Field.Root>
+      {field.errors && (
+        <span id={field.errorId} className={look.error} aria-live="polite">
+          {field.errors.join(' ')}
+        </span>
+      )}
+    </div>
   )
 }
 
-/** How every control looks, in a form that validates as it is typed and out of one. */
-export const controlLook = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
-const look = { ...controlLook, size: 'sm', fontSize: 'md' } as const
+/** What ties a control to its label, hint and error. */
+export const tiedTo = ({ field, hint, required }: Omit<Shared, 'label'>) => ({
+  id: field.id,
+  name: field.name,
+  'aria-required': required,
+  'aria-invalid': field.errors ? true : undefined,
+  'aria-describedby':
+    [hint && field.descriptionId, field.errors && field.errorId].filter(Boolean).join(' ') || undefined,
+})
 
-/** A line of text with its label, hint and error; the error is beside it and read with it. */
-export function TextField({ field, label, hint, required, ...rest }: Shared & ComponentProps<typeof Input>) {
+/** How a control of Chakra's looks among these. */
+export const controlLook = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
+
+/** A line of text with its label, hint and error. */
+export function TextField({
+  field,
+  label,
+  hint,
+  required,
+  mono,
+  ...rest
+}: Shared & { mono?: true } & ComponentProps<'input'>) {
   return (
-    <Frame field={field} label={label} hint={hint} required={required}>
-      <Input
-        {...look}
-        name={field.name}
+    <LabelledField field={field} label={label} hint={hint}>
+      <input
+        className={mono ? `${look.control} ${text.mono}` : look.control}
         defaultValue={String(field.initialValue ?? '')}
         autoComplete="off"
+        {...tiedTo({ field, hint, required })}
         {...rest}
-        required={undefined}
-        aria-required={required}
       />
-    </Frame>
+    </LabelledField>
   )
 }
 
 /** Several lines of text. */
 export function TextAreaField({ field, label, hint, required, rows }: Shared & { rows: number }) {
   return (
-    <Frame field={field} label={label} hint={hint} required={required}>
-      <Textarea {...look} name={field.name} defaultValue={String(field.initialValue ?? '')} rows={rows} />
-    </Frame>
+    <LabelledField field={field} label={label} hint={hint}>
+      <textarea
+        className={look.control}
+        defaultValue={String(field.initialValue ?? '')}
+        rows={rows}
+        {...tiedTo({ field, hint, required })}
+      />
+    </LabelledField>
   )
 }
 
 /** A choice from a list, as the browser's own control: it works with a keyboard, on a phone and before scripts load. */
-export function PlainSelect({ children, ...rest }: ComponentProps<typeof NativeSelect.Field>) {
-  return (
-    <NativeSelect.Root size="sm">
-      <NativeSelect.Field {...controlLook} {...rest}>
-        {children}
-      </NativeSelect.Field>
-      <NativeSelect.Indicator />
-    </NativeSelect.Root>
-  )
-}
+export const PlainSelect = (props: ComponentProps<'select'>) => (
+  <select {...props} className={`${look.control} ${look.select}`} />
+)
 
 /** The same with its label, hint and error. */
 export function SelectField({ field, label, hint, required, children }: Shared & { children: ReactNode }) {
   return (
-    <Frame field={field} label={label} hint={hint} required={required}>
-      <PlainSelect
-        fontSize="md"
-        name={field.name}
-        defaultValue={String(field.initialValue ?? '')}
-        aria-required={required}
-      >
+    <LabelledField field={field} label={label} hint={hint}>
+      <PlainSelect defaultValue={String(field.initialValue ?? '')} {...tiedTo({ field, hint, required })}>
         {children}
       </PlainSelect>
-    </Frame>
+    </LabelledField>
   )
 }
 
 /** A box to tick, with its label beside it. */
 export function CheckField({ field, label }: Pick<Shared, 'field' | 'label'>) {
   return (
-    <Flex as="label" gap="2" align="center" fontSize="sm" cursor="pointer">
+    <label className={look.tick}>
       <input type="checkbox" id={field.id} name={field.name} defaultChecked={field.initialValue === 'on'} />
       <span>{label}</span>
-    </Flex>
+    </label>
   )
 }
 

@@ -1,5 +1,6 @@
-import { Box, Flex } from '@chakra-ui/react'
 import { Link as RouterLink, useLocation } from 'react-router'
+import text from '../theme/text.module.css'
+import look from './frame.module.css'
 
 /** `under` names the addresses whose pages belong to the stage, beside its own. */
 export type Stage = { to: string; under?: readonly string[]; name: string; waiting: number; hint: string }
@@ -10,58 +11,25 @@ export function StageSign({ stages }: { stages: readonly Stage[] }) {
   const isHere = ({ to, under = [] }: Stage): boolean =>
     pathname === to || under.some((each) => pathname === each || pathname.startsWith(`${each}/`))
   return (
-    <Box
-      as="nav"
-      aria-label="Stages"
-      bg="sign"
-      color="signInk"
-      w={{ base: '100%', md: '168px' }}
-      flex="none"
-      position={{ base: 'fixed', md: 'static' }}
-      bottom={{ base: 0, md: 'auto' }}
-      alignSelf="stretch"
-      minH={{ md: 'calc(100vh - 52px)' }}
-      zIndex="docked"
-      borderTop={{ base: '1px solid', md: 'none' }}
-      borderColor="signQuiet"
-    >
-      <Flex
-        as="ul"
-        listStyleType="none"
-        direction={{ base: 'row', md: 'column' }}
-        pt={{ md: '4' }}
-        position={{ md: 'sticky' }}
-        top={{ md: 0 }}
-      >
+    <nav aria-label="Stages" className={look.sign}>
+      <ul className={look.stages}>
         {stages.map((stage) => (
-          <Box as="li" key={stage.to} flex={{ base: '1', md: 'none' }}>
-            <RouterLink to={stage.to} title={stage.hint} aria-current={isHere(stage) ? 'page' : undefined}>
-              <Flex
-                align="center"
-                justify="space-between"
-                direction={{ base: 'column', md: 'row' }}
-                px="4"
-                py={{ base: '1.5', md: '2.5' }}
-                gap={{ base: '0', md: '2' }}
-                fontWeight={isHere(stage) ? '800' : '500'}
-                bg={isHere(stage) ? 'whiteAlpha.200' : 'transparent'}
-                borderLeft={{ md: '4px solid' }}
-                borderColor={{ md: isHere(stage) ? '#D9A04A' : 'transparent' }}
-                _hover={{ bg: 'whiteAlpha.100' }}
-              >
-                <Box as="span">{stage.name}</Box>
-                <Box as="span" fontFamily="mono" fontSize="sm" color={stage.waiting > 0 ? '#F2C46D' : 'signQuiet'}>
-                  {stage.waiting}
-                  <Box as="span" srOnly>
-                    {' '}
-                    waiting
-                  </Box>
-                </Box>
-              </Flex>
+          <li key={stage.to}>
+            <RouterLink
+              to={stage.to}
+              title={stage.hint}
+              aria-current={isHere(stage) ? 'page' : undefined}
+              className={look.stage}
+            >
+              {stage.name}
+              <span className={look.waiting} data-some={stage.waiting > 0 || undefined}>
+                {stage.waiting}
+                <span className={text.hidden}> waiting</span>
+              </span>
             </RouterLink>
-          </Box>
+          </li>
         ))}
-      </Flex>
-    </Box>
+      </ul>
+    </nav>
   )
 }

@@ -1,8 +1,9 @@
-import { Box, Flex, Input, Link, Text } from '@chakra-ui/react'
+import { Box, Flex, Input, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useLocation, useRouteLoaderData } from 'react-router'
 import type { loader as rootLoader } from '../root'
 import { QuietButton } from './controls'
 import { controlLook } from './field'
+import look from './frame.module.css'
 
 /** The name this browser has given; null where it has given none. */
 export const useWho = (): string | null => useRouteLoaderData<typeof rootLoader>('root')?.who ?? null
@@ -31,19 +32,12 @@ export function WhoLink() {
   const who = useWho()
   const { pathname, search } = useLocation()
   return (
-    <Link
-      asChild
-      color="signQuiet"
-      fontSize="sm"
-      textDecoration="underline"
-      whiteSpace="nowrap"
-      maxW={{ base: '88px', md: '160px' }}
-      truncate
+    <RouterLink
+      to={`/who?${new URLSearchParams({ back: `${pathname}${search}` })}`}
+      className={`${look.quietLink} ${look.who}`}
     >
-      <RouterLink to={`/who?${new URLSearchParams({ back: `${pathname}${search}` })}`}>
-        {who ?? 'Who are you?'}
-      </RouterLink>
-    </Link>
+      {who ?? 'Who are you?'}
+    </RouterLink>
   )
 }
 

@@ -74,7 +74,7 @@ const measured = (test: string, more: object) => ({ basis: 'measured', ...taken(
 const seen = (piece: Piece) => site([piece]).observations.at(-1) as Tried
 const rowOf = (plan: Plan) => {
   const session = plan.sessions[0] as Plan['sessions'][number]
-  const [row] = sessionMatrix(indexPlan(plan), session, readingsOf(session, plan.observations))
+  const [row] = sessionMatrix(indexPlan(plan), session, readingsOf(session, plan))
   if (!row) throw new Error('no row')
   return row
 }

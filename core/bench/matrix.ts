@@ -1,6 +1,8 @@
 import { countedOf } from '../observe/counted'
+import { observationsOf } from '../observe/learned'
 import type { Cable } from '../plan/cable'
-import { isTried, type Observation, type Tried } from '../plan/observation'
+import { isTried, type Tried } from '../plan/observation'
+import type { Plan } from '../plan/plan'
 import type { Session } from '../plan/session'
 import type { SiteIndex } from '../plan/site-index'
 import type { Cell } from './cell'
@@ -13,16 +15,16 @@ export type MatrixRow = { cable: Cable; cells: Cell[]; recommendation: Recommend
 /** Readings of a session that count, by cable and test, oldest first. */
 export type SessionReadings = ReadonlyMap<string, ReadonlyMap<string, readonly Tried[]>>
 
-/** What of a list of observations was read in one session. Retracted readings are left out; simulated ones stay, as the session shows them. */
-export function readingsOf(session: Session, observations: readonly Observation[]): SessionReadings {
+/** What was read in a session. Retracted readings are left out; simulated ones stay, as the session shows them. */
+export function readingsOf(session: Session, plan: Plan): SessionReadings {
   const byCable = new Map<string, Map<string, Tried[]>>()
-  for (const piece of countedOf(observations, true)) {
-    if (!isTried(piece) || piece.session !== session.id || piece.test === undefined || !('cable' in piece.subject))
-      continue
-    const { cable } = piece.subject
-    const byTest = byCable.get(cable) ?? new Map<string, Tried[]>()
-    byCable.set(cable, byTest)
-    byTest.set(piece.test, [...(byTest.get(piece.test) ?? []), piece])
+  for (const cable of session.cables) {
+    const byTest = new Map<string, Tried[]>()
+    for (const piece of countedOf(observationsOf(plan, { cable }), true)) {
+      if (!isTried(piece) || piece.session !== session.id || piece.test === undefined) continue
+      byTest.set(piece.test, [...(byTest.get(piece.test) ?? []), piece])
+    }
+    if (byTest.size > 0) byCable.set(cable, byTest)
   }
   return byCable
 }

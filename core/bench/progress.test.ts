@@ -47,7 +47,7 @@ function siteOf(cables: object[]) {
   })
   const [session] = plan.sessions
   if (!session) throw new Error('no session')
-  return { index: indexPlan(plan), session, readings: readingsOf(session, plan.observations) }
+  return { index: indexPlan(plan), session, readings: readingsOf(session, plan) }
 }
 
 describe('how far a session has come', () => {

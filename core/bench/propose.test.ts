@@ -1,7 +1,14 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { portModes } from '../link/port-modes'
+import { plugsInto } from '../match/rank'
+import type { Cable } from '../plan/cable'
+import type { Device } from '../plan/device'
 import { emptyPlan } from '../plan/plan'
-import { indexPlan } from '../plan/site-index'
+import type { Run } from '../plan/run'
+import { indexPlan, portKey, type SiteIndex } from '../plan/site-index'
+import { LINK_MODES } from '../standards/link-modes'
 import { proposeTests } from './propose'
 import { fitsTest } from './setup'
 
@@ -30,4 +37,54 @@ describe('tests that would sort a heap of cables', () => {
     expect(proposeTests(index, [])).toEqual([])
     expect(proposeTests(indexPlan(emptyPlan({ id: 's', name: 'S' })), demo.cables)).toEqual([])
   })
+  it('the pair that comes first among the best, whatever the site has many of', () => {
+    const heap = cables('type-c')
+    const devices = fc.array(fc.record({ of: fc.nat({ max: demo.devices.length - 1 }), laid: fc.boolean() }), {
+      minLength: 2,
+      maxLength: 25,
+    })
+    fc.assert(
+      fc.property(devices, (chosen) => {
+        const copies = chosen.map(
+          ({ of }, at): Device => ({ ...(demo.devices[of] as Device), id: `d${at}`, name: `${at}` }),
+        )
+        const laid = copies.filter((_, at) => chosen[at]?.laid)
+        const runs = laid.flatMap((device, at) =>
+          device.ports.slice(0, 1).map(({ id }): Run => {
+            const end = { device: device.id, port: id }
+            return { id: `r${at}`, tag: `R-${at}`, from: end, to: end, leads: [], route: { length: 1 } }
+          }),
+        )
+        const made = indexPlan({ ...emptyPlan({ id: 's', name: 'S' }), devices: copies, runs })
+        const [first] = proposeTests(made, heap)
+        const link = first?.kind === 'link' ? [portKey(first.from), portKey(first.to)] : null
+        expect(link).toEqual(bestPairPlainly(made, heap))
+      }),
+      { numRuns: 200 },
+    )
+  })
 })
+
+/** Every port against every other: most leads that fit, then the best mode and a disk, then ports in which nothing is plugged. */
+function bestPairPlainly(index: SiteIndex, heap: readonly Cable[]): [string, string] | null {
+  const sockets = index.plan.devices.flatMap((device) => device.ports.map((port) => ({ device, port })))
+  const keyOf = ({ device, port }: (typeof sockets)[number]) => portKey({ device: device.id, port: port.id })
+  let best: [string, string] | null = null
+  let highest = 0
+  for (const from of sockets) {
+    for (const to of sockets) {
+      const [near, far] = [portModes(from.port), portModes(to.port)]
+      if (from.device === to.device || from.port.role === 'device' || to.port.role === 'host') continue
+      if (near.size === 0 || far.size === 0) continue
+      const fits = heap.filter((cable) => plugsInto(cable, from.port, to.port)).length
+      const mode = LINK_MODES.findLastIndex((each) => near.has(each) && far.has(each))
+      const free = [from, to].filter((each) => !index.runsIn.has(keyOf(each))).length
+      const worth = fits === 0 ? 0 : fits * 1000 + (mode + (to.device.disk ? 20 : 0)) * 10 + 6 + free
+      if (worth > highest) {
+        highest = worth
+        best = [keyOf(from), keyOf(to)]
+      }
+    }
+  }
+  return best
+}

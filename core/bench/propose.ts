@@ -2,6 +2,7 @@ import { type Offered, portPicture } from '../link/picture-link'
 import { portModes } from '../link/port-modes'
 import { plugsInto } from '../match/rank'
 import type { Cable } from '../plan/cable'
+import { keptWith } from '../plan/lookup'
 import type { PictureMode } from '../plan/need'
 import type { PortAddress } from '../plan/run'
 import type { BenchTest } from '../plan/session'
@@ -19,7 +20,7 @@ type Pair = { from: Socket; to: Socket; fits: number }
  * come first, as nothing has to be unplugged for them. Empty where no two ports of the site fit any of the cables.
  */
 export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchTest[] {
-  const sockets = index.plan.devices.flatMap((device) => device.ports.map((port): Socket => ({ device, port })))
+  const sorts = sortsOf(index)
   const fitting = countFitting(cables)
   const held = new Set<string>()
   const best = (
@@ -29,8 +30,8 @@ export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchT
   ): Pair | null => {
     let found: Pair | null = null
     let highest = 0
-    for (const from of sockets.filter(isFrom)) {
-      for (const to of sockets.filter(isTo)) {
+    for (const from of worthTrying(sorts, isFrom, held)) {
+      for (const to of worthTrying(sorts, isTo, held)) {
         if (from.device === to.device) continue
         const pair = { from, to, fits: fitting(from, to) }
         const keys = [from, to].map((socket) => portKey(addressOf(socket)))
@@ -85,6 +86,54 @@ export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchT
 
 type Body = BenchTest extends infer Test ? (Test extends BenchTest ? Omit<Test, 'id' | 'from' | 'to'> : never) : never
 const soak: Body = { kind: 'link', soak: SHORTEST_SOAK_SECONDS }
+
+/** A socket with its place among all of a site. */
+type Placed = Socket & { at: number }
+
+/** The sockets of a site, those together whose worth to a test is the same as long as none of them is held. */
+const sortsOf = keptWith((index: SiteIndex): readonly (readonly Placed[])[] => {
+  const sorts = new Map<string, Placed[]>()
+  let at = 0
+  for (const device of index.plan.devices) {
+    for (const port of device.ports) {
+      const socket = { device, port, at }
+      at += 1
+      const key = `${whatCounts(socket)} ${index.runsIn.has(portKey(addressOf(socket)))}`
+      const sort = sorts.get(key)
+      if (sort) sort.push(socket)
+      else sorts.set(key, [socket])
+    }
+  }
+  return [...sorts.values()]
+})
+
+/**
+ * Of each sort that is asked for the first socket, the first of another device, and those that a test holds: every other is worth as much as one of these
+ * and comes later in the site, so a site of thousands of ports is gone through as quickly as one of a few. In the order of the site.
+ */
+function worthTrying(
+  sorts: readonly (readonly Placed[])[],
+  isAsked: (socket: Socket) => boolean,
+  held: ReadonlySet<string>,
+): Placed[] {
+  const found = sorts.flatMap((sort) => {
+    const [first] = sort
+    if (!first || !isAsked(first)) return []
+    const isHeld = (socket: Socket): boolean => held.has(portKey(addressOf(socket)))
+    const free = sort.find((socket) => !isHeld(socket))
+    const other = sort.find((socket) => socket.device !== free?.device && !isHeld(socket))
+    const taken = held.size === 0 ? [] : sort.filter(isHeld)
+    return [free, other, ...taken].filter((socket) => socket !== undefined)
+  })
+  return found.sort((one, other) => one.at - other.at)
+}
+
+/** All of a port and its device that a test's worth is reckoned from. */
+const whatCounts = ({ device, port }: Socket): string =>
+  `${device.kind} ${device.disk !== undefined} ${described(port)}`
+const described = keptWith(({ id: _id, name: _name, controller: _controller, ...counts }: Socket['port']) =>
+  JSON.stringify(counts),
+)
 
 const addressOf = ({ device, port }: Socket): PortAddress => ({ device: device.id, port: port.id })
 

@@ -4,6 +4,7 @@ import { knownOf } from '../link/lay'
 import { doesJob, type Job } from '../match/job-text'
 import { basisNames } from '../observe/basis'
 import { CABLE_STANDINGS, type Cable } from '../plan/cable'
+import { keptWith } from '../plan/lookup'
 import type { Run } from '../plan/run'
 import type { SiteIndex } from '../plan/site-index'
 import { describeEnd } from '../standards/connectors'
@@ -28,7 +29,9 @@ export type DrawerRow = Readonly<{
 }>
 
 /** Every cable of a site with what it is good for, how that is known, and where it is; each told only once it is asked for. */
-export const drawerRows = (index: SiteIndex): DrawerRow[] => index.plan.cables.map((cable) => rowOf(index, cable))
+export const drawerRows = keptWith((index: SiteIndex): readonly DrawerRow[] =>
+  index.plan.cables.map((cable) => rowOf(index, cable)),
+)
 
 function rowOf(index: SiteIndex, cable: Cable): DrawerRow {
   let abilities: Abilities | undefined
@@ -84,6 +87,11 @@ export function openQuestion(index: SiteIndex, cable: Cable): DrawerRow['open'] 
   if (grade.value === null && trials.length === 0) return 'unknown'
   return conflicts.length > 0 ? 'disagrees' : null
 }
+
+/** The cables something is to be done about. */
+export const openCables = keptWith((index: SiteIndex): readonly Cable[] =>
+  index.plan.cables.filter((cable) => openQuestion(index, cable) !== null),
+)
 
 /** The rows that do a job. Retired cables do none, unless the job asks for them by that word. */
 export function rowsForJob(rows: readonly DrawerRow[], job: Job): readonly DrawerRow[] {

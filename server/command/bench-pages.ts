@@ -98,9 +98,9 @@ function demoPlan(): Plan {
   return read.plan
 }
 
-/** A session in which the first cables of the drawer go through what the site's ports propose. */
+/** A session in which the first cables of the drawer go through what the site's ports propose; it is as large as that of the demo. */
 function withSession(plan: Plan): Plan {
-  const cables = plan.cables.slice(0, 100)
+  const cables = plan.cables.slice(0, 6)
   const tests = proposeTests(indexPlan(plan), cables)
   return {
     ...plan,

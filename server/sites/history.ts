@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { LRUCache } from 'lru-cache'
 import { applyChange } from '../../core/change/apply'
 import { type Copy, type Edit, entityKey, type Place } from '../../core/change/change'
 import { entityAt } from '../../core/change/copy'
@@ -58,12 +59,12 @@ export async function historyOf(knex: Knex, siteId: string, copy: Copy, { before
 }
 
 async function withTouched(knex: Knex, siteId: string, copy: Copy, line: LogLine): Promise<HistoryLine> {
-  const edits = () => knex('edits').where({ site_id: siteId, place: line.place })
-  // several observations of one cable touch one thing
-  const counted = await edits().first(
-    knex.raw("COUNT(*) AS made, COUNT(DISTINCT COALESCE(subject, CONCAT(list, '/', id))) AS things"),
-  )
-  const rows = await edits().orderBy('seq').limit(MOST_LOOKED_AT).select('list', 'id', 'value', 'was')
+  const { made, things } = await countsOf(knex, siteId, line)
+  const rows = await knex('edits')
+    .where({ site_id: siteId, place: line.place })
+    .orderBy('seq')
+    .limit(MOST_LOOKED_AT)
+    .select('list', 'id', 'value', 'was')
   const touched = new Map(
     rows.map(({ list, id, value, was }) => {
       const one = touchedOf(copy, list, id, value ?? was)
@@ -73,9 +74,24 @@ async function withTouched(knex: Knex, siteId: string, copy: Copy, line: LogLine
   return {
     ...line,
     touched: [...touched.values()].slice(0, TOUCHED_SHOWN),
-    count: Number(counted.things),
-    kept: await whyKept(knex, siteId, copy, line, Number(counted.made)),
+    count: things,
+    kept: await whyKept(knex, siteId, copy, line, made),
   }
+}
+
+/** How many edits a change made, and how many things they touched. What is written in the log stays as it is, so it is counted once. */
+const counts = new LRUCache<string, { made: number; things: number }>({ max: 10_000 })
+
+async function countsOf(knex: Knex, siteId: string, { id, place }: LogLine) {
+  const known = counts.get(id)
+  if (known) return known
+  // several observations of one cable touch one thing
+  const row = await knex('edits')
+    .where({ site_id: siteId, place })
+    .first(knex.raw("COUNT(*) AS made, COUNT(DISTINCT COALESCE(subject, CONCAT(list, '/', id))) AS things"))
+  const found = { made: Number(row.made), things: Number(row.things) }
+  counts.set(id, found)
+  return found
 }
 
 /** What an edit touched; of an observation, what it is about. */

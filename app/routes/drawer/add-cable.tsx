@@ -68,7 +68,7 @@ function AddForm({ like, lastResult }: { like: Cable | undefined; lastResult: Ro
   return (
     <>
       {like && (
-        <Notice tone="clear" py="2">
+        <Notice tone="clear" slim>
           <Link asChild fontFamily="mono" fontWeight="700" textDecoration="underline">
             <RouterLink to={`/sites/${plan.site.id}/cables/${like.id}`}>{like.tag}</RouterLink>
           </Link>{' '}
@@ -79,7 +79,7 @@ function AddForm({ like, lastResult }: { like: Cable | undefined; lastResult: Ro
       <Grid templateColumns={{ base: '1fr', lg: '1fr 280px' }} gap="6" alignItems="start">
         <Form method="post" {...getFormProps(form)} ref={ref} onInput={read} aria-label="Cable">
           <ChangeId />
-          <CableFields fields={fields as never} plan={plan} />
+          <CableFields fields={fields as never} />
           <Flex mt="4" gap="4" align="center">
             <MainButton loading={saving}>Into the drawer</MainButton>
             <Text fontSize="sm" color="quiet">

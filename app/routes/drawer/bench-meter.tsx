@@ -120,9 +120,7 @@ function Reading({ look: { sample, wasUp }, cable, tests }: { look: Look; cable:
         {tests.map((test) => (
           <input key={test.id} type="hidden" name={`reading-${test.id}`} value={textFor(test, { sample, wasUp })} />
         ))}
-        <MainButton mt="3" size="lg">
-          Take these readings
-        </MainButton>
+        <MainButton>Take these readings</MainButton>
       </Form>
     </>
   )

@@ -70,7 +70,7 @@ export function BulkBar({ ids, busy, clear }: { ids: readonly string[]; busy: bo
             Tags and sessions: at most {MOST_TAGGED} at a time.
           </Text>
         )}
-        <QuietButton name="intent" value="delete" disabled={busy} color="blocked" borderColor="blocked">
+        <QuietButton name="intent" value="delete" disabled={busy} grave>
           Delete
         </QuietButton>
         <QuietButton type="button" onClick={clear}>

@@ -74,14 +74,14 @@ function EditForm({
           />
         )}
         {behind && !clash && (
-          <Notice tone="note" py="2">
+          <Notice tone="note" slim>
             This cable was changed meanwhile. What you typed is still here; saving keeps both, or asks where both of you
             changed the same.
           </Notice>
         )}
         <Form method="post" {...getFormProps(form)} onInput={type} aria-label="Cable">
           <MadeFrom base={behind ? made.place : place} />
-          <CableFields fields={fields as never} plan={plan} />
+          <CableFields fields={fields as never} />
           <Box maxW="220px" mt="3">
             <SelectField field={fields.standing as never} label="Where it is">
               {CABLE_STANDINGS.map((standing) => (
@@ -101,7 +101,7 @@ function EditForm({
         <Form method="post">
           <MadeFrom />
           <Flex mt="5" pt="4" borderTop="1px solid" borderColor="line" align="center" gap="4" wrap="wrap">
-            <QuietButton name="intent" value="delete" color="blocked" borderColor="blocked">
+            <QuietButton name="intent" value="delete" grave>
               Delete this cable
             </QuietButton>
             <Text fontSize="sm" color="quiet">

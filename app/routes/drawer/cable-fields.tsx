@@ -1,19 +1,24 @@
 import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import type { FieldMetadata } from '@conform-to/react'
+import { useCallback } from 'react'
 import { POWER_MARKS } from '../../../core/drawer/mark-text'
-import type { Plan } from '../../../core/plan/plan'
 import { CONNECTORS, connectorNames } from '../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../core/standards/grades'
+import { ChoiceField, type Option } from '../../ui/choice'
 import { ConnectorFace } from '../../ui/connector-face'
 import { CheckField, SelectField, TextField } from '../../ui/field'
+import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import type { CableFormTexts } from './cable-form'
 
 type Fields = { [Name in keyof CableFormTexts]-?: FieldMetadata<string> }
 
 /** What somebody sees of a cable on the bench, in the order the eye takes it in: plugs, mark, length, the rest. */
-export function CableFields({ fields, plan }: { fields: Fields; plan: Plan }) {
+export function CableFields({ fields }: { fields: Fields }) {
   const unit = useUnit()
+  const { plan, index } = useSite()
+  const devices = useCallback(() => [{ label: '', options: plan.devices.map(optionOf) }], [plan.devices])
+  const kinds = useCallback(() => [{ label: '', options: plan.kinds.map(optionOf) }], [plan.kinds])
   return (
     <Flex direction="column" gap="4">
       <ConnectorChoice
@@ -24,7 +29,7 @@ export function CableFields({ fields, plan }: { fields: Fields; plan: Plan }) {
       <ConnectorChoice field={fields.second} socket={fields.secondSocket} legend="Second end" />
       <CheckField field={fields.oneWay} label="Carries one way only, from its first end to its second" />
       <Grid templateColumns={{ base: '1fr 1fr', md: '1fr 1fr 1.4fr 1fr' }} gap="3">
-        <TextField field={fields.tag} label="Tag" required fontFamily="mono" />
+        <TextField field={fields.tag} label="Tag" required mono />
         <TextField
           field={fields.length}
           label="Length"
@@ -55,23 +60,23 @@ export function CableFields({ fields, plan }: { fields: Fields; plan: Plan }) {
           ))}
         </SelectField>
         <TextField field={fields.thickness} label="Thickness, mm" inputMode="decimal" />
-        <SelectField field={fields.suppliedWith} label="Came with">
-          <option value="">no device, or nobody knows</option>
-          {plan.devices.map((device) => (
-            <option key={device.id} value={device.id}>
-              {device.name}
-            </option>
-          ))}
-        </SelectField>
+        <ChoiceField
+          field={fields.suppliedWith}
+          label="Came with"
+          none="no device, or nobody knows"
+          count={plan.devices.length}
+          groups={devices}
+          one={(id) => named(index.devices.get(id))}
+        />
         <TextField field={fields.awg} label="Supply wires, AWG" inputMode="numeric" />
-        <SelectField field={fields.kind} label="From the catalogue">
-          <option value="">no kind of it</option>
-          {plan.kinds.map((kind) => (
-            <option key={kind.id} value={kind.id}>
-              {kind.name}
-            </option>
-          ))}
-        </SelectField>
+        <ChoiceField
+          field={fields.kind}
+          label="From the catalogue"
+          none="no kind of it"
+          count={plan.kinds.length}
+          groups={kinds}
+          one={(id) => named(index.kinds.get(id))}
+        />
         <SelectField field={fields.feed} label="If active, its supply">
           <option value="bus">from the port</option>
           <option value="optional">may have its own</option>
@@ -84,6 +89,9 @@ export function CableFields({ fields, plan }: { fields: Fields; plan: Plan }) {
     </Flex>
   )
 }
+
+const optionOf = ({ id, name }: { id: string; name: string }): Option => ({ value: id, words: name })
+const named = (item: { id: string; name: string } | undefined): Option | null => (item ? optionOf(item) : null)
 
 /** Radio buttons with the mouth of each plug: quicker to point at than to read. They are the browser's own. */
 function ConnectorChoice({

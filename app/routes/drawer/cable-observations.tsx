@@ -119,7 +119,7 @@ function TakeBack({ piece }: { piece: Observation }) {
             Why it does not count
             <Input name="reason" required maxLength={300} size="sm" {...controlLook} />
           </Box>
-          <QuietButton name="intent" value="retract" size="sm">
+          <QuietButton name="intent" value="retract">
             Take it back
           </QuietButton>
         </Flex>

@@ -216,7 +216,7 @@ function Done({ tag }: { tag: string }) {
   const done = params.get('done')
   if (!done) return null
   return (
-    <Notice tone="clear" py="2">
+    <Notice tone="clear" slim>
       {done === 'read'
         ? `What you saw of ${tag} is written down.`
         : done === 'retracted'

@@ -170,7 +170,7 @@ function Said({ answer }: { answer: Answer }) {
   const { plan } = useSite()
   if ('problem' in answer) return <Notice tone="blocked">{answer.problem}</Notice>
   return (
-    <Notice tone="clear" py="2">
+    <Notice tone="clear" slim>
       {answer.token ? (
         <Undo change={answer.token} back={`/sites/${plan.site.id}/drawer?undone=1`}>
           {answer.done}

@@ -110,7 +110,7 @@ export default function Catalogue({ actionData }: Route.ComponentProps) {
         </Notice>
       )}
       {!actionData && done && (
-        <Notice tone="clear" py="2">
+        <Notice tone="clear" slim>
           {done === 'removed'
             ? 'The kind is taken out.'
             : done === 'saved'

@@ -20,7 +20,7 @@ const sortWords = { asc: 'ascending', desc: 'descending' } as const
 
 type Props = {
   /** Every cable of the drawer; it stays the same while `shown` follows what is typed. */
-  rows: DrawerRow[]
+  rows: readonly DrawerRow[]
   shown: readonly DrawerRow[]
   chosen: Chosen
   choose: (chosen: Chosen) => void
@@ -36,7 +36,7 @@ export const DrawerTable = memo(function DrawerTable({ rows, shown, chosen, choo
   const table = useTable({
     features,
     columns,
-    data: rows,
+    data: rows as DrawerRow[],
     getRowId: ({ cable }) => cable.id,
     state: { sorting },
     onSortingChange: setSorting,

@@ -82,7 +82,7 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
         <Flex mt="3" gap="3">
           <MainButton loading={saving}>{kind ? 'Save the kind' : 'Into the catalogue'}</MainButton>
           {kind && (
-            <QuietButton name="intent" value="remove" formNoValidate color="blocked" borderColor="blocked">
+            <QuietButton name="intent" value="remove" formNoValidate grave>
               Take it out
             </QuietButton>
           )}

@@ -6,7 +6,8 @@ import { useMemo } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { proposeTests } from '../../../core/bench/propose'
 import { beginSession } from '../../../core/change/changes/sessions'
-import { drawerRows } from '../../../core/drawer/drawer-rows'
+import { openCables } from '../../../core/drawer/drawer-rows'
+import { abilitiesOf } from '../../../core/link/abilities'
 import { BENCH_TEST_KINDS, type BenchTestKind } from '../../../core/plan/session'
 import { MOST_TAGGED } from '../../../core/tags/label'
 import { changeBy, whyNotSaved } from '../../stored.server'
@@ -17,7 +18,7 @@ import { useSite } from '../../ui/site-context'
 import { Length } from '../../ui/units'
 import { UseDoor } from '../../ui/use-door'
 import { handOf } from '../../who.server'
-import { PortOptions } from '../run/options'
+import { PortField } from '../run/choices'
 import type { Route } from './+types/new-session'
 import look from './new-session.module.css'
 import { type SessionFormTexts, sessionFormSchema, testFigures, textsOfTest } from './session-form'
@@ -57,13 +58,12 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
   const [params] = useSearchParams()
   const saving = useNavigation().state === 'submitting'
   const asked = (params.get('cables') ?? '').split(' ').filter(Boolean)
-  const rows = useMemo(() => drawerRows(index).filter(({ cable }) => cable.standing !== 'retired'), [index])
-  const open = rows.filter((row) => row.open !== null).map(({ cable }) => cable.id)
-  const chosen = (asked.length > 0 ? asked : open).slice(0, MOST_TAGGED)
-  const proposed = proposeTests(
-    index,
-    rows.filter(({ cable }) => chosen.includes(cable.id)).map(({ cable }) => cable),
-  )
+  const usable = useMemo(() => plan.cables.filter(({ standing }) => standing !== 'retired'), [plan.cables])
+  const chosen = (asked.length > 0 ? asked : openCables(index).map(({ id }) => id)).slice(0, MOST_TAGGED)
+  // the cables asked for stand first, then those of which something is open
+  const first = new Set(chosen)
+  const heap = usable.filter(({ id }) => first.has(id))
+  const proposed = proposeTests(index, heap)
   const [form, fields] = useForm<SessionFormTexts>({
     id: 'new-session',
     lastResult: actionData as never,
@@ -82,12 +82,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
       </Text>
     )
   const tests = fields.tests.getFieldList()
-  // the cables asked for stand first, then those of which something is open
-  const first = new Set(chosen)
-  const offered = [
-    ...rows.filter(({ cable }) => first.has(cable.id)),
-    ...rows.filter(({ cable }) => !first.has(cable.id)),
-  ]
+  const offered = [...heap, ...usable.filter(({ id }) => !first.has(id))]
   return (
     <Form method="post" {...getFormProps(form)} aria-label="Session">
       <ChangeId />
@@ -107,7 +102,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
           </Text>
           <FieldProblem field={fields.cables} />
           <Box maxH="430px" overflowY="auto" border="1px solid" borderColor="line" bg="card" tabIndex={0} role="group">
-            {offered.slice(0, MOST_OFFERED).map(({ cable, abilities }) => (
+            {offered.slice(0, Math.max(heap.length, MOST_OFFERED)).map((cable) => (
               <label key={cable.id} className={look.offered}>
                 <input
                   type="checkbox"
@@ -117,15 +112,16 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
                 />
                 <b>{cable.tag}</b>
                 <span>
-                  <UseDoor abilities={abilities} size={18} />
+                  <UseDoor abilities={abilitiesOf(index, cable)} size={18} />
                 </span>
                 <Length metres={cable.length} brief />
               </label>
             ))}
           </Box>
-          {offered.length > MOST_OFFERED && (
+          {offered.length > Math.max(heap.length, MOST_OFFERED) && (
             <Text fontSize="sm" color="quiet" mt="1">
-              {offered.length - MOST_OFFERED} more: choose them in the list of cables, then “Sort out”.
+              {offered.length - Math.max(heap.length, MOST_OFFERED)} more: choose them in the list of cables, then “Sort
+              out”.
             </Text>
           )}
         </Box>
@@ -166,7 +162,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
 }
 
 /** A page offers so many cables to tick; more are chosen in the list. */
-const MOST_OFFERED = 250
+const MOST_OFFERED = 80
 
 const FieldProblem = ({ field }: { field: { errors?: string[] | undefined; errorId: string } }) =>
   field.errors ? (
@@ -184,7 +180,6 @@ function TestLine({
   number: number
   children: React.ReactNode
 }) {
-  const { plan } = useSite()
   const { kind, from, to, figure } = test.getFieldset() as {
     [Name in 'kind' | 'from' | 'to' | 'figure']: FieldMetadata<string>
   }
@@ -205,12 +200,8 @@ function TestLine({
           </option>
         ))}
       </SelectField>
-      <SelectField field={from} label="Host end in">
-        <PortOptions plan={plan} chosen={String(from.initialValue ?? '')} />
-      </SelectField>
-      <SelectField field={to} label="Far end in">
-        <PortOptions plan={plan} chosen={String(to.initialValue ?? '')} />
-      </SelectField>
+      <PortField field={from} label="Host end in" />
+      <PortField field={to} label="Far end in" />
       {wanted ? <TextField field={figure} label={wanted.label} placeholder={wanted.usual} /> : <Box />}
       {children}
     </Grid>

@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
+import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import type { Cell } from '../../../core/bench/cell'
@@ -11,7 +11,8 @@ import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { DoorGlyph } from '../../ui/grade'
-import { RuledTable } from '../../ui/ruled-table'
+import { LongTable, type RowProps } from '../../ui/long-table'
+import look from './session-matrix.module.css'
 
 /** Every cable through every test, each cell against what the lead should do, and what becomes of the lead. */
 export function SessionMatrix({
@@ -44,33 +45,39 @@ export function SessionMatrix({
           </Form>
         )}
       </Flex>
-      <RuledTable
+      <LongTable
         label="What each lead did"
         columns={['Lead', ...session.tests.map(testText), 'What becomes of it']}
-        maxH="560px"
+        rows={rows}
+        keyOf={keyOf}
       >
-        {rows.map((row) => (
-          <tr key={row.cable.id}>
-            <td className={text.whole}>
-              <Link asChild fontFamily="mono" fontWeight="700" color="brassInk" textDecoration="underline">
-                <RouterLink to={`/sites/${index.plan.site.id}/cables/${encodeURIComponent(row.cable.id)}`}>
-                  {row.cable.tag}
-                </RouterLink>
-              </Link>
-              {row.cable.standing === 'retired' && <Box color="quiet">retired</Box>}
-            </td>
-            {row.cells.map((cell) => (
-              <MatrixCell key={cell.test.id} row={row} cell={cell} />
-            ))}
-            <td>
-              <Advice recommendation={row.recommendation} />
-            </td>
-          </tr>
-        ))}
-      </RuledTable>
+        {(row, props) => <MatrixLine key={row.cable.id} row={row} site={index.plan.site.id} props={props} />}
+      </LongTable>
     </Box>
   )
 }
+
+const keyOf = ({ cable }: MatrixRow): string => cable.id
+
+const MatrixLine = ({ row, site, props }: { row: MatrixRow; site: string; props: RowProps }) => (
+  <tr {...props}>
+    <td className={text.whole}>
+      <RouterLink
+        to={`/sites/${site}/cables/${encodeURIComponent(row.cable.id)}`}
+        className={`${text.link} ${text.mono} ${text.strong}`}
+      >
+        {row.cable.tag}
+      </RouterLink>
+      {row.cable.standing === 'retired' && <span className={`${text.block} ${text.quiet}`}>retired</span>}
+    </td>
+    {row.cells.map((cell) => (
+      <MatrixCell key={cell.test.id} row={row} cell={cell} />
+    ))}
+    <td>
+      <Advice recommendation={row.recommendation} />
+    </td>
+  </tr>
+)
 
 function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
   const { prediction, reading, grade, earlier, test } = cell
@@ -88,19 +95,17 @@ function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
   return (
     <td data-grade={grade?.grade} title={should} className={text.narrow}>
       <RouterLink to={{ search }} title={`Test ${row.cable.tag} again`}>
-        <Flex gap="1.5" align="start">
+        <span className={look.read}>
           <DoorGlyph grade={grade?.grade ?? 'note'} size={15} />
-          <Box>
-            <Box fontSize="sm" fontWeight="600">
-              {readingText(reading)}
-            </Box>
-            <Box fontSize="xs" color={grade?.grade ?? 'quiet'}>
+          <span>
+            <span className={`${text.block} ${text.half}`}>{readingText(reading)}</span>
+            <span className={`${text.block} ${text.tiny} ${look.grade}`} data-grade={grade?.grade}>
               {grade ? (grade.beyond ? 'more than it should' : gradeTexts[grade.grade]) : 'at least this'}
               {reading.instrument?.simulated && ', simulated'}
               {earlier.length > 0 && `, read ${earlier.length + 1} times`}
-            </Box>
-          </Box>
-        </Flex>
+            </span>
+          </span>
+        </span>
       </RouterLink>
     </td>
   )
@@ -122,17 +127,14 @@ function Advice({ recommendation: { verdict, useFor, notFor, reasons } }: { reco
   ]
   return (
     <>
-      <Flex gap="1.5" align="center" color={grade} fontWeight="700">
+      <span className={look.advice} data-grade={grade}>
         <DoorGlyph grade={grade} size={15} /> {words}
-      </Flex>
+      </span>
       {lines.map(([name, what]) =>
         what.length === 0 ? null : (
-          <Text key={name} fontSize="xs">
-            <Box as="span" color="quiet">
-              {name}
-            </Box>{' '}
-            {what.join('; ')}
-          </Text>
+          <p key={name} className={text.tiny}>
+            <span className={text.quiet}>{name}</span> {what.join('; ')}
+          </p>
         ),
       )}
     </>

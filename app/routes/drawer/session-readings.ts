@@ -7,10 +7,7 @@ import type { Session } from '../../../core/plan/session'
 export type WrittenReadings = [string, [string, Tried[]][]][]
 
 export const writtenReadings = (plan: Plan, session: Session): WrittenReadings =>
-  [...readingsOf(session, plan.observations)].map(([cable, byTest]) => [
-    cable,
-    [...byTest].map(([test, read]) => [test, [...read]]),
-  ])
+  [...readingsOf(session, plan)].map(([cable, byTest]) => [cable, [...byTest].map(([test, read]) => [test, [...read]])])
 
 export const readWritten = (written: WrittenReadings): SessionReadings =>
   new Map(written.map(([cable, byTest]) => [cable, new Map(byTest)]))

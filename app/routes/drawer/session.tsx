@@ -161,7 +161,7 @@ function AtTheBench({
         <Form method="post">
           <MadeFrom />
           <Flex gap="4" mt="2" align="center" wrap="wrap">
-            <QuietButton name="intent" value="remove" color="blocked" borderColor="blocked">
+            <QuietButton name="intent" value="remove" grave>
               Delete the session
             </QuietButton>
             <Text fontSize="sm" color="quiet">

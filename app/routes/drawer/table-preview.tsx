@@ -35,7 +35,7 @@ export function ColumnChoice({
               <PlainSelect
                 name={controlOf(column)}
                 value={mapping[column] ?? ''}
-                borderColor={missing ? 'blocked' : 'edge'}
+                aria-invalid={missing ? true : undefined}
                 onChange={(event) => {
                   const form = event.currentTarget.form
                   if (form) choose(mappingFrom(new FormData(form)) ?? {})

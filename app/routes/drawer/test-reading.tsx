@@ -70,7 +70,7 @@ function Controls({ index, test, soak }: { index: SiteIndex; test: BenchTest; so
               {soak ? 'It dropped' : 'Nothing came up'}
             </Target>
             {soak && (
-              <QuietButton name="intent" value="call-off" h="auto">
+              <QuietButton name="intent" value="call-off">
                 Call the soak off
               </QuietButton>
             )}

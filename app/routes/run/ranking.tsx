@@ -3,9 +3,9 @@ import { type RefObject, useState } from 'react'
 import { candidateSentence } from '../../../core/match/candidate-sentence'
 import type { Candidate } from '../../../core/match/rank'
 import type { Run } from '../../../core/plan/run'
+import { choose } from '../../ui/choice'
 import { QuietButton } from '../../ui/controls'
 import { GradeMark } from '../../ui/grade'
-import { choose } from '../../ui/many-options'
 import { Length, useUnit } from '../../ui/units'
 
 const SHOWN = 8
@@ -65,8 +65,7 @@ export function Ranking({
             ) : (
               <QuietButton
                 type="button"
-                size="xs"
-                w="84px"
+                small
                 onClick={() => chooseLead(candidate.cable.id)}
                 aria-label={`Choose ${candidate.cable.tag}`}
               >
@@ -77,7 +76,7 @@ export function Ranking({
         ))}
       </Box>
       {candidates.length > SHOWN && (
-        <QuietButton type="button" size="xs" mt="2" onClick={() => setAll(!all)} aria-expanded={all}>
+        <QuietButton type="button" small onClick={() => setAll(!all)} aria-expanded={all}>
           {all ? 'Show fewer' : `Show all ${candidates.length}`}
         </QuietButton>
       )}

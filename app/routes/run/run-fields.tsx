@@ -7,11 +7,12 @@ import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
 import { formatNeedSize, needExamples } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
+import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { SelectField, TextField } from '../../ui/field'
 import { useUnit } from '../../ui/units'
-import { LeadOptions, PortOptions } from './options'
+import { LeadField, PortField } from './choices'
 import type { RunFormTexts } from './run-form'
 
 type Fields = { [Name in keyof RunFormTexts]-?: FieldMetadata<RunFormTexts[Name]> }
@@ -54,7 +55,7 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
       <ChangeId />
       <Flex direction="column" gap="3">
         <Grid templateColumns="1fr 1.4fr" gap="3">
-          <TextField field={fields.tag} label="Tag" required fontFamily="mono" />
+          <TextField field={fields.tag} label="Tag" required mono />
           <TextField
             field={fields.length}
             label="Route length"
@@ -62,15 +63,11 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
             required
           />
         </Grid>
-        <SelectField field={fields.from} label="Host port" required>
-          <PortOptions plan={plan} chosen={String(fields.from.initialValue ?? '')} />
-        </SelectField>
+        <PortField field={fields.from} label="Host port" required />
         {leads.map((lead, at) => (
           <Flex key={lead.key ?? lead.id} gap="2" align="end">
             <Box flex="1">
-              <SelectField field={lead} label={at === 0 ? 'Cable' : `Cable ${at + 1}, in series`}>
-                <LeadOptions plan={plan} run={before} chosen={String(lead.initialValue ?? '')} />
-              </SelectField>
+              <LeadField field={lead} label={at === 0 ? 'Cable' : `Cable ${at + 1}, in series`} run={before} />
             </Box>
             {at > 0 && (
               <QuietButton
@@ -83,13 +80,11 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
           </Flex>
         ))}
         <Box>
-          <QuietButton size="xs" {...form.insert.getButtonProps({ name: fields.leads.name, defaultValue: '' })}>
+          <QuietButton small {...form.insert.getButtonProps({ name: fields.leads.name, defaultValue: '' })}>
             Add an extension or adapter in series
           </QuietButton>
         </Box>
-        <SelectField field={fields.to} label="Device port" required>
-          <PortOptions plan={plan} chosen={String(fields.to.initialValue ?? '')} />
-        </SelectField>
+        <PortField field={fields.to} label="Device port" required />
         <Box as="fieldset" border="1px solid" borderColor="line" borderRadius="2px" px="3" pb="3" pt="1">
           <Box as="legend" fontWeight="700" px="1">
             What must flow between these two
@@ -104,7 +99,6 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
           {needs.map((need, at) => (
             <NeedLine key={need.key ?? need.id} need={need as never} label={`Need ${at + 1}`}>
               <QuietButton
-                size="sm"
                 {...form.remove.getButtonProps({ name: fields.needs.name, index: at })}
                 aria-label={`Take out need ${at + 1}`}
               >
@@ -113,7 +107,7 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
             </NeedLine>
           ))}
           <QuietButton
-            size="xs"
+            small
             {...form.insert.getButtonProps({
               name: fields.needs.name,
               defaultValue: { kind: 'picture', way: 'down', size: '' },
@@ -140,10 +134,8 @@ function Passing({ needs, plan }: { needs: readonly Need[]; plan: Plan }) {
         {needs.map((need) => (
           <li key={need.id}>
             {need.name ?? needNames[need.kind]}{' '}
-            <Box as="span" fontFamily="mono" fontSize="xs">
-              {formatNeedSize(need)}
-            </Box>
-            , {nameOf(need.from)} to {nameOf(need.to)}
+            <span className={`${text.mono} ${text.tiny}`}>{formatNeedSize(need)}</span>, {nameOf(need.from)} to{' '}
+            {nameOf(need.to)}
           </li>
         ))}
       </Box>
@@ -179,13 +171,7 @@ function NeedLine({
           </SelectField>
         </Box>
         <Box flex="1">
-          <TextField
-            field={parts.size}
-            label="How much"
-            placeholder={needExamples[kind] ?? ''}
-            fontFamily="mono"
-            required
-          />
+          <TextField field={parts.size} label="How much" placeholder={needExamples[kind] ?? ''} mono required />
         </Box>
       </Flex>
       <Flex gap="2" align="end" mt="2">

@@ -79,7 +79,7 @@ function RunEditor({ run, answer }: { run: Run; answer: Route.ComponentProps['ac
           <>
             <Done tag={run.tag} />
             {behind && (
-              <Notice tone="note" py="2">
+              <Notice tone="note" slim>
                 This run was changed meanwhile. What you typed is still here; saving keeps both, or asks where both of
                 you changed the same.
               </Notice>
@@ -92,9 +92,7 @@ function RunEditor({ run, answer }: { run: Run; answer: Route.ComponentProps['ac
         <Flex mt="5" pt="4" borderTop="1px solid" borderColor="line" align="center" gap="4" wrap="wrap">
           <input type="hidden" name="intent" value="delete" />
           <MadeFrom />
-          <QuietButton color="blocked" borderColor="blocked">
-            Delete this run
-          </QuietButton>
+          <QuietButton grave>Delete this run</QuietButton>
           <Text fontSize="sm" color="quiet">
             It can be put back.
           </Text>
@@ -116,7 +114,7 @@ function Done({ tag }: { tag: string }) {
   }, [done, setParams])
   if (!done) return null
   return (
-    <Notice tone="clear" py="2">
+    <Notice tone="clear" slim>
       <Box>{tag} is saved.</Box>
     </Notice>
   )

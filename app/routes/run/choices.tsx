@@ -1,0 +1,123 @@
+import { useCallback, useMemo } from 'react'
+import { knownOf } from '../../../core/link/lay'
+import type { Cable } from '../../../core/plan/cable'
+import type { Device, Port } from '../../../core/plan/device'
+import type { Run } from '../../../core/plan/run'
+import type { SiteIndex } from '../../../core/plan/site-index'
+import { formatLength, type LengthUnit } from '../../../core/quantity/length'
+import { connectorNames } from '../../../core/standards/connectors'
+import { gradeFacts } from '../../../core/standards/grades'
+import { ChoiceField, type Option, type OptionGroup } from '../../ui/choice'
+import type { Known } from '../../ui/field'
+import { useSite } from '../../ui/site-context'
+import { useUnit } from '../../ui/units'
+
+/** Every port, under its place and device, with what its socket is. */
+export function PortField({ field, label, required }: { field: Known; label: string; required?: boolean }) {
+  const { index } = useSite()
+  const { plan } = index
+  const count = useMemo(() => plan.devices.reduce((sum, { ports }) => sum + ports.length, 0), [plan.devices])
+  const groups = useCallback(() => portGroups(index), [index])
+  return (
+    <ChoiceField
+      field={field}
+      label={label}
+      required={required}
+      none="Choose a port"
+      count={count}
+      groups={groups}
+      one={(value) => {
+        const [device = '', port = ''] = value.split('/')
+        const found = index.devices.get(device)
+        const own = found?.ports.find(({ id }) => id === port)
+        return found && own ? portOption(found, own) : null
+      }}
+    />
+  )
+}
+
+/** Devices in the order of their places; those that stand nowhere yet come last. */
+function portGroups({ plan, places }: SiteIndex): OptionGroup[] {
+  const order = new Map(plan.places.map(({ id }, at) => [id, at]))
+  const placeOf = ({ place }: Device): number => (place === undefined ? order.size : (order.get(place) ?? order.size))
+  return [...plan.devices]
+    .sort((one, other) => placeOf(one) - placeOf(other))
+    .map((device) => ({
+      label: [device.place && places.get(device.place)?.name, device.name].filter(Boolean).join(' · '),
+      options: device.ports.map((port) => portOption(device, port)),
+    }))
+}
+
+const portOption = (device: Device, port: Port): Option => ({
+  value: `${device.id}/${port.id}`,
+  words: `${device.name}: ${port.name} (${connectorNames[port.connector]}${abilities(port)})`,
+})
+
+const usbNames: Record<NonNullable<Port['usb']>, string> = {
+  usb2: 'USB 2.0',
+  gen1x1: '5 Gb/s',
+  gen2x1: '10 Gb/s',
+  gen2x2: '20 Gb/s',
+}
+
+function abilities(port: Port): string {
+  const words = [
+    port.thunderbolt ? `Thunderbolt ${port.thunderbolt}` : '',
+    port.usb4 && !port.thunderbolt ? `USB4 ${port.usb4}` : '',
+    port.usb && !port.thunderbolt && !port.usb4 ? usbNames[port.usb] : '',
+    port.displayport && port.connector === 'type-c' ? 'picture' : '',
+    port.gives && port.gives > 15 ? `${port.gives} W` : '',
+  ].filter(Boolean)
+  return words.length > 0 ? `, ${words.join(', ')}` : ''
+}
+
+/** Every cable that may be chosen: those in the drawer first, then those laid elsewhere; the retired are left out. */
+export function LeadField({ field, label, run }: { field: Known; label: string; run: Run | null }) {
+  const { index } = useSite()
+  const unit = useUnit()
+  const groups = useCallback(() => leadGroups(index, run, unit), [index, run, unit])
+  return (
+    <ChoiceField
+      field={field}
+      label={label}
+      none="No cable yet"
+      count={index.plan.cables.length}
+      groups={groups}
+      one={(value) => {
+        const cable = index.cables.get(value)
+        return cable ? leadOption(index, run, unit, cable) : null
+      }}
+    />
+  )
+}
+
+/** The run a cable lies in, if that is another one. */
+const laidIn = (index: SiteIndex, run: Run | null, cable: Cable): Run | undefined => {
+  const laid = index.runOf.get(cable.id)
+  return laid?.id === run?.id ? undefined : laid
+}
+
+function leadGroups(index: SiteIndex, run: Run | null, unit: LengthUnit): OptionGroup[] {
+  const usable = index.plan.cables.filter(
+    ({ id, standing }) => standing !== 'retired' || run?.leads.some(({ cable }) => cable === id),
+  )
+  const optionsOf = (cables: readonly Cable[]): Option[] => cables.map((cable) => leadOption(index, run, unit, cable))
+  const isLaid = (cable: Cable): boolean => laidIn(index, run, cable) !== undefined
+  return [
+    { label: 'In the drawer', options: optionsOf(usable.filter((cable) => !isLaid(cable))) },
+    { label: 'Laid in other runs', options: optionsOf(usable.filter(isLaid)) },
+  ]
+}
+
+function leadOption(index: SiteIndex, run: Run | null, unit: LengthUnit, cable: Cable): Option {
+  const grade = knownOf(index, cable).grade.value
+  const ends = cable.ends
+    .map((end) => connectorNames[end.connector] + (end.gender === 'socket' ? ' socket' : ''))
+    .join(' to ')
+  const other = laidIn(index, run, cable)
+  const where = other ? ` (lies in ${other.tag})` : cable.standing === 'drawer' ? '' : ` (${cable.standing})`
+  return {
+    value: cable.id,
+    words: `${cable.tag}: ${ends}, ${formatLength(cable.length, unit)}, ${grade ? gradeFacts[grade].name : 'unknown'} ${cable.construction}${where}`,
+  }
+}
