@@ -1,10 +1,37 @@
 import { reactRouter } from '@react-router/dev/vite'
 import { defineConfig } from 'vite'
+import { compression } from 'vite-plugin-compression2'
 
 export default defineConfig({
-  plugins: [reactRouter()],
+  // zipped once, as small as can be, and not for each browser anew
+  plugins: [
+    reactRouter(),
+    compression({ include: /\.(js|css|svg)$/, threshold: 1000, algorithms: ['gzip', 'brotliCompress'] }),
+  ],
   resolve: { tsconfigPaths: true },
   worker: { format: 'es' },
+  environments: {
+    client: {
+      build: {
+        // few files: a browser asks for six at a time, and the first paint waits for the styles among them
+        rolldownOptions: {
+          output: {
+            codeSplitting: {
+              groups: [
+                {
+                  name: 'framework',
+                  test: /node_modules\/(react|react-dom|scheduler|react-router|cookie|set-cookie-parser|@chakra-ui|@emotion|@ark-ui|@zag-js|next-themes|stylis)\//,
+                },
+                { name: 'forms', test: /node_modules\/(zod|@conform-to)\// },
+                { name: 'trade', test: /\/core\// },
+                { name: 'site', test: /\/app\/(ui|theme|site-copy|open-copy|in-slices)/ },
+              ],
+            },
+          },
+        },
+      },
+    },
+  },
   optimizeDeps: {
     exclude: ['fflate', 'knex', 'mysql2', 'pdfmake', 'pino', 'qrcode', 'tar-stream'],
     include: [

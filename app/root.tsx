@@ -28,9 +28,10 @@ export const loader = async ({ request }: Route.LoaderArgs) => ({
 
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = useNonce()
-  // tells tests that scripts have taken over
+  // tells tests and benches that scripts have taken over
   useEffect(() => {
     document.documentElement.dataset.ready = 'true'
+    performance.mark('hallway-ready')
   }, [])
   return (
     <html lang="en" suppressHydrationWarning>

@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Text, Textarea } from '@chakra-ui/react'
+import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import type { Fault } from '../../core/plan/entity'
@@ -6,6 +6,7 @@ import { readPlanText } from '../../core/plan/read'
 import { importPlan } from '../../server/sites/sites'
 import { AWAY_MESSAGE, save } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
+import { PlainTextArea } from '../ui/field'
 import { TopBar } from '../ui/frame'
 import { handOf } from '../who.server'
 import type { Route } from './+types/import'
@@ -91,13 +92,11 @@ export default function Import({ actionData }: Route.ComponentProps) {
               <label htmlFor="plan-text">
                 <b>or its text</b>
               </label>
-              <Textarea
+              <PlainTextArea
+                mono
                 id="plan-text"
                 name="text"
                 rows={8}
-                fontFamily="mono"
-                bg="card"
-                borderColor="edge"
                 defaultValue={actionData?.pasted}
                 disabled={chosen !== ''}
               />

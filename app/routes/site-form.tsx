@@ -1,10 +1,10 @@
-import { Box, Heading, Input } from '@chakra-ui/react'
+import { Box, Heading } from '@chakra-ui/react'
 import { Form, useNavigation } from 'react-router'
 import { revisionOf } from '../../core/change/change'
 import { SITE_ID } from '../../core/change/copy'
 import { MadeFrom } from '../ui/change-fields'
 import { MainButton } from '../ui/controls'
-import { controlLook, Labelled } from '../ui/field'
+import { Labelled, PlainInput } from '../ui/field'
 import { useSite } from '../ui/site-context'
 import { useKept } from '../ui/use-kept'
 
@@ -23,10 +23,10 @@ export function SiteForm() {
       <MadeFrom base={behind ? made.place : place} />
       <Box display="grid" gap="3" mb="4">
         <Labelled label="Name">
-          <Input name="name" defaultValue={made.site.name} required maxLength={120} size="sm" {...controlLook} />
+          <PlainInput name="name" defaultValue={made.site.name} required maxLength={120} />
         </Labelled>
         <Labelled label="Note">
-          <Input name="note" defaultValue={made.site.note ?? ''} maxLength={2000} size="sm" {...controlLook} />
+          <PlainInput name="note" defaultValue={made.site.note ?? ''} maxLength={2000} />
         </Labelled>
         <Tick name="practice" title="A site to practise on" checked={made.site.practice}>
           What simulated instruments say counts here. On a real site it is written down and counts for nothing.

@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Link, Table, Text } from '@chakra-ui/react'
+import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { getFormProps, useForm } from '@conform-to/react'
 import { getZodConstraint, parseWithZod } from '@conform-to/zod/v4'
 import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
@@ -6,9 +6,11 @@ import { z } from 'zod'
 import { nameField } from '../../core/plan/fields'
 import { createSite, listSites } from '../../server/sites/sites'
 import { AWAY_MESSAGE, load, save } from '../stored.server'
+import text from '../theme/text.module.css'
 import { MainButton, Notice } from '../ui/controls'
 import { TextField } from '../ui/field'
 import { TopBar } from '../ui/frame'
+import { RuledTable } from '../ui/ruled-table'
 import { handOf } from '../who.server'
 import type { Route } from './+types/sites'
 
@@ -96,40 +98,24 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
 
 function SiteTable({ sites }: { sites: Route.ComponentProps['loaderData']['sites'] }) {
   return (
-    <Table.ScrollArea mb="7">
-      <Table.Root size="sm" bg="card">
-        <Table.Header>
-          <Table.Row bg="floor">
-            <Table.ColumnHeader>Site</Table.ColumnHeader>
-            {['Runs', 'Devices', 'Cables'].map((name) => (
-              <Table.ColumnHeader key={name} textAlign="end">
-                {name}
-              </Table.ColumnHeader>
+    <Box mb="7">
+      <RuledTable label="Sites" columns={['Site', 'Runs', 'Devices', 'Cables']}>
+        {sites.map((site) => (
+          <tr key={site.id}>
+            <td>
+              <RouterLink to={`/sites/${site.id}`} className={`${text.link} ${text.strong}`}>
+                {site.name}
+              </RouterLink>
+              {site.note && <span className={`${text.block} ${text.quiet} ${text.brief}`}>{site.note}</span>}
+            </td>
+            {[site.runs, site.devices, site.cables].map((count, at) => (
+              <td key={['runs', 'devices', 'cables'][at]} className={text.mono}>
+                {count}
+              </td>
             ))}
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>
-          {sites.map((site) => (
-            <Table.Row key={site.id} bg="card">
-              <Table.Cell>
-                <Link asChild fontWeight="700" color="brassInk" textDecoration="underline">
-                  <RouterLink to={`/sites/${site.id}`}>{site.name}</RouterLink>
-                </Link>
-                {site.note && (
-                  <Text color="quiet" fontSize="sm" lineClamp="2">
-                    {site.note}
-                  </Text>
-                )}
-              </Table.Cell>
-              {[site.runs, site.devices, site.cables].map((count, at) => (
-                <Table.Cell key={['runs', 'devices', 'cables'][at]} textAlign="end" fontFamily="mono">
-                  {count}
-                </Table.Cell>
-              ))}
-            </Table.Row>
-          ))}
-        </Table.Body>
-      </Table.Root>
-    </Table.ScrollArea>
+          </tr>
+        ))}
+      </RuledTable>
+    </Box>
   )
 }

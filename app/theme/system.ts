@@ -1,47 +1,23 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react'
-import {
-  breakpoints,
-  buttonRecipe,
-  globalCss,
-  headingRecipe,
-  inputRecipe,
-  keyframes,
-  layerStyles,
-  linkRecipe,
-  semanticTokens,
-  spinnerRecipe,
-  tableSlotRecipe,
-  textareaRecipe,
-  textStyles,
-  tokens,
-} from '@chakra-ui/react/theme'
+import { breakpoints, headingRecipe, linkRecipe, textStyles, tokens } from '@chakra-ui/react/theme'
 import { css } from '@emotion/react'
+import { giveWay } from './after-first-paint'
 
 const both = (light: string, dark: string) => ({ value: { base: light, _dark: dark } })
 
-const { white, black, gray, red, whiteAlpha } = tokens.colors
-const { bg, fg, border, gray: grayScale, red: redScale } = semanticTokens.colors
+const { spacing, sizes, fontSizes, fontWeights, lineHeights, letterSpacings, radii, zIndex } = tokens
 
-/** Of the component library only what Hallway uses: every recipe and colour scale more is more to send with each page. */
+/**
+ * Of the component library only what Hallway uses: every recipe, token and rule for all elements more is more to make, to send and to reckon with on each
+ * page. Controls, rows and grades have classes of their own.
+ */
 const used = defineConfig({
   preflight: true,
-  globalCss,
   theme: {
     breakpoints,
-    keyframes,
-    tokens: { ...tokens, colors: { white, black, gray, red, whiteAlpha } },
-    semanticTokens: { ...semanticTokens, colors: { bg, fg, border, gray: grayScale, red: redScale } },
-    recipes: {
-      button: buttonRecipe,
-      heading: headingRecipe,
-      input: inputRecipe,
-      link: linkRecipe,
-      spinner: spinnerRecipe,
-      textarea: textareaRecipe,
-    },
-    slotRecipes: { table: tableSlotRecipe },
+    tokens: { spacing, sizes, fontSizes, fontWeights, lineHeights, letterSpacings, radii, zIndex },
+    recipes: { heading: headingRecipe, link: linkRecipe },
     textStyles,
-    layerStyles,
   },
 })
 
@@ -49,7 +25,14 @@ const used = defineConfig({
 const config = defineConfig({
   cssVarsPrefix: 'hw',
   globalCss: {
-    html: { bg: 'paper', color: 'ink', fontVariantNumeric: 'tabular-nums' },
+    '*': { '--global-color-border': 'colors.line' },
+    html: {
+      '--global-font-body': 'fonts.body',
+      '--global-font-mono': 'fonts.mono',
+      bg: 'paper',
+      color: 'ink',
+      fontVariantNumeric: 'tabular-nums',
+    },
     body: { bg: 'paper', color: 'ink' },
     '*:focus-visible': { outline: '3px solid var(--hw-colors-brass)', outlineOffset: '2px' },
     '*, *::before, *::after': {
@@ -98,7 +81,9 @@ const config = defineConfig({
   },
 })
 
+await giveWay()
 const created = createSystem(defaultBaseConfig, used, config)
+await giveWay()
 
 /** The rules for all of a page are written out once, and not for each page that is rendered. */
 export const system = { ...created, _global: css(created._global as never) as never }

@@ -1,7 +1,8 @@
-import { Box, Flex, Table, Text } from '@chakra-ui/react'
+import { Box, Flex, Text } from '@chakra-ui/react'
 import { useEffect, useRef } from 'react'
 import { Link as RouterLink } from 'react-router'
 import type { Place } from '../../core/change/change'
+import look from './clash-notice.module.css'
 import { MainButton, Notice, QuietButton } from './controls'
 
 /** One thing that both changed, each version in words. */
@@ -31,19 +32,19 @@ export function ClashNotice({ what, by, lines, deleted, place, form, theirs }: P
         saved; what you typed is still below.
       </Text>
       {lines.length > 0 && (
-        <Table.Root size="sm" my="2" bg="transparent" maxW="640px">
-          <Table.Body>
+        <table className={look.lines}>
+          <tbody>
             {lines.map((line) => (
-              <Table.Row key={line.name} bg="transparent">
-                <Table.Cell fontWeight="600">{line.name}</Table.Cell>
-                <Table.Cell>you say {line.mine || 'nothing'}</Table.Cell>
-                <Table.Cell>
+              <tr key={line.name}>
+                <th scope="row">{line.name}</th>
+                <td>you say {line.mine || 'nothing'}</td>
+                <td>
                   {by} says {line.theirs || 'nothing'}
-                </Table.Cell>
-              </Table.Row>
+                </td>
+              </tr>
             ))}
-          </Table.Body>
-        </Table.Root>
+          </tbody>
+        </table>
       )}
       <Flex gap="3" mt="2" wrap="wrap">
         <MainButton form={form} name="over" value={String(place)}>

@@ -7,14 +7,27 @@ type ButtonProps = Omit<ComponentProps<'button'>, 'className'> & {
   loading?: boolean
   /** Among lines of a list. */
   small?: boolean
+  /** Large enough to hit with a lead in the other hand. */
+  large?: boolean
   /** It takes something away. */
   grave?: boolean
   /** A link that looks like a button. */
   asChild?: boolean
 }
 
-function PlainButton({ kind, loading, small, grave, asChild, children, ...rest }: ButtonProps & { kind: string }) {
-  const className = [look.button, kind, small && look.small, grave && look.grave].filter(Boolean).join(' ')
+function PlainButton({
+  kind,
+  loading,
+  small,
+  large,
+  grave,
+  asChild,
+  children,
+  ...rest
+}: ButtonProps & { kind: string }) {
+  const className = [look.button, kind, small && look.small, large && look.large, grave && look.grave]
+    .filter(Boolean)
+    .join(' ')
   if (asChild) return cloneElement(children as ReactElement<{ className?: string }>, { className })
   return (
     <button type="submit" disabled={loading} aria-busy={loading || undefined} {...rest} className={className}>

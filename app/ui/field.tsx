@@ -47,22 +47,26 @@ export const tiedTo = ({ field, hint, required }: Omit<Shared, 'label'>) => ({
     [hint && field.descriptionId, field.errors && field.errorId].filter(Boolean).join(' ') || undefined,
 })
 
-/** How a control of Chakra's looks among these. */
-export const controlLook = { bg: 'card', borderColor: 'edge', borderRadius: '2px' } as const
+type Look = { mono?: boolean; big?: boolean }
+
+const classOf = ({ mono, big }: Look): string =>
+  [look.control, mono && text.mono, big && look.big].filter(Boolean).join(' ')
+
+/** A line of text without anything around it; `big` can be hit with a lead in the other hand. */
+export const PlainInput = ({ mono, big, ...rest }: Look & ComponentProps<'input'>) => (
+  <input {...rest} className={classOf({ mono, big })} />
+)
+
+/** Several lines of it. */
+export const PlainTextArea = ({ mono, ...rest }: Look & ComponentProps<'textarea'>) => (
+  <textarea {...rest} className={classOf({ mono })} />
+)
 
 /** A line of text with its label, hint and error. */
-export function TextField({
-  field,
-  label,
-  hint,
-  required,
-  mono,
-  ...rest
-}: Shared & { mono?: true } & ComponentProps<'input'>) {
+export function TextField({ field, label, hint, required, ...rest }: Shared & Look & ComponentProps<'input'>) {
   return (
     <LabelledField field={field} label={label} hint={hint}>
-      <input
-        className={mono ? `${look.control} ${text.mono}` : look.control}
+      <PlainInput
         defaultValue={String(field.initialValue ?? '')}
         autoComplete="off"
         {...tiedTo({ field, hint, required })}
@@ -76,8 +80,7 @@ export function TextField({
 export function TextAreaField({ field, label, hint, required, rows }: Shared & { rows: number }) {
   return (
     <LabelledField field={field} label={label} hint={hint}>
-      <textarea
-        className={look.control}
+      <PlainTextArea
         defaultValue={String(field.initialValue ?? '')}
         rows={rows}
         {...tiedTo({ field, hint, required })}

@@ -11,12 +11,23 @@ type Frame = {
   tone?: 'blocked'
   /** On a phone each row is a card, so that what matters is not off the edge. */
   cards?: true
+  /** What stands over it where its heads would say nothing new; they are still heard. */
+  caption?: ReactNode
   /** How many rows there are, where not all of them are drawn. */
   count?: number
 }
 
 /** A table with a rule round it, whose cells wrap rather than run off the side. */
-export function RuledTable({ label, columns, children, maxH, tone, cards, count }: Frame & { children: ReactNode }) {
+export function RuledTable({
+  label,
+  columns,
+  children,
+  maxH,
+  tone,
+  cards,
+  caption,
+  count,
+}: Frame & { children: ReactNode }) {
   return (
     <div
       className={look.frame}
@@ -31,7 +42,8 @@ export function RuledTable({ label, columns, children, maxH, tone, cards, count 
         aria-label={label}
         aria-rowcount={count === undefined ? undefined : count + 1}
       >
-        <thead>
+        {caption && <caption className={look.caption}>{caption}</caption>}
+        <thead data-heard={caption ? '' : undefined}>
           <tr>
             {columns.map((column) => (
               <th key={column} scope="col">

@@ -1,8 +1,8 @@
-import { Box, Flex, Input, Text } from '@chakra-ui/react'
+import { Box, Flex, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useLocation, useRouteLoaderData } from 'react-router'
 import type { loader as rootLoader } from '../root'
 import { QuietButton } from './controls'
-import { controlLook } from './field'
+import { PlainInput } from './field'
 import look from './frame.module.css'
 
 /** The name this browser has given; null where it has given none. */
@@ -14,15 +14,7 @@ export function WhoField({ name }: { name: string | null }) {
       <Box as="span" fontWeight="600">
         Your name
       </Box>
-      <Input
-        name="name"
-        defaultValue={name ?? ''}
-        required
-        maxLength={120}
-        autoComplete="name"
-        size="sm"
-        {...controlLook}
-      />
+      <PlainInput name="name" defaultValue={name ?? ''} required maxLength={120} autoComplete="name" />
     </Box>
   )
 }
@@ -60,15 +52,13 @@ export function AskWho() {
       >
         <Text fontSize="sm">Whose name shall stand beside what you change here?</Text>
         <input type="hidden" name="back" value={`${pathname}${search}`} />
-        <Input
+        <PlainInput
+          style={{ width: 200 }}
           name="name"
           aria-label="Your name"
           required
           maxLength={120}
           autoComplete="name"
-          size="sm"
-          w="200px"
-          {...controlLook}
         />
         <QuietButton>That is me</QuietButton>
       </Flex>

@@ -6,6 +6,7 @@ import { readPlanText } from '../../core/plan/read'
 import { indexPlan } from '../../core/plan/site-index'
 import { database } from '../database/connection'
 import { importPlan } from '../sites/sites'
+import { type Paint, paintsOf } from './bench-paint'
 import { timedAsync, withOwnDatabase, withServer } from './bench-server'
 import { benchSite } from './bench-site'
 import { zippedBytes } from './bench-store'
@@ -26,21 +27,30 @@ export const benchedSites = (): { name: string; plan: Plan }[] => [
   { name: 'large', plan: withSession(benchSite(2000, 5000)) },
 ]
 
-/** What every page of three sites costs this server, over HTTP on one connection. */
-export const benchPages = (): Promise<SiteCost[]> =>
+export type PagesCost = { sites: SiteCost[]; paints: Paint[] | null }
+
+/** What every page of three sites costs this server, over HTTP on one connection, and when a browser shows some of them. */
+export const benchPages = (): Promise<PagesCost> =>
   withOwnDatabase(() =>
     withServer(async (address) => {
       const costs: SiteCost[] = []
+      const painted: [string, string][] = []
       for (const { name, plan } of benchedSites()) {
         const siteId = await importPlan(database(), { by: 'the bench' }, plan)
         const home = `${address}/sites/${siteId}`
         const pages: PageCost[] = []
         for (const [page, path] of pagesOf(plan)) pages.push({ page, ...(await costOf(`${home}${path}`)) })
         costs.push({ site: name, pages })
+        if (name !== 'half')
+          for (const [page, path] of pagesOf(plan))
+            if (PAINTED.has(page)) painted.push([`${name}, ${page}`, `${home}${path}`])
       }
-      return costs
+      return { sites: costs, paints: await paintsOf(painted) }
     }),
   )
+
+/** Pages looked at in a browser: lists, and a form that follows what is typed. */
+const PAINTED = new Set(['board', 'drawer', 'run'])
 
 /** Every page there is, by what it is called and where it lies below its site. */
 export function pagesOf(plan: Plan): [string, string][] {

@@ -84,7 +84,7 @@ async function benchChanges(out: string | undefined, print: (text: string) => vo
 /** What every page costs the server, on the demo, on a large site, and on half of it, from which growth is seen. */
 async function benchEveryPage(out: string | undefined, print: (text: string) => void): Promise<void> {
   const costs = await benchPages()
-  const [demo, half, large] = costs
+  const [demo, half, large] = costs.sites
   const row = (...cells: string[]) => `| ${cells.join(' | ')} |`
   const lines = [
     row(
@@ -116,6 +116,13 @@ async function benchEveryPage(out: string | undefined, print: (text: string) => 
       row(large_.page, ...figures, (large_.anew / small.anew).toFixed(2), (large_.anew / halved.anew).toFixed(2)),
     )
   }
+  if (costs.paints) {
+    const bare = costs.paints[0]?.first ?? 1
+    lines.push('', row('in a browser', 'first paint', 'to a bare page', 'scripts ready', 'longest task'))
+    lines.push(row('---', '--:', '--:', '--:', '--:'))
+    for (const { page, first, ready, longest } of costs.paints)
+      lines.push(row(page, first.toFixed(0), (first / bare).toFixed(1), ready.toFixed(0), longest.toFixed(0)))
+  } else lines.push('', 'No browser here, so nothing was measured in one.')
   print(lines.join('\n'))
   if (out) writeFileSync(out, `${JSON.stringify(costs, null, 2)}\n`)
 }

@@ -6,11 +6,15 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
 import type { ServerBuild } from 'react-router'
+import sirv from 'sirv'
 import { database, isDatabaseAway } from '../database/connection'
 import { log } from '../log'
 import { NONCE_HEADER } from './nonce'
 import { sameSite } from './same-site'
 import { sizeLimit } from './size-limit'
+
+const HOUR_SECONDS = 3600
+const YEAR_SECONDS = 365 * 24 * HOUR_SECONDS
 
 type Options = { build: ServerBuild; clientFolder: string; names: ReadonlySet<string> | null }
 
@@ -58,9 +62,11 @@ export function application({ build, clientFolder, names }: Options): Express {
     }),
   )
   app.use(sameSite(names))
+  // what was built is zipped already
+  const zipped = { gzip: true, brotli: true }
+  app.use('/assets', sirv(join(clientFolder, 'assets'), { ...zipped, immutable: true, maxAge: YEAR_SECONDS }))
+  app.use(sirv(clientFolder, { ...zipped, maxAge: HOUR_SECONDS }))
   app.use(compression())
-  app.use('/assets', express.static(join(clientFolder, 'assets'), { immutable: true, maxAge: '1y' }))
-  app.use(express.static(clientFolder, { maxAge: '1h' }))
   app.get('/health', async (_request, response) => {
     try {
       await database().raw('SELECT 1')

@@ -1,8 +1,9 @@
-import { Flex, Input, Text } from '@chakra-ui/react'
+import { Flex, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink } from 'react-router'
 import { MOST_TAGGED } from '../../../core/tags/label'
 import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
+import { PlainInput } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 
 /** What can be done with the cables chosen in the list; each of it can be undone. */
@@ -40,14 +41,10 @@ export function BulkBar({ ids, busy, clear }: { ids: readonly string[]; busy: bo
           Back in the drawer
         </QuietButton>
         <Flex gap="1" align="center">
-          <Input
+          <PlainInput
+            mono
+            style={{ width: 104 }}
             name="first"
-            size="sm"
-            w="104px"
-            fontFamily="mono"
-            bg="card"
-            borderColor="edge"
-            borderRadius="2px"
             placeholder="C-0100"
             aria-label="First new tag"
             maxLength={24}

@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Input, Link, Text } from '@chakra-ui/react'
+import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink } from 'react-router'
 import { observationText, sayerOf } from '../../../core/drawer/observation-text'
 import { knownOf } from '../../../core/link/lay'
@@ -9,7 +9,7 @@ import type { SiteIndex } from '../../../core/plan/site-index'
 import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
-import { controlLook } from '../../ui/field'
+import { PlainInput } from '../../ui/field'
 import { Moment } from '../../ui/moment'
 import { RuledTable } from '../../ui/ruled-table'
 
@@ -117,7 +117,7 @@ function TakeBack({ piece }: { piece: Observation }) {
         <Flex gap="2" mt="1" align="end" wrap="wrap">
           <Box as="label" flex="1 1 160px">
             Why it does not count
-            <Input name="reason" required maxLength={300} size="sm" {...controlLook} />
+            <PlainInput name="reason" required maxLength={300} />
           </Box>
           <QuietButton name="intent" value="retract">
             Take it back

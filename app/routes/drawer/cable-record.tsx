@@ -1,4 +1,4 @@
-import { Box, Heading, Input, Link, Text } from '@chakra-ui/react'
+import { Box, Heading, Link, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import { type ModeRecord, recordOf, recordOfKind, runsOfCable } from '../../../core/drawer/cable-history'
 import type { RunProof } from '../../../core/observe/learned'
@@ -9,7 +9,7 @@ import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
 import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
-import { controlLook, Labelled, PlainSelect } from '../../ui/field'
+import { Labelled, PlainInput, PlainSelect } from '../../ui/field'
 import { Moment } from '../../ui/moment'
 import { RuledTable } from '../../ui/ruled-table'
 
@@ -113,10 +113,10 @@ function TrialForm({ index }: { index: SiteIndex }) {
             </PlainSelect>
           </Labelled>
           <Labelled label="Seconds">
-            <Input name="seconds" type="number" min={0} defaultValue={60} size="sm" {...controlLook} />
+            <PlainInput name="seconds" type="number" min={0} defaultValue={60} />
           </Labelled>
           <Labelled label="On the controller">
-            <Input name="controller" list="controllers" size="sm" maxLength={120} {...controlLook} />
+            <PlainInput name="controller" list="controllers" maxLength={120} />
           </Labelled>
           <datalist id="controllers">
             {controllers.map((name) => (

@@ -1,4 +1,4 @@
-import { Box, Flex, Input, Link, Text } from '@chakra-ui/react'
+import { Box, Flex, Link, Text } from '@chakra-ui/react'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { data, Form, Link as RouterLink, useNavigation, useSearchParams } from 'react-router'
 import type { Place } from '../../../core/change/change'
@@ -10,6 +10,7 @@ import type { Plan } from '../../../core/plan/plan'
 import type { MakeDraft } from '../../../server/sites/change-site'
 import { baseOf, change, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { PlainInput } from '../../ui/field'
 import { useShortcut } from '../../ui/shortcut'
 import { useSite } from '../../ui/site-context'
 import { Undo } from '../../ui/undo'
@@ -116,7 +117,7 @@ export default function Cables({ actionData }: Route.ComponentProps) {
       {actionData ? <Said answer={actionData} /> : <Arrived />}
       <Flex gap="3" mb="2" wrap="wrap" align="center">
         <Form role="search" style={{ flex: '1 1 300px' }} onSubmit={(event) => event.preventDefault()}>
-          <Input
+          <PlainInput
             ref={box}
             name="job"
             value={text}
@@ -126,11 +127,6 @@ export default function Cables({ actionData }: Route.ComponentProps) {
             aria-keyshortcuts="j"
             autoComplete="off"
             maxLength={200}
-            bg="card"
-            borderColor="edge"
-            borderRadius="2px"
-            size="sm"
-            fontSize="md"
           />
         </Form>
         <Text fontSize="sm" color="quiet" aria-live="polite">

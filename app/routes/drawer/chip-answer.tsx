@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Heading, Input, Table, Text } from '@chakra-ui/react'
+import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { POWER_MARKS, parsePowerMark } from '../../../core/drawer/mark-text'
@@ -13,10 +13,12 @@ import { foldTag } from '../../../core/plan/fields'
 import { formatLength, type LengthUnit, parseLength } from '../../../core/quantity/length'
 import { CABLE_GRADES, type CableGrade, gradeFacts } from '../../../core/standards/grades'
 import { citeSource } from '../../../core/standards/source'
+import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { MainButton } from '../../ui/controls'
-import { controlLook, Labelled, PlainSelect } from '../../ui/field'
+import { Labelled, PlainInput, PlainSelect } from '../../ui/field'
 import { DoorGlyph } from '../../ui/grade'
+import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { wordsOf } from './chip-form'
@@ -53,16 +55,14 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
           borderRadius="2px"
         >
           <Labelled label="Its tag">
-            <Input
+            <PlainInput
+              mono
               name="tag"
               list="tags"
-              size="sm"
-              fontFamily="mono"
               maxLength={24}
               required
               value={tag}
               onChange={(event) => setTag(event.target.value)}
-              {...controlLook}
             />
           </Labelled>
           <datalist id="tags">
@@ -77,7 +77,7 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
           ) : (
             <>
               <Labelled label="Its length">
-                <Input name="length" size="sm" value={printed.length} onChange={set('length')} {...controlLook} />
+                <PlainInput name="length" value={printed.length} onChange={set('length')} />
               </Labelled>
               <Labelled label="Mark printed">
                 <PlainSelect value={printed.mark} onChange={set('mark')}>
@@ -130,37 +130,25 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
       </Box>
       <Grid templateColumns={{ base: '1fr', xl: '1fr 1fr' }} gap="4" mt="4">
         {words.map((word) => (
-          <Table.ScrollArea key={word.name} border="1px solid" borderColor="line" borderRadius="2px">
-            <Table.Root size="sm" bg="card" css={{ '& td': { py: '1', whiteSpace: 'normal' } }}>
-              <Table.Caption captionSide="top" textAlign="start" px="2" py="1.5" m="0" bg="floor" color="ink">
-                <b>{word.name}</b>{' '}
-                <Box as="span" fontFamily="mono">
-                  {word.hex}
-                </Box>
-              </Table.Caption>
-              <Table.Header srOnly>
-                <Table.Row>
-                  {['Bits', 'Field', 'Value', 'Meaning'].map((name) => (
-                    <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-                  ))}
-                </Table.Row>
-              </Table.Header>
-              <Table.Body>
-                {word.fields.map((field) => (
-                  <Table.Row key={field.bits} bg={field.reservedSet ? 'tightFloor' : 'card'}>
-                    <Table.Cell fontFamily="mono" fontSize="xs" color="quiet" w="56px">
-                      {field.bits}
-                    </Table.Cell>
-                    <Table.Cell w="40%">{field.name}</Table.Cell>
-                    <Table.Cell fontFamily="mono" fontSize="xs" textAlign="end" w="64px">
-                      {field.value}
-                    </Table.Cell>
-                    <Table.Cell fontWeight="600">{field.meaning}</Table.Cell>
-                  </Table.Row>
-                ))}
-              </Table.Body>
-            </Table.Root>
-          </Table.ScrollArea>
+          <RuledTable
+            key={word.name}
+            label={word.name}
+            caption={
+              <>
+                <b>{word.name}</b> <span className={text.mono}>{word.hex}</span>
+              </>
+            }
+            columns={['Bits', 'Field', 'Value', 'Meaning']}
+          >
+            {word.fields.map((field) => (
+              <tr key={field.bits} data-grade={field.reservedSet ? 'tight' : undefined}>
+                <td className={`${text.mono} ${text.tiny} ${text.quiet}`}>{field.bits}</td>
+                <td>{field.name}</td>
+                <td className={`${text.mono} ${text.tiny} ${text.end}`}>{field.value}</td>
+                <td className={text.half}>{field.meaning}</td>
+              </tr>
+            ))}
+          </RuledTable>
         ))}
       </Grid>
       <Text fontSize="sm" color="quiet" mt="2">

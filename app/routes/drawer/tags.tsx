@@ -1,8 +1,8 @@
-import { Box, Flex, Grid, Input, Link, Text } from '@chakra-ui/react'
+import { Box, Flex, Grid, Link, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useSubmit } from 'react-router'
 import { LABEL_SIZES } from '../../../core/tags/label'
 import { MainButton, QuietButton } from '../../ui/controls'
-import { Labelled, PlainSelect } from '../../ui/field'
+import { Labelled, PlainInput, PlainSelect } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/tags'
 import { addressAsked, idsAsked, sizeAsked } from './tags-request.server'
@@ -55,15 +55,11 @@ export default function Tags({ loaderData }: Route.ComponentProps) {
             </PlainSelect>
           </Labelled>
           <Labelled label="Their codes open Hallway at">
-            <Input
+            <PlainInput
+              mono
               name="address"
               type="url"
               defaultValue={address}
-              size="sm"
-              bg="card"
-              borderColor="edge"
-              borderRadius="2px"
-              fontFamily="mono"
               maxLength={120}
               aria-describedby="address-hint"
             />

@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Input, Text } from '@chakra-ui/react'
+import { Box, Flex, Text } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { predictionText, readingText, testText } from '../../../core/bench/grade-reading'
@@ -12,8 +12,8 @@ import type { SiteIndex } from '../../../core/plan/site-index'
 import { linkModeFacts } from '../../../core/standards/link-modes'
 import { Bar } from '../../ui/bar'
 import { ChangeId } from '../../ui/change-fields'
-import { QuietButton } from '../../ui/controls'
-import { controlLook, PlainSelect } from '../../ui/field'
+import { MainButton, QuietButton } from '../../ui/controls'
+import { PlainInput, PlainSelect } from '../../ui/field'
 import { useSeconds } from './use-seconds'
 
 type Props = { index: SiteIndex; cable: Cable; test: BenchTest; read: Tried | undefined; soak: Soaking | null }
@@ -111,24 +111,14 @@ function Controls({ index, test, soak }: { index: SiteIndex; test: BenchTest; so
 /** Large enough to hit with a lead in the other hand. */
 function Target({ strong, children, ...rest }: { name?: string; value?: string; strong?: true; children: ReactNode }) {
   const busy = useNavigation().state !== 'idle'
-  return (
-    <Button
-      type="submit"
-      size="lg"
-      minH="52px"
-      px="6"
-      borderRadius="2px"
-      border="1px solid"
-      borderColor={strong ? 'brassInk' : 'edge'}
-      bg={strong ? 'brassInk' : 'card'}
-      color={strong ? 'onBrass' : 'ink'}
-      fontWeight="700"
-      _hover={{ bg: strong ? 'brass' : 'floor' }}
-      disabled={busy}
-      {...rest}
-    >
+  return strong ? (
+    <MainButton large disabled={busy} {...rest}>
       {children}
-    </Button>
+    </MainButton>
+  ) : (
+    <QuietButton large disabled={busy} {...rest}>
+      {children}
+    </QuietButton>
   )
 }
 
@@ -140,18 +130,16 @@ type FigureProps = { test: BenchTest; unit: string; label: string; limits?: read
 function Figure({ test, unit, label, limits }: FigureProps) {
   return (
     <Flex gap="3" align="center" wrap="wrap">
-      <Input
+      <PlainInput
+        mono
+        big
+        style={{ width: 150 }}
         name={nameOf(test)}
         aria-label={label}
         inputMode="decimal"
         autoComplete="off"
         required
         maxLength={24}
-        w="150px"
-        h="52px"
-        fontSize="xl"
-        fontFamily="mono"
-        {...controlLook}
       />
       <Box as="span" fontFamily="mono">
         {unit}

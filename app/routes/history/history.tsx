@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Input, Link, Text } from '@chakra-ui/react'
+import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { data, Form, isRouteErrorResponse, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { LIST_NAMES, type ListName } from '../../../core/plan/entity'
 import { historyOf, undoChange } from '../../../server/sites/history'
@@ -6,7 +6,7 @@ import { within } from '../../address'
 import { load, loadSite, reasonsOf, save, whyNotSaved } from '../../stored.server'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
-import { controlLook, Labelled } from '../../ui/field'
+import { Labelled, PlainInput } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import { handOf } from '../../who.server'
 import type { Route } from './+types/history'
@@ -85,15 +85,13 @@ export default function History({ loaderData, actionData }: Route.ComponentProps
       <Form action={home} role="search" aria-label="The history of one thing">
         <Flex gap="3" mb="4" align="end">
           <Labelled label="Of one run, cable, device or need" maxW="300px" flex="1">
-            <Input
+            <PlainInput
               name="of"
               key={asked}
               defaultValue={asked}
               placeholder="its tag or name"
               maxLength={120}
               required
-              size="sm"
-              {...controlLook}
             />
           </Labelled>
           <QuietButton>Show</QuietButton>
