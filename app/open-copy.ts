@@ -1,5 +1,15 @@
 import { inSlices } from './in-slices'
-import { type CopyName, keepView, keptView, latestView, readCopy, type SiteView } from './site-copy'
+import {
+  type CatchUp,
+  type CopyName,
+  caughtUp,
+  keepView,
+  keptView,
+  latestView,
+  type NewsLine,
+  readCopy,
+  type SiteView,
+} from './site-copy'
 
 /** Where the copy that a page shows is to be had. It never changes, so a browser may keep it. */
 export const copyAddress = (siteId: string, { identity, place }: CopyName): string =>
@@ -14,6 +24,20 @@ export async function openCopy(siteId: string, name: CopyName): Promise<SiteView
   const view = await inSlices(readCopy(await answer.text()))
   keepView(siteId, view)
   return view
+}
+
+/** What is known of a site brought up to date, with what was changed; null where it has to be opened anew. */
+export async function followSite(siteId: string): Promise<{ view: SiteView; lines: readonly NewsLine[] } | null> {
+  const known = latestView(siteId)
+  if (!known) return null
+  const since = new URLSearchParams({ since: String(known.copy.place), identity: known.identity })
+  const answer = await fetch(`/sites/${siteId}/changes?${since}`)
+  if (!answer.ok) return null
+  const told = (await answer.json()) as CatchUp
+  const view = told.place > known.copy.place ? caughtUp(known, told) : known
+  if (!view) return null
+  keepView(siteId, view)
+  return { view, lines: told.lines }
 }
 
 /** The view of a copy that a page shows; where that is no longer kept, the latest. */

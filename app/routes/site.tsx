@@ -9,8 +9,8 @@ import {
   useSearchParams,
 } from 'react-router'
 import { openCables } from '../../core/drawer/drawer-rows'
-import { copyAddress, openCopy } from '../open-copy'
-import { type CatchUp, caughtUp, keepView, keptView, latestView, type NewsLine, viewOf } from '../site-copy'
+import { copyAddress, followSite, openCopy } from '../open-copy'
+import { keepView, keptView, latestView, type NewsLine, viewOf } from '../site-copy'
 import { loadSite } from '../stored.server'
 import { ErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
@@ -39,23 +39,14 @@ export const headers: Route.HeadersFunction = ({ loaderHeaders }) => loaderHeade
 
 /** A browser that holds a copy asks for what came after it, and takes the plan anew only where that cannot be told. */
 export async function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
-  const anew = async () => {
-    const shown = await serverLoader()
-    const { copy } = await openCopy(params.site, shown)
-    return { ...shown, place: copy.place }
+  const followed = await followSite(params.site)
+  if (followed) {
+    const { view, lines } = followed
+    return { name: view.copy.plan.site.name, identity: view.identity, place: view.copy.place, news: lines }
   }
-  const known = latestView(params.site)
-  if (!known) return anew()
-  const { identity, copy } = known
-  const answer = await fetch(
-    `/sites/${params.site}/changes?${new URLSearchParams({ since: String(copy.place), identity })}`,
-  )
-  if (!answer.ok) return anew()
-  const told = (await answer.json()) as CatchUp
-  const view = told.place > copy.place ? caughtUp(known, told) : known
-  if (!view) return anew()
-  keepView(params.site, view)
-  return { name: view.copy.plan.site.name, identity, place: view.copy.place, news: told.lines }
+  const shown = await serverLoader()
+  const { copy } = await openCopy(params.site, shown)
+  return { ...shown, place: copy.place }
 }
 
 /** The site catches up after every save; a filter or a sort in the address changes nothing of it. */

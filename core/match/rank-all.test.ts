@@ -5,8 +5,8 @@ import { walkNeeds } from '../checks/assess'
 import type { Plan } from '../plan/plan'
 import { readPlanText } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
-import { rankCables } from './rank'
-import { gradeAt, rankAll } from './rank-all'
+import { candidatesOf, rankCables } from './rank'
+import { gradeAt, rankAll, rankRun } from './rank-all'
 
 const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
 if (!read.ok) throw new Error('the demo plan has faults')
@@ -36,6 +36,19 @@ function atOnce(plan: Plan): Record<string, string[]> {
   )
 }
 
+/** Each run by itself, as its page asks for it, and only then what is said of each cable. */
+function oneByOne(plan: Plan): Record<string, string[]> {
+  const index = indexPlan(plan)
+  const { crossings } = walkNeeds(index)
+  return Object.fromEntries(
+    plan.runs.map((run) => {
+      const crossed = crossings.get(run.id) ?? []
+      const ranked = candidatesOf(index, run, crossed, rankRun(index, run, crossed))
+      return [run.tag, ranked.map(({ cable, grade }) => `${cable.tag} ${grade}`)]
+    }),
+  )
+}
+
 describe('every cable for every run', () => {
   it.each([
     ['the demo', read.plan],
@@ -47,5 +60,6 @@ describe('every cable for every run', () => {
     ['a made-up site', benchSite(120, 140)],
   ])('comes out as one run after the other: %s', (_name, plan) => {
     expect(atOnce(plan)).toEqual(plainly(plan))
+    expect(oneByOne(plan)).toEqual(plainly(plan))
   })
 })

@@ -3,6 +3,7 @@ import { GRADES, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { factsOf, socketInUse } from '../link/lay'
 import type { Cable } from '../plan/cable'
+import { keptWith } from '../plan/lookup'
 import type { Run } from '../plan/run'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import { atLeast, atMost } from '../quantity/limit'
@@ -27,13 +28,7 @@ type Rest = { grade: Verdict; blocks: number }
  * drawer is sorted once by what breaks ties, and each run deals it into the classes of its order.
  */
 export function rankAll(index: SiteIndex): Ranking {
-  const drawer = index.plan.cables.filter((cable) => cable.standing === 'drawer')
-  const cables = drawer.sort(
-    (one, other) =>
-      markedOf(index, one) - markedOf(index, other) || one.length - other.length || (one.tag < other.tag ? -1 : 1),
-  )
-  const sorts = cables.map((cable) => sortOf(index, cable))
-  const numbers = numbered(sorts)
+  const { cables, numbers } = drawerOf(index)
   const { crossings } = walkNeeds(index)
   const memo = new Map<string, (Rest | null | undefined)[]>()
   const byRun = new Map<string, Ranked>()
@@ -46,6 +41,23 @@ export function rankAll(index: SiteIndex): Ranking {
   }
   return { cables, byRun }
 }
+
+/** Every cable ranked for one run, which need not be laid yet: best first, as `rankCables` has them. */
+export function rankRun(index: SiteIndex, run: Run, crossed: readonly Crossing[]): Cable[] {
+  const { cables, numbers } = drawerOf(index)
+  const { order } = rankOne(index, run, crossed, cables, numbers, [])
+  return Array.from(order, (at) => cables[at] as Cable)
+}
+
+/** The drawer in the order that breaks ties, and of which sort each cable is. */
+const drawerOf = keptWith((index: SiteIndex) => {
+  const drawer = index.plan.cables.filter((cable) => cable.standing === 'drawer')
+  const cables = drawer.sort(
+    (one, other) =>
+      markedOf(index, one) - markedOf(index, other) || one.length - other.length || (one.tag < other.tag ? -1 : 1),
+  )
+  return { cables, numbers: numbered(cables.map((cable) => sortOf(index, cable))) }
+})
 
 /** Deals the drawer, already in the order that breaks ties, into classes by verdict, blocks, whether it lies elsewhere, and pairing. */
 function rankOne(

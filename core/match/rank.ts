@@ -35,10 +35,20 @@ export type Candidate = {
 export function rankCables(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Candidate[] {
   const from = socketAt(index, run.from).port
   const to = socketAt(index, run.to).port
+  const fitting = index.plan.cables.filter((cable) => cable.standing === 'drawer' && plugsInto(cable, from, to))
+  return candidatesOf(index, run, crossings, fitting).sort(compare)
+}
+
+/** Some cables judged for a run, in the order they are given in. */
+export function candidatesOf(
+  index: SiteIndex,
+  run: Run,
+  crossings: readonly Crossing[],
+  cables: Iterable<Cable>,
+): Candidate[] {
   const here = new Set([run.from.device, run.to.device])
   const candidates: Candidate[] = []
-  for (const cable of index.plan.cables) {
-    if (cable.standing !== 'drawer' || !plugsInto(cable, from, to)) continue
+  for (const cable of cables) {
     const verdict = assessRun(index, withLead(run, cable), crossings)
     const grade = knownOf(index, cable).grade.value
     const laidIn = index.runOf.get(cable.id)
@@ -53,7 +63,7 @@ export function rankCables(index: SiteIndex, run: Run, crossings: readonly Cross
       spare: cable.length - run.route.length,
     })
   }
-  return candidates.sort(compare)
+  return candidates
 }
 
 const withLead = (run: Run, cable: Cable): Run => ({ ...run, leads: [{ cable: cable.id, reversed: false }] })

@@ -1,8 +1,5 @@
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { createElement } from 'react'
-import { renderToString } from 'react-dom/server'
-import { StaticRouter } from 'react-router'
 import { median } from './timing'
 
 const GOES = 5
@@ -12,15 +9,14 @@ const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-ru
 /** When a browser that has never seen Hallway shows a page, when its scripts have taken it over, and the longest its thread is held meanwhile. Milliseconds. */
 export type Paint = { page: string; first: number; ready: number; longest: number }
 
-/** Each page in a fresh browser profile, and a bare page of the framework beside them; null where there is no browser here. */
+/** Each page in a fresh browser profile, and a bare page of one line beside them; null where there is no browser here. */
 export async function paintsOf(pages: readonly [string, string][]): Promise<Paint[] | null> {
   const playwright = await import('@playwright/test').catch(() => null)
   const browser = await playwright?.chromium.launch({ executablePath: BROWSER, args: FLAGS }).catch(() => null)
   if (!browser) return null
   const bare = createServer((_request, response) => {
-    const body = renderToString(createElement(StaticRouter, { location: '/' }, createElement('h1', null, 'Bare')))
     response.setHeader('Content-Type', 'text/html')
-    response.end(`<!doctype html><html lang="en"><title>Bare</title><body>${body}</body></html>`)
+    response.end('<!doctype html><html lang="en"><title>Bare</title><body><h1>Bare</h1></body></html>')
   })
   await new Promise<void>((opened) => bare.listen(0, '127.0.0.1', opened))
   const bareAddress = `http://127.0.0.1:${(bare.address() as AddressInfo).port}/`

@@ -35,14 +35,27 @@ test('a site of 2,000 runs, 5,000 cables and 25,000 observations is brought in, 
   expect(bytes.length).toBeGreaterThan(1)
   expect(Math.max(...bytes)).toBeLessThan(3000)
 
-  // a choice among thousands holds them once somebody turns to it, and what was chosen stays chosen
+  // among thousands one finds a choice by its name, and what was chosen stays until another is
   const lead = page.getByLabel('Cable', { exact: true })
   const before = await lead.inputValue()
   expect(before).toBe(first.leads[0]?.cable)
   expect(await lead.locator('option').count()).toBeLessThan(5)
-  await lead.focus()
+  await page.getByLabel('Find: Cable').fill('c-0412')
+  await expect(page.getByText('10 of 10 shown')).toBeVisible()
   await expect(lead).toHaveValue(before)
-  expect(await lead.locator('option').count()).toBeGreaterThan(2000)
+  await page.getByLabel('Find: Cable').fill('nothing like it')
+  await expect(page.getByText('Nothing is called that.')).toBeVisible()
+  await page.getByLabel('Find: Cable').fill('c-04123')
+  await page.getByLabel('Find: Cable').press('Enter')
+  await expect(lead).toHaveValue('c04123')
+  expect(await lead.locator('option').count()).toBeLessThan(5)
+  // the drawer of 5,000 is ranked for what is typed, beside the page, and a lead of it goes into the form
+  const best = page.getByRole('button', { name: /^Choose C-/ }).first()
+  await expect(best).toBeVisible()
+  const tag = (await best.getAttribute('aria-label'))?.replace('Choose ', '') ?? ''
+  await best.click()
+  await expect(lead).toHaveValue(tag.toLowerCase().replace('-', ''))
+  await expect(page.getByText(/Show 60 of \d{3,}/)).toBeVisible()
 
   // its lists show what the page shows, not all there is
   await open(page, `${site}/drawer`)

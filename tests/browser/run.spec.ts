@@ -18,6 +18,8 @@ test('a technician finds a better lead for the dock, sees the verdict at once, s
   await expect(findings).toContainText('An active or optical lead made for USB4 40 Gb/s keeps the rate at 2 m.')
   await expect(findings).toContainText('common practice')
 
+  // the drawer is ranked beside the page; what is chosen from it is judged in the page
+  await expect(page.getByRole('button', { name: 'Choose C-0021' })).toBeVisible()
   const requests: string[] = []
   page.on('request', (request) => requests.push(request.url()))
   await page.getByRole('button', { name: 'Choose C-0021' }).click()

@@ -1,30 +1,40 @@
-import { Box, Flex, Heading, Text } from '@chakra-ui/react'
-import { type RefObject, useState } from 'react'
+import { Box, Heading, Text } from '@chakra-ui/react'
+import { type RefObject, useMemo, useState } from 'react'
 import { candidateSentence } from '../../../core/match/candidate-sentence'
-import type { Candidate } from '../../../core/match/rank'
-import type { Run } from '../../../core/plan/run'
+import { candidatesOf } from '../../../core/match/rank'
+import text from '../../theme/text.module.css'
 import { choose } from '../../ui/choice'
 import { QuietButton } from '../../ui/controls'
 import { GradeMark } from '../../ui/grade'
+import { useSite } from '../../ui/site-context'
 import { Length, useUnit } from '../../ui/units'
+import look from './ranking.module.css'
+import type { Draft } from './use-draft'
+import { useRanking } from './use-ranking'
 
 const SHOWN = 8
+/** Nobody reads further down than this; whoever wants a certain cable finds it in the list above. */
+const MOST = 60
+
+type Props = { draft: Draft; formRef: RefObject<HTMLFormElement | null>; onChange: () => void }
 
 /** The drawer for this run, best first, with the reason in a line; a click puts the cable into the form. */
-export function Ranking({
-  candidates,
-  run,
-  formRef,
-  onChange,
-}: {
-  candidates: readonly Candidate[]
-  run: Run
-  formRef: RefObject<HTMLFormElement | null>
-  onChange: () => void
-}) {
+export function Ranking({ draft, formRef, onChange }: Props) {
   const unit = useUnit()
+  const { plan, identity, place } = useSite()
+  const { run, typed, index, crossings } = draft
   const [all, setAll] = useState(false)
-  const shown = all ? candidates : candidates.slice(0, SHOWN)
+  const question = useMemo(
+    () => ({ site: plan.site.id, shown: { identity, place }, run: typed ?? run.id, most: MOST }),
+    [plan.site.id, identity, place, typed, run.id],
+  )
+  const state = useRanking(question)
+  const ranking = state.step === 'failed' ? null : state.last
+  // what is shown is judged here, so that what is said of a cable is said of the run as it is typed
+  const shown = useMemo(() => {
+    const cables = (ranking?.best ?? []).slice(0, all ? MOST : SHOWN).flatMap((id) => index.cables.get(id) ?? [])
+    return candidatesOf(index, run, crossings, cables)
+  }, [ranking, all, index, run, crossings])
   const chosen = new Set(run.leads.map((lead) => lead.cable))
   const chooseLead = (cable: string) => {
     const select = formRef.current?.elements.namedItem('leads[0]')
@@ -32,36 +42,27 @@ export function Ranking({
     choose(select, cable)
     onChange()
   }
+  const more = Math.min(ranking?.best.length ?? 0, MOST)
   return (
-    <Box as="section" aria-labelledby="drawer-heading" mt="6">
+    <Box as="section" aria-labelledby="drawer-heading" aria-busy={state.step === 'ranking'} mt="6">
       <Heading as="h2" size="md" mb="2" id="drawer-heading">
         From the drawer, best first
       </Heading>
-      {candidates.length === 0 && <Text color="quiet">No single cable of the drawer plugs into both ports.</Text>}
-      <Box as="ol" listStyleType="none">
+      {state.step === 'failed' && <Text color="blocked">The drawer could not be ranked. Open the page once more.</Text>}
+      {state.step === 'ranking' && !ranking && <Text color="quiet">Ranking the drawer.</Text>}
+      {ranking?.count === 0 && <Text color="quiet">No single cable of the drawer plugs into both ports.</Text>}
+      <ol>
         {shown.map((candidate) => (
-          <Flex
-            as="li"
-            key={candidate.cable.id}
-            gap="3"
-            align="center"
-            py="1.5"
-            borderBottom="1px solid"
-            borderColor="line"
-          >
-            <Box w="96px" flex="none">
+          <li key={candidate.cable.id} className={look.candidate}>
+            <span className={look.grade}>
               <GradeMark grade={candidate.grade} />
-            </Box>
-            <Box flex="1" minW="0" fontSize="sm">
-              <Box as="span" fontFamily="mono" fontWeight="700">
-                {candidate.cable.tag}
-              </Box>{' '}
+            </span>
+            <span className={look.reason}>
+              <span className={`${text.mono} ${text.strong}`}>{candidate.cable.tag}</span>{' '}
               <Length metres={candidate.cable.length} /> {candidateSentence(candidate, unit)}
-            </Box>
+            </span>
             {chosen.has(candidate.cable.id) ? (
-              <Text fontSize="sm" fontWeight="700" w="84px" textAlign="center">
-                chosen
-              </Text>
+              <b>chosen</b>
             ) : (
               <QuietButton
                 type="button"
@@ -72,13 +73,17 @@ export function Ranking({
                 Choose
               </QuietButton>
             )}
-          </Flex>
+          </li>
         ))}
-      </Box>
-      {candidates.length > SHOWN && (
-        <QuietButton type="button" small onClick={() => setAll(!all)} aria-expanded={all}>
-          {all ? 'Show fewer' : `Show all ${candidates.length}`}
-        </QuietButton>
+      </ol>
+      {more > SHOWN && (
+        <Box mt="2">
+          <QuietButton type="button" small onClick={() => setAll(!all)} aria-expanded={all}>
+            {all
+              ? 'Show fewer'
+              : `Show ${ranking && ranking.count > more ? `${more} of ${ranking.count}` : `all ${more}`}`}
+          </QuietButton>
+        </Box>
       )}
     </Box>
   )

@@ -43,7 +43,7 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
     shouldRevalidate: 'onInput',
   })
   const verdict = draft?.verdict ?? stored.runs.find((candidate) => candidate.id === before?.id)
-  const shownPlan = draft?.plan ?? plan
+  const shownPlan = draft?.index.plan ?? plan
   const own = new Set(draft ? directNeeds(shownPlan, draft.run).map((need) => need.id) : [])
   const crossing = new Set(verdict?.flows.map((flow) => flow.needId).filter((id) => !own.has(id)))
   const title = `${before?.tag ?? 'New run'}${draft ? `: ${endsOf(plan, draft.run)}` : ''}`
@@ -79,10 +79,9 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
             onChange={read}
             onType={onType}
           />
-          {draft?.ranking && (
+          {draft && (
             <Ranking
-              candidates={draft.ranking}
-              run={draft.run}
+              draft={draft}
               formRef={formRef}
               onChange={() => {
                 onType?.()

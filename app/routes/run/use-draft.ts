@@ -1,21 +1,29 @@
 import { parseWithZod } from '@conform-to/zod/v4'
-import { type RefObject, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { type RefObject, useCallback, useEffect, useMemo, useState } from 'react'
 import type { RunVerdict } from '../../../core/checks/assess'
 import { reassess } from '../../../core/checks/reassess'
-import { type Candidate, rankCables } from '../../../core/match/rank'
-import { canBeJudged, withRun } from '../../../core/plan/direct-needs'
+import type { Crossing } from '../../../core/checks/situation'
+import { canBeJudged } from '../../../core/plan/direct-needs'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
+import type { SiteIndex } from '../../../core/plan/site-index'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
+import { type DraftRun, planWith } from './draft-plan'
 import { changeOf, runFormSchema } from './run-form'
 
-export type Draft = { plan: Plan; run: Run; verdict: RunVerdict; ranking: readonly Candidate[] | null }
+export type Draft = {
+  index: SiteIndex
+  run: Run
+  crossings: readonly Crossing[]
+  verdict: RunVerdict
+  /** What was typed, where somebody has typed. */
+  typed: DraftRun | null
+}
 
 /**
  * The run as the form would make it, judged as it is typed: the same core that the server uses, no request. As long as nobody has typed it is the run as
- * it stands, which is judged already. While the form cannot be read the last readable state stays. The drawer is ranked once the verdict is shown, so
- * that neither opening a run nor typing waits for it; until then the ranking is null.
+ * it stands, which is judged already. While the form cannot be read the last readable state stays.
  */
 export function useDraft(
   form: RefObject<HTMLFormElement | null>,
@@ -24,13 +32,13 @@ export function useDraft(
 ): { draft: Draft | null; read: () => void } {
   const unit = useUnit()
   const { assessed } = useSite()
-  const [typed, setTyped] = useState<{ plan: Plan; run: Run } | null>(null)
+  const [typed, setTyped] = useState<DraftRun | null>(null)
   const read = useCallback(() => {
     if (!form.current) return
     const submission = parseWithZod(new FormData(form.current), { schema: runFormSchema(unit) })
     if (submission.status !== 'success') return
-    const { run, needs } = changeOf(submission.value, before, plan, { run: 'draft', need: (at) => `draft-need-${at}` })
-    if (canBeJudged(plan, run)) setTyped({ plan: freedFor(withRun(plan, run, needs), run), run })
+    const draft = changeOf(submission.value, before, plan, { run: 'draft', need: (at) => `draft-need-${at}` })
+    if (canBeJudged(plan, draft.run)) setTyped(draft)
   }, [form, plan, before, unit])
   const isTyped = typed !== null
   // what others change meanwhile bears on what is typed
@@ -38,27 +46,14 @@ export function useDraft(
     if (isTyped) read()
   }, [isTyped, read])
 
-  const judged = useMemo(() => {
-    const run = typed?.run ?? before
+  const draft = useMemo((): Draft | null => {
+    // somebody else may have taken away what it names
+    const ahead = typed && canBeJudged(plan, typed.run) ? typed : null
+    const run = ahead?.run ?? before
     if (!run) return null
-    const { index, walks, assessment } = typed ? reassess(assessed, typed.plan) : assessed
+    const { index, walks, assessment } = ahead ? reassess(assessed, planWith(plan, ahead)) : assessed
     const verdict = assessment.runs.find(({ id }) => id === run.id)
-    return verdict ? { run, index, crossings: walks.crossings.get(run.id) ?? [], verdict } : null
-  }, [typed, before, assessed])
-  const settled = useDeferredValue(judged, null)
-  const ranking = useMemo(() => settled && rankCables(settled.index, settled.run, settled.crossings), [settled])
-  return { draft: judged && { plan: judged.index.plan, run: judged.run, verdict: judged.verdict, ranking }, read }
-}
-
-/** For a look ahead only: a cable that lies in another run is judged as if it lay here. Saving it still says where it lies. */
-function freedFor(plan: Plan, run: Run): Plan {
-  const wanted = new Set(run.leads.map((lead) => lead.cable))
-  return {
-    ...plan,
-    runs: plan.runs.map((other) =>
-      other.id !== run.id && other.leads.some((lead) => wanted.has(lead.cable))
-        ? { ...other, leads: other.leads.filter((lead) => !wanted.has(lead.cable)) }
-        : other,
-    ),
-  }
+    return verdict ? { run, index, crossings: walks.crossings.get(run.id) ?? [], verdict, typed: ahead } : null
+  }, [typed, before, assessed, plan])
+  return { draft, read }
 }
