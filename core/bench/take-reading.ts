@@ -10,7 +10,7 @@ import {
 } from '../plan/observation'
 import type { BenchTest, Session } from '../plan/session'
 import { type SiteIndex, socketAt } from '../plan/site-index'
-import { type Parsed, parsed, unreadable } from '../quantity/parsed'
+import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { HIGHEST_RATE, MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
 import { HIGHEST_WATTS } from '../quantity/watts'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
@@ -32,7 +32,7 @@ export function takeReading(
   { test, text, seconds, limit }: RawReading,
 ): Parsed<SeenOf<Tried>> {
   const taken = { session: session.id, test: test.id }
-  const plain = text.trim().toLowerCase()
+  const plain = plainText(text).toLowerCase()
   const measured = {
     kind: 'reading',
     ...taken,
@@ -53,13 +53,13 @@ export function takeReading(
       return parsed({ ...measured, measure: test.kind, rate: rate.value })
     }
     case 'watts': {
-      const watts = figure(plain, /\s*w(atts?)?$/)
+      const watts = figure(plain, / ?w(atts?)?$/)
       if (watts === null || watts > HIGHEST_WATTS)
         return unreadable(`"${text.slice(0, 24)}" is not a power over a cable. Write watts from 0 to ${HIGHEST_WATTS}.`)
       return parsed({ ...measured, measure: 'watts', watts: Math.round(watts * 100) / 100 })
     }
     case 'volts lost': {
-      const volts = figure(plain, /\s*v(olts?)?$/)
+      const volts = figure(plain, / ?v(olts?)?$/)
       if (volts === null || volts > 50)
         return unreadable(`"${text.slice(0, 24)}" is not a loss of volts. Write volts there and back, such as 0.31.`)
       return parsed({ ...measured, measure: 'volts lost', volts, amps: test.amps })
@@ -70,7 +70,7 @@ export function takeReading(
     case 'warmth': {
       const felt = WARMTHS.find((each): each is Warmth => each === plain)
       if (felt) return parsed({ ...measured, measure: 'warmth', felt })
-      const celsius = figure(plain, /\s*(°?\s*c)?$/)
+      const celsius = figure(plain, / ?(° ?)?c?$/)
       if (celsius === null || celsius > 200)
         return unreadable('Say whether the plug is cool, warm or hot, or its degrees Celsius.')
       return parsed({ ...measured, measure: 'warmth', felt: feltAt(celsius), celsius })

@@ -1,4 +1,4 @@
-import { type Parsed, parsed, unreadable } from '../quantity/parsed'
+import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { CONNECTORS, type Connector, connectorNames, type End } from '../standards/connectors'
 
 /** What people write for a connector, beside its own name. */
@@ -27,7 +27,7 @@ const byWord = new Map<string, Connector>(
  * @example parseEnd('USB-C'); parseEnd('type-A socket'); parseEnd('DP')
  */
 export function parseEnd(text: string): Parsed<End> {
-  const lower = text.trim().toLowerCase()
+  const lower = plainText(text).toLowerCase()
   const socket = /\b(socket|female|receptacle)\b/.test(lower)
   const word = lower
     .replace(/\b(socket|female|receptacle|plug|male)\b/g, '')

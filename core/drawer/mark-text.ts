@@ -1,4 +1,4 @@
-import { type Parsed, parsed, unreadable } from '../quantity/parsed'
+import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { parseWatts } from '../quantity/watts'
 import { CABLE_GRADES, type CableGrade, gradeFacts } from '../standards/grades'
 
@@ -29,7 +29,7 @@ const marks: Record<string, CableGrade> = {
  * @example parseMark('40'); parseMark('Thunderbolt 4'); parseMark('TB3'); parseMark('charge only')
  */
 export function parseMark(text: string): Parsed<CableGrade> {
-  const plain = text.trim().toLowerCase().replace(/\s+/g, ' ')
+  const plain = plainText(text).toLowerCase()
   const arrow = /^(?:thunderbolt|tbt|tb) ?([2-5])$/.exec(plain)
   if (arrow) return parsed(`thunderbolt${arrow[1]}` as CableGrade)
   const byName = CABLE_GRADES.find((grade) => grade === plain || gradeFacts[grade].name.toLowerCase() === plain)
@@ -42,7 +42,7 @@ export function parseMark(text: string): Parsed<CableGrade> {
 
 /** What a power mark means: 60 W is 3 A, 100 W 5 A, 240 W 5 A at up to 50 V; "none" carries no power. */
 export function parsePowerMark(text: string): Parsed<{ amps: 0 | 3 | 5; volts: 20 | 50 }> {
-  const plain = text.trim().toLowerCase()
+  const plain = plainText(text).toLowerCase()
   if (plain === 'none' || plain === '0' || plain === '0 a') return parsed({ amps: 0, volts: 20 })
   const amps = /^([35]) ?a(mps?)?$/.exec(plain)
   if (amps) return parsed({ amps: amps[1] === '5' ? 5 : 3, volts: 20 })

@@ -38,13 +38,18 @@ export function readClassFolder(files: readonly FolderFile[]): Parsed<FolderCabl
   )
 }
 
+/** Such a folder lies a few steps down; what lies deeper is something else. */
+const LONGEST_PATH = 1000
+
 const WORDS = ['id_header', 'cert_stat', 'product', 'product_type_vdo1', 'product_type_vdo2'] as const
 const BESIDE = ['type', 'plug_type', 'usb_power_delivery_revision']
 
 /** Which port's cable a file speaks of; files of one cable's folder alone have no port in their paths. */
 function placeOf(path: string): { port: string; name: string } | null {
-  const inFolder = /(?:^|\/)(port\d+)-(?:cable|plug\d)\/(.+)$/.exec(path)
-  if (inFolder) return { port: inFolder[1] ?? '', name: inFolder[2] ?? '' }
+  const steps = path.slice(0, LONGEST_PATH).split('/')
+  const folder = steps.findIndex((step) => /^port\d+-(cable|plug\d)$/.test(step))
+  const below = steps.slice(folder + 1).join('/')
+  if (folder >= 0 && below !== '') return { port: steps[folder]?.split('-')[0] ?? '', name: below }
   const name = path.replace(/^(\.?\/)?(identity\/)?/, '')
   if ((WORDS as readonly string[]).includes(name)) return { port: '', name: `identity/${name}` }
   return BESIDE.includes(name) ? { port: '', name } : null

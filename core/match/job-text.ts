@@ -1,6 +1,7 @@
 import type { Abilities } from '../link/abilities'
 import { type LengthUnit, type Metres, parseLength } from '../quantity/length'
 import { atLeast, atMost } from '../quantity/limit'
+import { plainText } from '../quantity/parsed'
 import { type BitsPerSecond, parseRate } from '../quantity/rate'
 import { parseWatts, type Watts } from '../quantity/watts'
 import { CONNECTORS, type Connector, connectorNames } from '../standards/connectors'
@@ -20,14 +21,14 @@ export type Job = {
 }
 
 const NUMBER = String.raw`\d+(?:[.,]\d+)?`
-const RATE = new RegExp(String.raw`(${NUMBER})\s*([gm]b/s|[gm]bps|[gm]bit/s|g)\b`, 'i')
-const WATTS = new RegExp(String.raw`(${NUMBER})\s*w(?:atts?)?\b`, 'i')
+const RATE = new RegExp(String.raw`(${NUMBER}) ?([gm]b/s|[gm]bps|[gm]bit/s|g)\b`, 'i')
+const WATTS = new RegExp(String.raw`(${NUMBER}) ?w(?:atts?)?\b`, 'i')
 const LENGTH = new RegExp(
-  String.raw`(at least|at most|over|under|up to|>=?|<=?)?\s*(\d+'(?:\s*\d+")?|${NUMBER}\s*(?:metres?|m|ft|feet|foot|cm)\b)`,
+  String.raw`(at least|at most|over|under|up to|>=?|<=?)? ?(\d+'(?: ?\d+")?|${NUMBER} ?(?:metres?|m|ft|feet|foot|cm)\b)`,
   'i',
 )
 /** A bare figure is a length where the words before it say so. */
-const BARE_LENGTH = new RegExp(String.raw`(at least|at most|over|under|up to|>=?|<=?)\s*(${NUMBER})(?=[\s,])`, 'i')
+const BARE_LENGTH = new RegExp(String.raw`(at least|at most|over|under|up to|>=?|<=?) ?(${NUMBER})(?=[ ,])`, 'i')
 const AT_MOST = new Set(['at most', 'under', 'up to', '<', '<='])
 const connectorWords: readonly [string, Connector][] = [
   ...CONNECTORS.map((connector): [string, Connector] => [connector, connector]),
@@ -44,7 +45,7 @@ const connectorsByLength = [...connectorWords].sort(([one], [other]) => other.le
  */
 export function parseJob(text: string, unit: LengthUnit = 'm'): Job {
   const job: { -readonly [Name in keyof Job]: Job[Name] } & { connectors: Connector[] } = { connectors: [], words: [] }
-  let rest = ` ${text} `
+  let rest = ` ${plainText(text)} `
   const take = (pattern: RegExp, use: (found: RegExpExecArray) => boolean): void => {
     const found = pattern.exec(rest)
     if (found && use(found)) rest = `${rest.slice(0, found.index)} ${rest.slice(found.index + found[0].length)}`

@@ -1,5 +1,5 @@
 import { CHROMAS, type PictureMode, pictureModeSchema } from '../plan/need'
-import { type Parsed, parsed, unreadable } from '../quantity/parsed'
+import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 
 const NAMED: Record<string, [number, number]> = {
   '4k': [3840, 2160],
@@ -14,14 +14,13 @@ const example = 'Write a picture like 3840x2160@60, or 2560x1440@120 10 bit 4:2:
  * @example parsePictureMode("4K@60 10 bit 4:2:0")
  */
 export function parsePictureMode(text: string): Parsed<PictureMode> {
-  const found = text
-    .trim()
+  const found = plainText(text)
     .toLowerCase()
-    .match(/^(?:(\d+)\s*[x×]\s*(\d+)|(4k|5k|8k))\s*@\s*(\d+(?:\.\d+)?)(?:\s*hz)?((?:[\s,]+.*)?)$/)
+    .match(/^(?:(\d+) ?[x×] ?(\d+)|(4k|5k|8k)) ?@ ?(\d+(?:\.\d+)?)(?: ?hz)?((?:[ ,].*)?)$/)
   if (!found) return unreadable(example)
   const [, width, height, named, refresh, rest = ''] = found
   const [namedWidth, namedHeight] = NAMED[named ?? ''] ?? []
-  const extras = rest.match(/\d+\s*-?bits?|4:?[42]:?[024]|\S+/g) ?? []
+  const extras = rest.match(/\d+ ?-?bits?|4:?[42]:?[024]|\S+/g) ?? []
   let bits = 8
   let chroma = '444'
   for (const extra of extras) {

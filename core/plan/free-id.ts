@@ -7,8 +7,9 @@ export function slugOf(name: string, nothing: string): string {
     .normalize('NFKD')
     .toLowerCase()
     .replace(/[\u0300-\u036f]/g, '')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
+    .split(/[^a-z0-9]+/)
+    .filter(Boolean)
+    .join('-')
     .slice(0, LONGEST_STEM)
   return slug || nothing
 }

@@ -1,4 +1,4 @@
-import { decimal, type Parsed, parsed, unreadable } from './parsed'
+import { decimal, type Parsed, parsed, plainText, unreadable } from './parsed'
 
 /** Lengths are metres everywhere inside Hallway. */
 export type Metres = number
@@ -23,9 +23,10 @@ const METRIC: Record<string, Metres> = {
   km: 1000,
 }
 const NUMBER = String.raw`\d+(?:\.\d+)?|\.\d+`
-const metricPattern = new RegExp(`^(${NUMBER})\\s*(${Object.keys(METRIC).join('|')})$`)
+const barePattern = new RegExp(`^[-+]?(?:${NUMBER})(?:e[-+]?\\d+)?$`)
+const metricPattern = new RegExp(`^(${NUMBER}) ?(${Object.keys(METRIC).join('|')})$`)
 const feetAndInchesPattern = new RegExp(
-  `^(?:(${NUMBER})\\s*(?:'|ft\\.?|foot|feet))?\\s*(?:(?:(${NUMBER})(?:\\s+(\\d+)/(\\d+))?|(\\d+)/(\\d+))\\s*(?:"|in\\.?|inch|inches))?$`,
+  `^(?:(${NUMBER}) ?(?:'|ft\\.?|foot|feet))? ?(?:(?:(${NUMBER})(?: (\\d+)/(\\d+))?|(\\d+)/(\\d+)) ?(?:"|in\\.?|inch|inches))?$`,
 )
 
 /**
@@ -35,15 +36,14 @@ const feetAndInchesPattern = new RegExp(
  * @example parseLength("13' 9\"") // { ok: true, value: 4.191 }
  */
 export function parseLength(text: string, bareUnit: LengthUnit = 'm'): Parsed<Metres> {
-  const plain = text
-    .trim()
+  const plain = plainText(text)
     .toLowerCase()
     .replace(/[′’‘]/g, "'")
     .replace(/[″“”]|''/g, '"')
     .replace(/^(\d+),(\d+)/, '$1.$2')
   if (plain === '') return unreadable('Give a length, such as 4.2 m, 14 ft or 13\' 9".')
 
-  const bare = plain.match(new RegExp(`^[-+]?(?:${NUMBER})(?:e[-+]?\\d+)?$`))
+  const bare = barePattern.test(plain)
   if (bare) return withinReach(Number(plain) * (bareUnit === 'ft' ? METRES_PER_FOOT : 1))
   if (/^-/.test(plain)) return unreadable('A length is more than nothing; leave out the minus sign.')
 

@@ -1,4 +1,4 @@
-import { decimal, type Parsed, parsed, unreadable } from './parsed'
+import { decimal, type Parsed, parsed, plainText, unreadable } from './parsed'
 
 /** Rates are bits per second everywhere inside Hallway, with decimal prefixes: 1 Gb/s = 10^9 bit/s. */
 export type BitsPerSecond = number
@@ -29,7 +29,7 @@ export const HIGHEST_RATE: BitsPerSecond = 1000 * GIGABIT
  * @example parseRate("3000 MB/s") // { ok: true, value: 24e9 }
  */
 export function parseRate(text: string): Parsed<BitsPerSecond> {
-  const found = text.trim().match(/^(\d+(?:[.,]\d+)?|\.\d+)\s*([a-zA-Z/]+)$/)
+  const found = plainText(text).match(/^(\d+(?:[.,]\d+)?|\.\d+) ?([a-zA-Z/]+)$/)
   if (!found) return unreadable('Write a rate with its unit, such as 5 Gb/s, 480 Mb/s or 3000 MB/s.')
   const figure = Number((found[1] ?? '').replace(',', '.'))
   const unit = found[2] ?? ''

@@ -1,4 +1,4 @@
-import { decimal, type Parsed, parsed, unreadable } from './parsed'
+import { decimal, type Parsed, parsed, plainText, unreadable } from './parsed'
 
 export type Watts = number
 export type Volts = number
@@ -9,7 +9,7 @@ export const HIGHEST_WATTS: Watts = 240
 
 /** Reads "96 W", "9.2W", "96 watts". Answers watts. */
 export function parseWatts(text: string): Parsed<Watts> {
-  const found = text.trim().match(/^(\d+(?:[.,]\d+)?|\.\d+)\s*(?:w|watts?)$/i)
+  const found = plainText(text).match(/^(\d+(?:[.,]\d+)?|\.\d+) ?(?:w|watts?)$/i)
   if (!found) return unreadable('Write power in watts, such as 96 W.')
   const watts = Number((found[1] ?? '').replace(',', '.'))
   if (watts <= 0 || watts > HIGHEST_WATTS)

@@ -5,6 +5,7 @@ import { type Level, levelsOf, negotiate } from '../../core/power/negotiate'
 import { type Pool, passOn, sharePool, strongerOf } from '../../core/power/pool'
 import { ALLOWED_DROP, type Drop, loopDrop, wireDrop } from '../../core/power/wire'
 import { formatLengthBoth, parseLength } from '../../core/quantity/length'
+import { plainText } from '../../core/quantity/parsed'
 import { formatRate, MEGABYTE_PER_SECOND, parseRate } from '../../core/quantity/rate'
 import { formatWatts } from '../../core/quantity/watts'
 import { conduitFill, plugPasses } from '../../core/route/conduit'
@@ -301,17 +302,17 @@ export function routeCalc(words: Words): Answer {
 
 /** Cross-sections are said in millimetres: "20mm" or "20". */
 const millimetres = (text: string, name: string): number =>
-  boundedNumber(text.trim().replace(/\s*mm$/i, ''), `${name} (in mm)`, 0.5, 500) / 1000
+  boundedNumber(plainText(text).replace(/ ?mm$/i, ''), `${name} (in mm)`, 0.5, 500) / 1000
 
 function legOf(text: string): Leg {
-  const diagonal = /^diagonal\s+(\S+)\s*x\s*(\S+)$/i.exec(text.trim())
+  const diagonal = /^diagonal ([^ x]+) ?x ?([^ x]+)$/i.exec(plainText(text))
   if (diagonal)
     return {
       kind: 'diagonal',
       across: must(parseLength(diagonal[1] ?? '')),
       along: must(parseLength(diagonal[2] ?? '')),
     }
-  const plain = /^(along|up|down)\s+(.+)$/i.exec(text.trim())
+  const plain = /^(along|up|down) (.+)$/i.exec(plainText(text))
   if (!plain) throw new Failure(`A leg is "along 3m", "up 2.4m", "down 0.7m" or "diagonal 3m x 4m", not "${text}".`)
   return { kind: plain[1]?.toLowerCase() as 'along' | 'up' | 'down', length: must(parseLength(plain[2] ?? '')) }
 }

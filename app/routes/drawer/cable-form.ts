@@ -5,6 +5,7 @@ import { CABLE_STANDINGS, type Cable, FEEDS } from '../../../core/plan/cable'
 import { tagField } from '../../../core/plan/fields'
 import type { Seen, Statement } from '../../../core/plan/observation'
 import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
+import { plainText } from '../../../core/quantity/parsed'
 import { CONNECTORS } from '../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../core/standards/grades'
 import { lengthText, readBy } from '../../ui/form-text'
@@ -14,10 +15,9 @@ const figure = (what: string, lowest: number, highest: number, unit: string) =>
     .string()
     .transform((text, context) => {
       const value = Number(
-        text
-          .trim()
+        plainText(text)
           .replace(',', '.')
-          .replace(/\s*(mm|awg)$/i, ''),
+          .replace(/ ?(mm|awg)$/i, ''),
       )
       if (Number.isFinite(value) && value >= lowest && value <= highest) return value
       context.addIssue(`${what} lies between ${lowest} and ${highest}${unit}.`)

@@ -4,6 +4,7 @@ import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../core/drawer/m
 import { type CableKind, cableKindSchema } from '../../../core/plan/cable'
 import { nameField } from '../../../core/plan/fields'
 import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
+import { plainText } from '../../../core/quantity/parsed'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../core/standards/grades'
 import { lengthText, readBy } from '../../ui/form-text'
 
@@ -22,10 +23,10 @@ const stockLines = (unit: LengthUnit) =>
     .transform((text, context) =>
       text
         .split('\n')
-        .map((line) => line.trim())
+        .map(plainText)
         .filter(Boolean)
         .flatMap((line) => {
-          const [, length = '', price = ''] = /^(.*\S)\s+(\d+(?:[.,]\d{1,2})?)$/.exec(line) ?? []
+          const [, length = '', price = ''] = /^(.*) (\d+(?:[.,]\d{1,2})?)$/.exec(line) ?? []
           const read = parseLength(length, unit)
           if (read.ok && price) return [{ length: read.value, price: Number(price.replace(',', '.')) }]
           context.addIssue(`"${line.slice(0, 40)}" is not a length and a price. Write a line like 2 m 12.50.`)

@@ -1,0 +1,95 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { within } from '../../app/address'
+import { mappingFrom } from '../../app/csv/preview'
+import { kindFormSchema } from '../../app/routes/drawer/kind-form'
+import { parseEnd } from '../../core/drawer/end-text'
+import { parseMark, parsePowerMark } from '../../core/drawer/mark-text'
+import { filesFromText, readClassFolder } from '../../core/identity/class-folder'
+import { parseJob } from '../../core/match/job-text'
+import { parsePictureMode } from '../../core/picture/mode-text'
+import { slugOf } from '../../core/plan/free-id'
+import { parseNeedSize } from '../../core/plan/need-text'
+import { readPlanText } from '../../core/plan/read'
+import { parseLength } from '../../core/quantity/length'
+import { parseRate } from '../../core/quantity/rate'
+import { parseWatts } from '../../core/quantity/watts'
+
+/** Everything that takes a text somebody typed or sent. */
+const readers: Record<string, (text: string) => unknown> = {
+  length: parseLength,
+  rate: parseRate,
+  watts: parseWatts,
+  picture: parsePictureMode,
+  need: (text) => parseNeedSize('camera', text),
+  job: parseJob,
+  end: parseEnd,
+  mark: parseMark,
+  'power mark': parsePowerMark,
+  kind: (text) => kindFormSchema('m').safeParse({ name: 'kind', stock: text }),
+  'class folder as text': (text) => readClassFolder(filesFromText(text)),
+  'class folder path': (text) => readClassFolder([{ path: text, text: '0x0' }]),
+  plan: readPlanText,
+  slug: (text) => slugOf(text, 'site'),
+  address: within,
+  column: (text) => {
+    const form = new FormData()
+    form.set(`column ${text}`, text)
+    return mappingFrom(form)
+  },
+}
+
+/** Pieces that patterns may take in more than one way, repeated: what makes a reader go back over its text is made of these. */
+const piece = fc.constantFrom(
+  ' ',
+  '\t',
+  '1',
+  '0.',
+  "1'",
+  '4 m',
+  'x',
+  '@',
+  '+',
+  ' w',
+  '/',
+  'port0-cable/',
+  '-',
+  '\n',
+  '{"a":',
+  '[',
+  'é',
+  '"',
+)
+
+const SHORT = 20_000
+/** Twice the text takes twice as long; four times as long is what going back over it takes. Between them lies noise. */
+const NOT_LINEAR = 3.2
+/** Below this a clock says nothing. */
+const TELLING_MS = 12
+
+function best(work: () => void): number {
+  let least = Number.POSITIVE_INFINITY
+  for (let go = 0; go < 4; go += 1) {
+    const started = performance.now()
+    work()
+    least = Math.min(least, performance.now() - started)
+  }
+  return least
+}
+
+describe('a reader takes no longer than its text', () => {
+  it.each(Object.entries(readers))('%s', (_name, read) => {
+    fc.assert(
+      fc.property(fc.array(piece, { minLength: 1, maxLength: 3 }), piece, (pieces, end) => {
+        const unit = pieces.join('')
+        const text = (length: number): string => unit.repeat(Math.ceil(length / unit.length)) + end
+        const twice = text(2 * SHORT)
+        const long = best(() => void read(twice))
+        if (long < TELLING_MS) return
+        const once = text(SHORT)
+        expect(long / best(() => void read(once))).toBeLessThan(NOT_LINEAR)
+      }),
+      { numRuns: 60 },
+    )
+  })
+})

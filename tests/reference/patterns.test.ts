@@ -1,0 +1,61 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { checkSync } from 'recheck'
+import ts from 'typescript'
+import { describe, expect, it } from 'vitest'
+
+type Pattern = { at: string; source: string; flags: string }
+
+/** Every pattern that is written in the sources, and those that they put together from pieces. */
+function* patternsOf(file: string): Iterable<Pattern> {
+  const source = ts.createSourceFile(file, readFileSync(file, 'utf8'), ts.ScriptTarget.Latest, true)
+  const found: Pattern[] = []
+  const visit = (node: ts.Node): void => {
+    if (ts.isRegularExpressionLiteral(node)) {
+      const [, body = '', flags = ''] = /^\/(.*)\/([a-z]*)$/s.exec(node.text) ?? []
+      const { line } = source.getLineAndCharacterOfPosition(node.getStart())
+      found.push({ at: `${file}:${line + 1}`, source: body, flags })
+    }
+    ts.forEachChild(node, visit)
+  }
+  visit(source)
+  yield* found
+}
+
+/** The patterns that modules make as they are loaded. */
+async function madePatterns(files: readonly string[]): Promise<Pattern[]> {
+  const made: Pattern[] = []
+  const Own = globalThis.RegExp
+  globalThis.RegExp = new Proxy(Own, {
+    construct(target, args, self) {
+      const pattern = Reflect.construct(target, args, self) as RegExp
+      const { stack = '' } = new Error()
+      const file = files.find((each) => stack.includes(each))
+      if (file) made.push({ at: file, source: pattern.source, flags: pattern.flags })
+      return pattern
+    },
+  })
+  for (const file of files) await import(`../../${file}`)
+  globalThis.RegExp = Own
+  return made
+}
+
+const sources = ['core', 'server', 'app']
+  .flatMap((room) => readdirSync(room, { recursive: true, encoding: 'utf8' }).map((file) => `${room}/${file}`))
+  .filter((file) => /\.tsx?$/.test(file) && !file.includes('.test.'))
+const withPieces = sources.filter(
+  (file) => file.startsWith('core/') && readFileSync(file, 'utf8').includes('new RegExp'),
+)
+
+describe('no pattern can go back over its text (judged by the recheck package)', () => {
+  it('of those written out', () => {
+    const bad = sources
+      .flatMap((file) => [...patternsOf(file)])
+      .filter(({ source, flags }) => checkSync(source, flags).status !== 'safe')
+    expect(bad).toEqual([])
+  })
+  it('of those put together', async () => {
+    const made = await madePatterns(withPieces)
+    expect(made.length).toBeGreaterThan(5)
+    expect(made.filter(({ source, flags }) => checkSync(source, flags).status !== 'safe')).toEqual([])
+  })
+})
