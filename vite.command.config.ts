@@ -6,10 +6,14 @@ export default defineConfig({
   // Zod inside, as its many files cost more to find than to run; everything else stays a package
   ssr: { noExternal: ['zod'] },
   build: {
-    ssr: 'server/command/main.ts',
+    ssr: true,
     outDir: 'build/command',
     target: 'node20',
     copyPublicDir: false,
-    rollupOptions: { output: { entryFileNames: 'hallway.js', chunkFileNames: '[name]-[hash].js' } },
+    rollupOptions: {
+      // beside the command line what it does on threads of their own
+      input: { hallway: 'server/command/main.ts', 'off-thread': 'app/off-thread-tasks.ts' },
+      output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js' },
+    },
   },
 })

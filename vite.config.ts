@@ -33,7 +33,7 @@ export default defineConfig({
     },
   },
   optimizeDeps: {
-    exclude: ['fflate', 'knex', 'mysql2', 'pdfmake', 'pino', 'qrcode', 'tar-stream'],
+    exclude: ['knex', 'mysql2', 'pdfmake', 'pino', 'qrcode', 'tar-stream'],
     include: [
       '@chakra-ui/react',
       '@chakra-ui/react/theme',

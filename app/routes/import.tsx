@@ -2,8 +2,9 @@ import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import type { Fault } from '../../core/plan/entity'
-import { readPlanText } from '../../core/plan/read'
 import { importPlan } from '../../server/sites/sites'
+import { readPlanFile } from '../off-thread.server'
+import { readForm } from '../read-form.server'
 import { AWAY_MESSAGE, save } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
 import { PlainTextArea } from '../ui/field'
@@ -13,30 +14,30 @@ import type { Route } from './+types/import'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Bring in a plan file · Hallway' }]
 
-/** A page shows so many faults; the rest is counted. */
-const FAULTS_SHOWN = 100
-
 export async function action({ request }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const file = form.get('file')
   const pasted = String(form.get('text') ?? '')
   const text = file instanceof File && file.size > 0 ? await file.text() : pasted
   if (text.trim() === '')
     return data(refusal([{ path: '(file)', reason: 'choose a file or paste its text' }], pasted), { status: 422 })
-  const read = readPlanText(text)
-  if (!read.ok) return data(refusal(read.faults, pasted), { status: 422 })
+  const work = await readPlanFile(text)
+  if (!work.done)
+    return data({ ...refusal([], pasted), message: `${work.problem} Nothing was written.` }, { status: work.status })
+  const read = work.value
+  if (!read.ok) return data(refusal(read.faults, pasted, read.more), { status: 422 })
   const id = await save(async (knex) => importPlan(knex, await handOf(request, form), read.plan))
   if (id === null) return data({ ...refusal([], pasted), message: AWAY_MESSAGE }, { status: 503 })
   return redirect(`/sites/${id}`)
 }
 
-const refusal = (faults: Fault[], pasted: string) => ({
+const refusal = (faults: Fault[], pasted: string, more = false) => ({
   message:
     faults.length === 1
       ? 'One thing in the file is wrong. Nothing was written.'
-      : `${faults.length} things in the file are wrong. Nothing was written.`,
-  faults: faults.slice(0, FAULTS_SHOWN),
-  more: Math.max(0, faults.length - FAULTS_SHOWN),
+      : `${more ? `More than ${faults.length}` : faults.length} things in the file are wrong. Nothing was written.`,
+  faults,
+  more,
   pasted: pasted.length < 200_000 ? pasted : '',
 })
 
@@ -68,7 +69,7 @@ export default function Import({ actionData }: Route.ComponentProps) {
                 ))}
               </Box>
             )}
-            {actionData.more > 0 && <Text mt="2">and {actionData.more} more</Text>}
+            {actionData.more && <Text mt="2">These are the first; it was not read any further.</Text>}
           </Notice>
         )}
         <Form method="post" encType="multipart/form-data">

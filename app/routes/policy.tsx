@@ -5,6 +5,7 @@ import { revisionOf } from '../../core/change/change'
 import { choosePolicy } from '../../core/change/changes/site'
 import { POLICY_ID } from '../../core/change/copy'
 import { type Policy, policySchema } from '../../core/plan/policy'
+import { readForm } from '../read-form.server'
 import { baseOf, change, whyNotSaved } from '../stored.server'
 import { MadeFrom } from '../ui/change-fields'
 import { MainButton, Notice } from '../ui/controls'
@@ -79,7 +80,7 @@ const choices: Choice = {
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   if (form.get('intent') === 'site') return saveSiteForm(request, form, params.site)
   const chosen = chosenSchema.safeParse(Object.fromEntries(form))
   if (!chosen.success) {

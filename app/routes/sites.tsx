@@ -5,6 +5,7 @@ import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-r
 import { z } from 'zod'
 import { nameField } from '../../core/plan/fields'
 import { createSite, listSites } from '../../server/sites/sites'
+import { readForm } from '../read-form.server'
 import { AWAY_MESSAGE, load, save } from '../stored.server'
 import text from '../theme/text.module.css'
 import { MainButton, Notice } from '../ui/controls'
@@ -24,7 +25,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Sites · Hallway' }]
 export const loader = async () => ({ sites: await load(listSites) })
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const submission = parseWithZod(form, { schema: newSite })
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
   const { name, note } = submission.value

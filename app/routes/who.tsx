@@ -2,6 +2,7 @@ import { Box, Heading, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
 import { nameField } from '../../core/plan/fields'
 import { within } from '../address'
+import { readForm } from '../read-form.server'
 import { MainButton, Notice } from '../ui/controls'
 import { TopBar } from '../ui/frame'
 import { WhoField } from '../ui/who'
@@ -14,7 +15,7 @@ export const loader = async ({ request }: Route.LoaderArgs) => ({ name: await re
 
 /** Keeps the name a browser gives, and goes back to where it was asked. */
 export async function action({ request }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const name = nameField.safeParse(form.get('name'))
   if (!name.success)
     return data({ problem: 'Write the name your colleagues know you by, up to 120 letters.' }, { status: 422 })

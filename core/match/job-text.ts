@@ -20,11 +20,12 @@ export type Job = {
   words: readonly string[]
 }
 
-const NUMBER = String.raw`\d+(?:[.,]\d+)?`
+/** No figure of a job is longer, and looking for one must not begin anew at each of its digits. */
+const NUMBER = String.raw`(?<!\d)\d{1,9}(?:[.,]\d{1,9})?`
 const RATE = new RegExp(String.raw`(${NUMBER}) ?([gm]b/s|[gm]bps|[gm]bit/s|g)\b`, 'i')
 const WATTS = new RegExp(String.raw`(${NUMBER}) ?w(?:atts?)?\b`, 'i')
 const LENGTH = new RegExp(
-  String.raw`(at least|at most|over|under|up to|>=?|<=?)? ?(\d+'(?: ?\d+")?|${NUMBER} ?(?:metres?|m|ft|feet|foot|cm)\b)`,
+  String.raw`(at least|at most|over|under|up to|>=?|<=?)? ?((?<!\d)\d{1,9}'(?: ?\d{1,9}")?|${NUMBER} ?(?:metres?|m|ft|feet|foot|cm)\b)`,
   'i',
 )
 /** A bare figure is a length where the words before it say so. */

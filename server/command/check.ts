@@ -11,7 +11,7 @@ import {
   sentence,
 } from '../../core/checks/sentences'
 import type { Plan } from '../../core/plan/plan'
-import { type Fault, LARGEST_PLAN_BYTES, type ReadPlan, readPlanText } from '../../core/plan/read'
+import { type Fault, LARGEST_PLAN_BYTES, type ReadPlan, readPlanText, refuse } from '../../core/plan/read'
 import { citeSource } from '../../core/standards/source'
 import { Failure } from '../failure'
 
@@ -34,6 +34,7 @@ export function check(words: string[], print: (text: string) => void, complain: 
   if (!read.ok) {
     complain(`${file} cannot be read as a plan:`)
     for (const fault of read.faults) complain(`  ${faultLine(fault)}`)
+    if (read.more) complain('  and more')
     return UNREADABLE
   }
   const assessment = assess(read.plan)
@@ -50,22 +51,14 @@ export function readPlanFile(file: string): ReadPlan {
   try {
     const { size } = statSync(file)
     if (size > LARGEST_PLAN_BYTES) {
-      return {
-        ok: false,
-        faults: [
-          {
-            path: '(file)',
-            reason: `${(size / 1e6).toFixed(1)} MB, and a plan file is at most ${LARGEST_PLAN_BYTES / 1e6} MB`,
-          },
-        ],
-      }
+      return refuse(
+        '(file)',
+        `${(size / 1e6).toFixed(1)} MB, and a plan file is at most ${LARGEST_PLAN_BYTES / 1e6} MB`,
+      )
     }
     return readPlanText(readFileSync(file, 'utf8'))
   } catch (error) {
-    return {
-      ok: false,
-      faults: [{ path: '(file)', reason: error instanceof Error ? error.message : 'it cannot be opened' }],
-    }
+    return refuse('(file)', error instanceof Error ? error.message : 'it cannot be opened')
   }
 }
 

@@ -1,5 +1,6 @@
-import { unzip } from 'fflate'
+import { buffer } from 'node:stream/consumers'
 import { extract } from 'tar-stream'
+import { fromBufferPromise } from 'yauzl'
 import type { FolderFile } from '../../core/identity/class-folder'
 import { type Parsed, parsed, unreadable } from '../../core/quantity/parsed'
 
@@ -20,24 +21,23 @@ export async function readArchive(bytes: Uint8Array): Promise<Parsed<FolderFile[
     : unreadable('This is neither a .tar nor a .zip. Pack the folder as one of them, or paste its files as text.')
 }
 
-function readZip(bytes: Uint8Array): Promise<Parsed<FolderFile[]>> {
+/** Goes from one entry to the next, so that what the directory claims of itself costs nothing. */
+async function readZip(bytes: Uint8Array): Promise<Parsed<FolderFile[]>> {
+  const found: FolderFile[] = []
   let files = 0
-  return new Promise((answer) => {
-    unzip(
-      bytes,
-      {
-        filter: ({ originalSize }) => {
-          files += 1
-          return files <= MOST_FILES && originalSize <= LARGEST_FILE
-        },
-      },
-      (error, found) => {
-        if (error) answer(unreadable(notRead))
-        else if (files > MOST_FILES) answer(unreadable(tooMany))
-        else answer(parsed(Object.entries(found).map(([path, content]) => ({ path, text: textOf(content) }))))
-      },
-    )
-  })
+  try {
+    const zip = await fromBufferPromise(Buffer.from(bytes), { lazyEntries: true })
+    for await (const entry of zip.eachEntry()) {
+      files += 1
+      if (files > MOST_FILES) return unreadable(tooMany)
+      if (entry.uncompressedSize > LARGEST_FILE || entry.fileName.endsWith('/')) continue
+      const content = await buffer(await zip.openReadStreamPromise(entry))
+      found.push({ path: entry.fileName, text: textOf(content) })
+    }
+  } catch {
+    return unreadable(notRead)
+  }
+  return parsed(found)
 }
 
 function readTar(bytes: Uint8Array): Promise<Parsed<FolderFile[]>> {

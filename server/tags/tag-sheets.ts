@@ -28,17 +28,19 @@ const fontFiles = {
 const fontFile = (family: string, weight: number, format: 'woff' | 'woff2'): string =>
   require.resolve(`${family}-${weight}-normal.${format}`)
 
-/** The labels of cables: both ends each, with the code that opens the cable's page at `address`. */
-export function labelsFor(index: SiteIndex, cables: readonly Cable[], address: string, unit: LengthUnit): Label[] {
-  return cables.flatMap((cable) => {
-    const code = shortCode(abilitiesOf(index, cable), unit)
-    return labelsOf(
-      cable,
-      code,
-      modulesOf(`${address}/sites/${index.plan.site.id}/cables/${encodeURIComponent(cable.id)}`),
-    )
-  })
-}
+/** Tags that are asked for: which cables with what stands on them, on which labels, and the address that their codes open. */
+export type TagRequest = { tagged: readonly Tagged[]; site: string; address: string; size: LabelSize }
+type Tagged = { cable: Cable; code: string }
+
+/** What stands on the tag of each cable. */
+export const taggedOf = (index: SiteIndex, cables: readonly Cable[], unit: LengthUnit): Tagged[] =>
+  cables.map((cable) => ({ cable, code: shortCode(abilitiesOf(index, cable), unit) }))
+
+/** The labels of cables: both ends each, with the code that opens the cable's page. */
+const labelsFor = ({ tagged, site, address }: TagRequest): Label[] =>
+  tagged.flatMap(({ cable, code }) =>
+    labelsOf(cable, code, modulesOf(`${address}/sites/${site}/cables/${encodeURIComponent(cable.id)}`)),
+  )
 
 function modulesOf(text: string): boolean[][] {
   const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' })
@@ -47,8 +49,11 @@ function modulesOf(text: string): boolean[][] {
   )
 }
 
-/** One sheet as SVG with its fonts inside. */
-export function svgSheet(labels: readonly Label[], size: LabelSize): string {
+/** One sheet as SVG with its fonts inside; null where there is no such sheet. */
+export function svgSheet(request: TagRequest, number: number): string | null {
+  const { size } = request
+  const labels = sheetsOf(labelsFor(request), size)[number - 1]
+  if (!labels) return null
   const faces = Object.entries(fontFiles).flatMap(([name, { family, weights }]) =>
     weights.map((weight) => {
       const data = readFileSync(fontFile(family, weight, 'woff2')).toString('base64')
@@ -61,7 +66,8 @@ export function svgSheet(labels: readonly Label[], size: LabelSize): string {
 const POINTS_PER_MILLIMETRE = 72 / 25.4
 
 /** All sheets as one PDF with its fonts inside. */
-export async function pdfSheets(labels: readonly Label[], size: LabelSize): Promise<Buffer> {
+export async function pdfSheets(request: TagRequest): Promise<Buffer> {
+  const { size } = request
   // a sheet is made of what Hallway itself draws: nothing is fetched, and no file but its fonts is read
   const fonts = new Set(
     Object.values(fontFiles).flatMap(({ family, weights }) =>
@@ -80,7 +86,7 @@ export async function pdfSheets(labels: readonly Label[], size: LabelSize): Prom
   )
   const { sheet, width, height } = size
   const points = (millimetres: number): number => millimetres * POINTS_PER_MILLIMETRE
-  const sheets = sheetsOf(labels, size)
+  const sheets = sheetsOf(labelsFor(request), size)
   const content = sheets.flatMap((each, page) =>
     each.map((label, at) => ({
       svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">${drawLabel(label, size)}</svg>`,

@@ -7,6 +7,7 @@ import { addCables } from '../../../core/change/changes/cables'
 import { observed } from '../../../core/change/changes/observations'
 import type { Cable } from '../../../core/plan/cable'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
+import { readForm } from '../../read-form.server'
 import { changeBy, whyNotSaved } from '../../stored.server'
 import { ChangeId } from '../../ui/change-fields'
 import { MainButton, Notice } from '../../ui/controls'
@@ -21,7 +22,7 @@ import { type CableFormTexts, cableFormSchema, nextTag, readCable, textsOfCable 
 import { useDraftCable, WhatItPromises } from './draft-cable'
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const submission = parseWithZod(form, { schema: cableFormSchema(readUnit(request)) })
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
   const hand = await handOf(request, form)

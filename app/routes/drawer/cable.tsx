@@ -11,6 +11,7 @@ import type { indexPlan } from '../../../core/plan/site-index'
 import { formatWatts } from '../../../core/quantity/watts'
 import { describeEnd } from '../../../core/standards/connectors'
 import { shortCode } from '../../../core/tags/short-code'
+import { readForm } from '../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import { MadeFrom } from '../../ui/change-fields'
 import { Notice, QuietButton } from '../../ui/controls'
@@ -36,7 +37,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const here = `/sites/${params.site}/cables/${encodeURIComponent(params.cable)}`
   const intent = form.get('intent')
   switch (intent) {

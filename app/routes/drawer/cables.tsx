@@ -8,6 +8,7 @@ import { parseJob } from '../../../core/match/job-text'
 import { CABLE_STANDINGS, type Cable } from '../../../core/plan/cable'
 import type { Plan } from '../../../core/plan/plan'
 import type { MakeDraft } from '../../../server/sites/change-site'
+import { readForm } from '../../read-form.server'
 import { baseOf, change, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { PlainInput } from '../../ui/field'
@@ -26,7 +27,7 @@ const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
 
 /** Bulk changes. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const ids = String(form.get('cables') ?? '')
     .split(' ')
     .filter(Boolean)

@@ -8,8 +8,9 @@ import { slugOf } from '../../../core/plan/free-id'
 import { describeEnd } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
 import { refused } from '../../../server/sites/change-site'
-import { readCatalogueFile } from '../../csv/catalogue'
 import { genericCatalogue } from '../../csv/generic-catalogue'
+import { readKindsFile } from '../../off-thread.server'
+import { readForm } from '../../read-form.server'
 import { baseOf, change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
@@ -29,7 +30,7 @@ const refusal = (answer: Answer, status: number) => data<Answer>(answer, { statu
 
 /** One kind saved or taken out, a file brought in, or the generic catalogue taken over. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   switch (form.get('intent')) {
     case 'remove': {
       const removed = await change(request, form, params.site, ({ plan }) => {
@@ -44,7 +45,9 @@ export async function action({ request, params }: Route.ActionArgs) {
       const file = form.get('file')
       if (!(file instanceof File) || file.size === 0)
         return refusal({ problem: 'Choose a file first. Nothing was written.' }, 422)
-      const read = readCatalogueFile(new Uint8Array(await file.arrayBuffer()), readUnit(request))
+      const work = await readKindsFile({ bytes: new Uint8Array(await file.arrayBuffer()), unit: readUnit(request) })
+      if (!work.done) return refusal({ problem: `${work.problem} Nothing was written.` }, work.status)
+      const read = work.value
       if (!read.ok) return refusal({ problem: `${read.problem} Nothing was written.` }, 422)
       const { kinds, bad } = read.value
       if (bad.length > 0)

@@ -3,10 +3,11 @@ import { type ChangeEvent, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { addCables } from '../../../core/change/changes/cables'
 import { observed, writeDown } from '../../../core/change/changes/observations'
-import { type FolderCable, readClassFolder } from '../../../core/identity/class-folder'
+import type { FolderCable } from '../../../core/identity/class-folder'
 import { foldTag } from '../../../core/plan/fields'
-import { readArchive } from '../../../server/instruments/class-folder-archive'
 import { refused } from '../../../server/sites/change-site'
+import { readFolderFile } from '../../off-thread.server'
+import { readForm } from '../../read-form.server'
 import { changeBy, whyNotSaved } from '../../stored.server'
 import { MainButton, Notice } from '../../ui/controls'
 import { FileField } from '../../ui/field'
@@ -22,12 +23,13 @@ const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
 
 /** Reads an archive or a paste, or writes what a chip said onto a cable. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   if (form.get('intent') === 'save') return saveChip(request, form, params.site)
   const file = form.get('file')
   if (file instanceof File && file.size > 0) {
-    const files = await readArchive(new Uint8Array(await file.arrayBuffer()))
-    const found = files.ok ? readClassFolder(files.value) : files
+    const work = await readFolderFile(new Uint8Array(await file.arrayBuffer()))
+    if (!work.done) return said({ problem: work.problem }, work.status)
+    const found = work.value
     return found.ok ? said({ found: found.value }) : said({ problem: found.problem }, 422)
   }
   const read = readPasted(String(form.get('words') ?? ''), form.get('revision') === '2' ? 2 : 3)

@@ -2,7 +2,9 @@ import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { addCables } from '../../../core/change/changes/cables'
 import { observed } from '../../../core/change/changes/observations'
-import { importContext, mappingFrom, previewOf, readImport } from '../../csv/preview'
+import { importContext, mappingFrom, previewOf } from '../../csv/preview'
+import { readTableFile } from '../../off-thread.server'
+import { readForm } from '../../read-form.server'
 import { changeBy, loadSite, whyNotSaved } from '../../stored.server'
 import { ChangeId } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -19,13 +21,19 @@ const nothing = 'Nothing was written.'
 
 /** Reads the file anew, as the page did, and writes its good rows in one transaction; bad rows stay out only where that was asked for. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const file = form.get('file')
   if (!(file instanceof File) || file.size === 0)
     return data({ problem: `Choose a file first. ${nothing}`, read: null }, { status: 422 })
   const bytes = new Uint8Array(await file.arrayBuffer())
   const { plan } = (await loadSite(params.site)).copy
-  const read = readImport(bytes, mappingFrom(form), importContext(plan, readUnit(request)))
+  const work = await readTableFile({
+    bytes,
+    mapping: mappingFrom(form),
+    context: importContext(plan, readUnit(request)),
+  })
+  if (!work.done) return data({ problem: `${work.problem} ${nothing}`, read: null }, { status: work.status })
+  const read = work.value
   if (!read.ok) return data({ problem: `${read.problem} ${nothing}`, read: null }, { status: 422 })
   const { good, bad } = read.value
   if (good.length === 0 || (bad.length > 0 && form.get('rows') !== 'good')) {

@@ -10,6 +10,7 @@ import { openCables } from '../../../core/drawer/drawer-rows'
 import { abilitiesOf } from '../../../core/link/abilities'
 import { BENCH_TEST_KINDS, type BenchTestKind } from '../../../core/plan/session'
 import { MOST_TAGGED } from '../../../core/tags/label'
+import { readForm } from '../../read-form.server'
 import { changeBy, whyNotSaved } from '../../stored.server'
 import { ChangeId } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -29,7 +30,7 @@ const today = (): string => new Date().toISOString().slice(0, 10)
 export const loader = () => ({ day: today() })
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const submission = parseWithZod(form, { schema: sessionFormSchema })
   if (submission.status !== 'success')
     return data(submission.reply(), { status: submission.status === 'error' ? 422 : 200 })

@@ -9,6 +9,7 @@ import { endSession, startSoak, stopSoak } from '../../../core/change/changes/se
 import type { Session } from '../../../core/plan/session'
 import type { SiteIndex } from '../../../core/plan/site-index'
 import { type Hand, type Refused, refused } from '../../../server/sites/change-site'
+import { readForm } from '../../read-form.server'
 import { baseOf, changeBy, loadSite, whyNotSaved } from '../../stored.server'
 import { MadeFrom } from '../../ui/change-fields'
 import { Notice, QuietButton } from '../../ui/controls'
@@ -34,7 +35,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 /** Readings, soaks, and what becomes of a cable. Each is saved by itself, so that nothing waits for the end of a session. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const here = `/sites/${params.site}/drawer/sessions/${encodeURIComponent(params.session)}`
   const intent = form.get('intent')
   const hand = await handOf(request, form)

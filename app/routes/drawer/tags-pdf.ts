@@ -1,12 +1,13 @@
-import { pdfSheets } from '../../../server/tags/tag-sheets'
+import { data } from 'react-router'
+import { makeTagPdf } from '../../off-thread.server'
 import type { Route } from './+types/tags-pdf'
-import { labelsAsked } from './tags-request.server'
+import { tagsAsked } from './tags-request.server'
 
 /** All sheets as one PDF. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { labels, size } = await labelsAsked(request, params.site)
-  const pdf = await pdfSheets(labels, size)
-  return new Response(new Uint8Array(pdf), {
+  const work = await makeTagPdf(await tagsAsked(request, params.site))
+  if (!work.done) throw data(work.problem, { status: work.status })
+  return new Response(new Uint8Array(work.value), {
     headers: { 'Content-Type': 'application/pdf', 'Content-Disposition': 'inline; filename="cable-tags.pdf"' },
   })
 }

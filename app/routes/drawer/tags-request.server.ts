@@ -1,20 +1,22 @@
 import { data } from 'react-router'
 import { indexPlan } from '../../../core/plan/site-index'
-import { LABEL_SIZES, type Label, type LabelSize, MOST_TAGGED } from '../../../core/tags/label'
-import { labelsFor } from '../../../server/tags/tag-sheets'
+import { LABEL_SIZES, type LabelSize, MOST_TAGGED } from '../../../core/tags/label'
+import { type TagRequest, taggedOf } from '../../../server/tags/tag-sheets'
 import { loadSite } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 
-/** The labels an address asks for: cables by their ids, a size, and the address that their codes open. */
-export async function labelsAsked(request: Request, site: string): Promise<{ labels: Label[]; size: LabelSize }> {
+/** The tags an address asks for: cables by their ids, a size, and the address that their codes open. */
+export async function tagsAsked(request: Request, site: string): Promise<TagRequest> {
   const { searchParams, origin } = new URL(request.url)
-  const { plan } = (await loadSite(site)).copy
-  const index = indexPlan(plan)
+  const index = indexPlan((await loadSite(site)).copy.plan)
   const cables = idsAsked(searchParams).flatMap((id) => index.cables.get(id) ?? [])
   if (cables.length === 0) throw data('No cable of this site was asked for.', { status: 404 })
-  const size = sizeAsked(searchParams)
-  const address = addressAsked(searchParams) ?? origin
-  return { labels: labelsFor(index, cables, address, readUnit(request)), size }
+  return {
+    tagged: taggedOf(index, cables, readUnit(request)),
+    site,
+    size: sizeAsked(searchParams),
+    address: addressAsked(searchParams) ?? origin,
+  }
 }
 
 export const idsAsked = (params: URLSearchParams): string[] =>

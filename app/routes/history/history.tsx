@@ -3,6 +3,7 @@ import { data, Form, isRouteErrorResponse, Link as RouterLink, redirect, useSear
 import { LIST_NAMES, type ListName } from '../../../core/plan/entity'
 import { historyOf, undoChange } from '../../../server/sites/history'
 import { within } from '../../address'
+import { readForm } from '../../read-form.server'
 import { load, loadSite, reasonsOf, save, whyNotSaved } from '../../stored.server'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
@@ -35,7 +36,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 
 /** Undoes a change, from here or from wherever it was made; then back to where that was asked. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const id = String(form.get('undo') ?? '').slice(0, 64)
   const undone = await save(async (knex) => undoChange(knex, params.site, await handOf(request, form), id))
   if (undone?.outcome === 'saved')

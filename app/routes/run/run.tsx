@@ -6,6 +6,7 @@ import { deleteRun } from '../../../core/change/changes/run'
 import { directNeeds } from '../../../core/plan/direct-needs'
 import type { Run } from '../../../core/plan/run'
 import { refused } from '../../../server/sites/change-site'
+import { readForm } from '../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import { MadeFrom } from '../../ui/change-fields'
 import { ClashNotice } from '../../ui/clash-notice'
@@ -28,7 +29,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const wanted = await request.clone().formData()
+  const wanted = await readForm(request.clone())
   if (wanted.get('intent') !== 'delete') return saveRunForm(request, params.site, params.run)
   let tag = ''
   const deleted = await change(request, wanted, params.site, ({ plan }) => {

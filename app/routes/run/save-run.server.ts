@@ -5,6 +5,7 @@ import { data, redirect } from 'react-router'
 import type { Place } from '../../../core/change/change'
 import { saveRun } from '../../../core/change/changes/run'
 import { currentCopy } from '../../../server/sites/copies'
+import { readForm } from '../../read-form.server'
 import { baseOf, changeBy, load, whyNotSaved } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 import { handOf } from '../../who.server'
@@ -19,7 +20,7 @@ export type RunSaveAnswer = {
 
 /** Reads the run form, saves it, and answers with a redirect or with what is wrong, keeping what was typed. */
 export async function saveRunForm(request: Request, siteId: string, runId: string | null) {
-  const form = await request.formData()
+  const form = await readForm(request)
   const submission = parseWithZod(form, { schema: runFormSchema(readUnit(request)) })
   const answer = (status: number, extra: Omit<RunSaveAnswer, 'result'> & { problem?: string } = {}) => {
     const { problem, ...rest } = extra

@@ -1,0 +1,28 @@
+import type { Mapping } from '../core/drawer/cable-table'
+import { type FolderCable, readClassFolder } from '../core/identity/class-folder'
+import { readPlanText } from '../core/plan/read'
+import type { LengthUnit } from '../core/quantity/length'
+import type { Parsed } from '../core/quantity/parsed'
+import { readArchive } from '../server/instruments/class-folder-archive'
+import { pdfSheets, svgSheet, type TagRequest } from '../server/tags/tag-sheets'
+import { readCatalogueFile } from './csv/catalogue'
+import { type ImportContext, readImport } from './csv/preview'
+
+// What the web server does on threads of its own. Each takes and answers plain values; `app/off-thread.server.ts` gives them their types back.
+
+export const readPlan = readPlanText
+
+export async function readFolder(bytes: Uint8Array): Promise<Parsed<FolderCable[]>> {
+  const files = await readArchive(bytes)
+  return files.ok ? readClassFolder(files.value) : files
+}
+
+export const readTable = ({ bytes, mapping, context }: TableRequest) => readImport(bytes, mapping, context)
+export type TableRequest = { bytes: Uint8Array; mapping: Mapping | null; context: ImportContext }
+
+export const readCatalogue = ({ bytes, unit }: CatalogueRequest) => readCatalogueFile(bytes, unit)
+export type CatalogueRequest = { bytes: Uint8Array; unit: LengthUnit }
+
+export const tagPdf = (request: TagRequest): Promise<Uint8Array> => pdfSheets(request)
+export const tagSheet = ({ sheet, ...request }: TagRequest & { sheet: number }): string | null =>
+  svgSheet(request, sheet)

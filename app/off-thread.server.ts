@@ -1,0 +1,28 @@
+import type { FolderCable } from '../core/identity/class-folder'
+import type { ReadPlan } from '../core/plan/read'
+import type { Parsed } from '../core/quantity/parsed'
+import { type Done, offThread } from '../server/off-thread/pool'
+import type { TagRequest } from '../server/tags/tag-sheets'
+import type * as tasks from './off-thread-tasks'
+
+/** Reads the text of a plan file. */
+export const readPlanFile = (text: string): Promise<Done<ReadPlan>> => offThread('readPlan', text)
+
+/** The cables in a packed folder of a computer's type-C class. */
+export const readFolderFile = (bytes: Uint8Array): Promise<Done<Parsed<FolderCable[]>>> =>
+  offThread('readFolder', bytes)
+
+/** Reads a table of cables. */
+export const readTableFile = (request: tasks.TableRequest): Promise<Done<ReturnType<typeof tasks.readTable>>> =>
+  offThread('readTable', request)
+
+/** Reads a catalogue. */
+export const readKindsFile = (request: tasks.CatalogueRequest): Promise<Done<ReturnType<typeof tasks.readCatalogue>>> =>
+  offThread('readCatalogue', request)
+
+/** All sheets of tags as one PDF. */
+export const makeTagPdf = (request: TagRequest): Promise<Done<Uint8Array>> => offThread('tagPdf', request)
+
+/** One sheet of tags as SVG; null where there is no such sheet. */
+export const makeTagSheet = (request: TagRequest & { sheet: number }): Promise<Done<string | null>> =>
+  offThread('tagSheet', request)
