@@ -6,9 +6,9 @@ import { renderToPipeableStream } from 'react-dom/server'
 import { type EntryContext, type HandleErrorFunction, ServerRouter } from 'react-router'
 import { isDatabaseAway } from '../server/database/connection'
 import { log } from '../server/log'
-import { NONCE_HEADER } from '../server/web/nonce'
+import { NONCE_HEADER, REQUEST_HEADER } from '../server/web/nonce'
 import { nameOfPage, renderedPages } from './rendered-pages'
-import { NonceProvider } from './ui/nonce'
+import { NonceProvider, RequestNumberProvider } from './ui/nonce'
 
 const GIVE_UP_AFTER_MS = 10_000
 
@@ -41,9 +41,11 @@ function render(request: Request, status: number, context: EntryContext, nonce: 
     let code = status
     const { pipe, abort } = renderToPipeableStream(
       <NonceProvider value={nonce}>
-        <CacheProvider value={cache}>
-          <ServerRouter context={context} url={request.url} nonce={nonce} />
-        </CacheProvider>
+        <RequestNumberProvider value={request.headers.get(REQUEST_HEADER)}>
+          <CacheProvider value={cache}>
+            <ServerRouter context={context} url={request.url} nonce={nonce} />
+          </CacheProvider>
+        </RequestNumberProvider>
       </NonceProvider>,
       {
         nonce,
@@ -81,6 +83,11 @@ function stylesOf(cache: EmotionCache): string {
 
 export const handleError: HandleErrorFunction = (error, { request }) => {
   if (request.signal.aborted) return
-  if (isDatabaseAway(error)) log.warn({ path: new URL(request.url).pathname }, 'the database does not answer')
-  else log.error({ err: error, path: new URL(request.url).pathname }, 'a request failed')
+  if (isDatabaseAway(error)) log.warn({ ...told(request) }, 'the database does not answer')
+  else log.error({ err: error, ...told(request) }, 'a request failed')
 }
+
+const told = (request: Request) => ({
+  request: request.headers.get(REQUEST_HEADER),
+  path: new URL(request.url).pathname,
+})

@@ -6,11 +6,11 @@ const MOST_FIELDS = 1500
 const LONGEST_NAME = 80
 const MOST_ENTRIES = 600
 const DEEPEST = 4
-/** Boxes of text that take more say so by being files. */
-const LONGEST_VALUE = 700_000
+/** Longer than any note; a box that takes a whole file's text says so. */
+const LONGEST_VALUE = 20_000
 
 /** The form that was sent, if it can be one of ours: a form's readers make lists as long as its names ask for. Throws 400 in words. */
-export async function readForm(request: Request): Promise<FormData> {
+export async function readForm(request: Request, longest = LONGEST_VALUE): Promise<FormData> {
   const form = await request.formData().catch(() => {
     throw refusal('What was sent is not a whole form')
   })
@@ -18,15 +18,15 @@ export async function readForm(request: Request): Promise<FormData> {
   for (const [name, value] of form) {
     fields += 1
     if (fields > MOST_FIELDS) throw refusal(`A form has at most ${MOST_FIELDS} fields; this one has more`)
-    const fault = faultOf(name, value)
+    const fault = faultOf(name, value, longest)
     if (fault) throw refusal(fault)
   }
   return form
 }
 
-function faultOf(name: string, value: FormDataEntryValue): string | null {
+function faultOf(name: string, value: FormDataEntryValue, longest: number): string | null {
   if (name.length > LONGEST_NAME) return 'A field of the form has a name longer than any that Hallway makes'
-  if (typeof value === 'string' && value.length > LONGEST_VALUE) return 'A field of the form is longer than it can be'
+  if (typeof value === 'string' && value.length > longest) return 'A field of the form is longer than it can be'
   const steps = name.split(/[.[]/)
   if (steps.length > 2 * DEEPEST) return 'A field of the form nests deeper than any that Hallway makes'
   const entries = steps.flatMap((step) => (step.endsWith(']') ? [step.slice(0, -1)] : []))

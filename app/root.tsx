@@ -5,10 +5,12 @@ import overpass from '@fontsource-variable/overpass/files/overpass-latin-wght-no
 import { ThemeProvider } from 'next-themes'
 import { type ReactNode, useEffect } from 'react'
 import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router'
+import { OPEN_VARIABLE } from '../server/web/reach'
 import type { Route } from './+types/root'
 import { save } from './stored.server'
 import { system } from './theme/system'
 import { ErrorView } from './ui/error-view'
+import look from './ui/frame.module.css'
 import { useNonce } from './ui/nonce'
 import { UnitProvider } from './ui/units'
 import { readUnit } from './unit-cookie'
@@ -23,6 +25,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Hallway' }]
 
 export const loader = async ({ request }: Route.LoaderArgs) => ({
   unit: readUnit(request),
+  open: process.env[OPEN_VARIABLE] === 'yes',
   who: await save(() => readWho(request)),
 })
 
@@ -57,6 +60,11 @@ export function Layout({ children }: { children: ReactNode }) {
 export default function Root({ loaderData }: Route.ComponentProps) {
   return (
     <UnitProvider value={loaderData.unit}>
+      {loaderData.open && (
+        <p role="note" className={look.open}>
+          Open to the network: Hallway has no accounts, so whoever reaches this address can read and change everything.
+        </p>
+      )}
       <Outlet />
     </UnitProvider>
   )

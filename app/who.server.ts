@@ -3,6 +3,7 @@ import { nameField } from '../core/plan/fields'
 import { database } from '../server/database/connection'
 import { signingSecret } from '../server/people/signing-secret'
 import type { Hand } from '../server/sites/change-site'
+import { publicUrl } from '../server/web/reach'
 
 /** Stands beside what was changed by somebody who has not said who they are. */
 export const NOBODY = 'somebody'
@@ -15,6 +16,7 @@ const cookie = async () =>
     sameSite: 'lax',
     path: '/',
     maxAge: YEAR,
+    secure: publicUrl()?.protocol === 'https:',
     secrets: [await signingSecret(database())],
   })
 

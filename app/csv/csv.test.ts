@@ -1,3 +1,5 @@
+import fc from 'fast-check'
+import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
 import { csvFile, readCsv, writeCsv } from './csv'
 
@@ -40,4 +42,23 @@ describe('a table to a file', () => {
     const file = csvFile('../quay 3', rows)
     expect(file.headers.get('Content-Disposition')).toBe('attachment; filename=".._quay_3.csv"')
   })
+})
+
+it('any cell comes back as it was, and no line of one begins as a formula does', () => {
+  const piece = fc.constantFrom('=', '+', '-', '@', '\t', "'", '"', ',', '\n', '\r\n', '\r', 'a', '1', ' ', 'é')
+  const cell = fc.array(piece, { maxLength: 8 }).map((pieces) => `x${pieces.join('')}`)
+  const risky = fc.array(piece, { minLength: 1, maxLength: 8 }).map((pieces) => pieces.join('') + 'x')
+  fc.assert(
+    fc.property(fc.tuple(cell, risky), fc.tuple(risky, cell), (first, second) => {
+      const rows = [['name', 'note'], first, second]
+      const text = writeCsv(rows)
+      const back = readCsv(new TextEncoder().encode(text))
+      expect(back.ok && back.value.rows).toEqual([first, second])
+      const lines = Papa.parse<string[]>(text)
+        .data.flat()
+        .flatMap((each) => each.split(/\r\n|\r|\n/))
+      expect(lines.filter((line) => /^[=+\-@\t]/.test(line))).toEqual([])
+    }),
+    { numRuns: 500 },
+  )
 })

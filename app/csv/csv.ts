@@ -29,12 +29,33 @@ export function readCsv(bytes: Uint8Array): Parsed<Csv> {
     return unreadable(`The table has more than ${MOST_ROWS.toLocaleString('en')} rows. Bring it in parts.`)
   if (headers.length > MOST_COLUMNS)
     return unreadable(`The first line has ${headers.length} columns; a table of cables has at most ${MOST_COLUMNS}.`)
-  return parsed({ headers: headers.map((header) => header.trim()), rows, encoding: decoded.value.encoding })
+  return parsed({
+    headers: headers.map((header) => asItWas(header).trim()),
+    rows: rows.map((cells) => cells.map(asItWas)),
+    encoding: decoded.value.encoding,
+  })
 }
 
-/** A table as CSV that spreadsheets open without taking a cell for a formula. */
+/** A table as CSV that spreadsheets open without taking a cell for a formula; \`readCsv\` reads every cell back as it was. */
 export const writeCsv = (rows: readonly (readonly string[])[]): string =>
-  `${Papa.unparse(rows as string[][], { escapeFormulae: true, newline: '\r\n' })}\r\n`
+  `${Papa.unparse(
+    rows.map((cells) => cells.map(harmless)),
+    { newline: '\r\n' },
+  )}\r\n`
+
+/** What a spreadsheet takes for a formula, at the start of a cell or of any line in it; one that is made harmless already is marked once more. */
+const RUNS = /^(?='*[=+\-@\t])/
+const MADE_HARMLESS = /^'(?='*[=+\-@\t])/
+
+const harmless = (cell: string): string => linesOf(cell, (line) => line.replace(RUNS, "'"))
+const asItWas = (cell: string): string => linesOf(cell, (line) => line.replace(MADE_HARMLESS, ''))
+
+/** Each line of a cell by itself. */
+const linesOf = (cell: string, each: (line: string) => string): string =>
+  cell
+    .split(/(\r\n|\r|\n)/)
+    .map((piece, at) => (at % 2 === 0 ? each(piece) : piece))
+    .join('')
 
 export const csvFile = (name: string, rows: readonly (readonly string[])[]): Response =>
   // the mark tells office programs that this is UTF-8

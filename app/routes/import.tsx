@@ -2,6 +2,7 @@ import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import type { Fault } from '../../core/plan/entity'
+import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
 import { importPlan } from '../../server/sites/sites'
 import { readPlanFile } from '../off-thread.server'
 import { readForm } from '../read-form.server'
@@ -15,7 +16,7 @@ import type { Route } from './+types/import'
 export const meta: Route.MetaFunction = () => [{ title: 'Bring in a plan file · Hallway' }]
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = await readForm(request)
+  const form = await readForm(request, LARGEST_PLAN_BYTES)
   const file = form.get('file')
   const pasted = String(form.get('text') ?? '')
   const text = file instanceof File && file.size > 0 ? await file.text() : pasted

@@ -1,4 +1,5 @@
 import { redirect } from 'react-router'
+import { publicUrl } from '../../server/web/reach'
 import { within } from '../address'
 import { readForm } from '../read-form.server'
 import { unitCookie } from '../unit-cookie'
@@ -8,7 +9,7 @@ import type { Route } from './+types/unit'
 export async function action({ request }: Route.ActionArgs) {
   const form = await readForm(request)
   return redirect(within(form.get('back')), {
-    headers: { 'Set-Cookie': unitCookie(form.get('unit') === 'ft' ? 'ft' : 'm') },
+    headers: { 'Set-Cookie': unitCookie(form.get('unit') === 'ft' ? 'ft' : 'm', publicUrl()?.protocol === 'https:') },
   })
 }
 

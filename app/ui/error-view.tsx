@@ -1,8 +1,13 @@
 import { Box, Heading, Link, Text } from '@chakra-ui/react'
 import { useLocation } from 'react-router'
 import { DoorGlyph } from './grade'
+import { useRequestNumber } from './nonce'
 
 const words: Record<number, [string, string]> = {
+  400: [
+    'That cannot be read',
+    'What was sent is not what this page sends. Nothing was saved. Go back, open the page once more, and do it again.',
+  ],
   404: ['There is nothing behind this door', 'The site or run may have been deleted, or the address has a slip in it.'],
   503: [
     'The database does not answer',
@@ -18,6 +23,7 @@ const anything: [string, string] = [
 export function ErrorView({ status, detail }: { status: number; detail?: unknown }) {
   const { pathname, search } = useLocation()
   const [title, text] = words[status] ?? anything
+  const number = useRequestNumber()
   return (
     <Box as="main" maxW="560px" mx="auto" mt="16" px="5" role="alert">
       <DoorGlyph grade="blocked" size={56} />
@@ -25,6 +31,11 @@ export function ErrorView({ status, detail }: { status: number; detail?: unknown
         {title}
       </Heading>
       <Text mt="3">{typeof detail === 'string' && detail ? detail : text}</Text>
+      {number && (
+        <Text mt="3" fontSize="sm" color="quiet" data-request={number}>
+          In the log of the server this is request <code>{number}</code>.
+        </Text>
+      )}
       <Text mt="5" display="flex" gap="5">
         <Link href={`${pathname}${search}`} color="brassInk" textDecoration="underline">
           Try again

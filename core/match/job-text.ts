@@ -29,7 +29,7 @@ const LENGTH = new RegExp(
   'i',
 )
 /** A bare figure is a length where the words before it say so. */
-const BARE_LENGTH = new RegExp(String.raw`(at least|at most|over|under|up to|>=?|<=?) ?(${NUMBER})(?=[ ,])`, 'i')
+const BARE_LENGTH = new RegExp(`(at least|at most|over|under|up to|>=?|<=?) ?(${NUMBER})(?=[ ,])`, 'i')
 const AT_MOST = new Set(['at most', 'under', 'up to', '<', '<='])
 const connectorWords: readonly [string, Connector][] = [
   ...CONNECTORS.map((connector): [string, Connector] => [connector, connector]),

@@ -8,6 +8,10 @@ const endsSchema = z.tuple([endSchema, endSchema]).describe('The host end first 
 export const ampsField = z.literal([0, 3, 5]).describe('Current the lead is marked for; 0 carries no power')
 export const voltsField = z.literal([20, 50]).describe('50 for extended power range leads')
 
+/** Lengths a kind is sold in, and what one of them may cost. */
+export const MOST_LENGTHS = 40
+export const HIGHEST_PRICE = 1_000_000
+
 /** What a shop sells, and on what terms. */
 export const cableKindSchema = z.strictObject({
   id: idField,
@@ -19,8 +23,8 @@ export const cableKindSchema = z.strictObject({
   amps: ampsField.optional(),
   volts: voltsField.optional(),
   stock: z
-    .array(z.strictObject({ length: lengthField, price: z.number().min(0).max(1_000_000) }))
-    .max(40)
+    .array(z.strictObject({ length: lengthField, price: z.number().min(0).max(HIGHEST_PRICE) }))
+    .max(MOST_LENGTHS)
     .default([])
     .describe("Lengths it is sold in, each with its price in the site's currency"),
   leadDays: z.number().int().min(0).max(365).optional().describe('Days from order to delivery'),

@@ -28,7 +28,9 @@ export async function withOwnDatabase<T>(work: (url: string) => Promise<T>): Pro
 /** Does work against the built application on a free port of loopback; told its address. */
 export async function withServer<T>(work: (address: string) => Promise<T>): Promise<T> {
   const build = await import(pathToFileURL(join(root, 'build/app/server/index.js')).href)
-  const server = createServer(application({ build, clientFolder: join(root, 'build/app/client'), names: new Set() }))
+  const server = createServer(
+    application({ build, clientFolder: join(root, 'build/app/client'), reach: { names: new Set(), publicUrl: null } }),
+  )
   await new Promise<void>((opened) => server.listen(0, '127.0.0.1', opened))
   try {
     return await work(`http://127.0.0.1:${(server.address() as AddressInfo).port}`)

@@ -1,5 +1,4 @@
 import { writeFileSync } from 'node:fs'
-import { parseArgs } from 'node:util'
 import { assess, assessRun, walkNeeds } from '../../core/checks/assess'
 import { rankCables } from '../../core/match/rank'
 import { rankAll } from '../../core/match/rank-all'
@@ -12,12 +11,11 @@ import { benchSite } from './bench-site'
 import { benchStore } from './bench-store'
 import { median, repeated, timed } from './timing'
 
+/** What is measured, and where the figures go. */
+export type BenchOptions = { out?: string; changes?: boolean; pages?: boolean }
+
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
-export async function bench(words: string[], print: (text: string) => void): Promise<void> {
-  const { values } = parseArgs({
-    args: words,
-    options: { out: { type: 'string' }, changes: { type: 'boolean' }, pages: { type: 'boolean' } },
-  })
+export async function bench(values: BenchOptions, print: (text: string) => void): Promise<void> {
   if (values.changes) return benchChanges(values.out, print)
   if (values.pages) return benchEveryPage(values.out, print)
   const sites = [250, 500, 1000, 2000].map((runs) => ({ runs, plan: benchSite(runs, 2000) }))

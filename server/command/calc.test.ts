@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { calc } from './calc'
+import { calcCommand } from './calc'
 
 /** A command line as a shell would split it, with double quotes. */
 const split = (line: string): string[] =>
   [...line.matchAll(/"([^"]*)"|(\S+)/g)].map((found) => found[1] ?? found[2] ?? '')
 function run(line: string): string {
   const out: string[] = []
-  calc(split(line), (text) => out.push(text))
+  calcCommand((text) => out.push(text)).parse(split(line), { from: 'user' })
   return out.join('\n')
 }
 const json = (line: string) => JSON.parse(run(`${line} --json`))

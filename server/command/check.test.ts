@@ -14,11 +14,11 @@ function run(content: string | object, ...flags: string[]) {
   writeFileSync(file, typeof content === 'string' ? content : JSON.stringify(content))
   const out: string[] = []
   const err: string[] = []
-  const code = check(
-    [file, ...flags],
-    (text) => out.push(text),
-    (text) => err.push(text),
-  )
+  const code = check(file, {
+    json: flags.includes('--json'),
+    print: (text) => out.push(text),
+    complain: (text) => err.push(text),
+  })
   return { code, out: out.join('\n'), err: err.join('\n') }
 }
 
@@ -80,13 +80,9 @@ describe('./hallway check', () => {
   })
   it('refuses a file that is not there', () => {
     const err: string[] = []
-    expect(
-      check(
-        [join(folder, 'none.json')],
-        () => {},
-        (text) => err.push(text),
-      ),
-    ).toBe(2)
+    expect(check(join(folder, 'none.json'), { json: false, print: () => {}, complain: (text) => err.push(text) })).toBe(
+      2,
+    )
     expect(err.join()).toContain('ENOENT')
   })
 })

@@ -1,5 +1,4 @@
 import { readFileSync, statSync } from 'node:fs'
-import { parseArgs } from 'node:util'
 import { type Assessment, assess } from '../../core/checks/assess'
 import type { Finding } from '../../core/checks/finding'
 import {
@@ -13,23 +12,15 @@ import {
 import type { Plan } from '../../core/plan/plan'
 import { type Fault, LARGEST_PLAN_BYTES, type ReadPlan, readPlanText, refuse } from '../../core/plan/read'
 import { citeSource } from '../../core/standards/source'
-import { Failure } from '../failure'
-
-export const checkUsage = './hallway check PLAN.json [--json]'
 
 const ALL_CLEAR = 0
 const SOMETHING_BLOCKED = 1
 const UNREADABLE = 2
 
+type CheckOptions = { json: boolean; print: (text: string) => void; complain: (text: string) => void }
+
 /** Prints the verdict on a plan file and answers the exit code: 0 nothing blocked, 1 something blocked, 2 unreadable. */
-export function check(words: string[], print: (text: string) => void, complain: (text: string) => void): number {
-  const { values, positionals } = parseArgs({
-    args: words,
-    options: { json: { type: 'boolean' } },
-    allowPositionals: true,
-  })
-  const [file] = positionals
-  if (file === undefined || positionals.length > 1) throw new Failure(`One plan file, please: ${checkUsage}`)
+export function check(file: string, { json, print, complain }: CheckOptions): number {
   const read = readPlanFile(file)
   if (!read.ok) {
     complain(`${file} cannot be read as a plan:`)
@@ -38,7 +29,7 @@ export function check(words: string[], print: (text: string) => void, complain: 
     return UNREADABLE
   }
   const assessment = assess(read.plan)
-  print(values.json ? JSON.stringify(asJson(assessment)) : asText(read.plan, assessment))
+  print(json ? JSON.stringify(asJson(assessment)) : asText(read.plan, assessment))
   return [...assessment.runs, ...assessment.needs].some(({ grade }) => grade === 'blocked')
     ? SOMETHING_BLOCKED
     : ALL_CLEAR

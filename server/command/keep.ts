@@ -4,16 +4,14 @@ import { Failure } from '../failure'
 import { withDatabase } from './with-database'
 
 /** Writes all sites with their logs to a file. */
-export async function backupCommand([file, ...rest]: string[]): Promise<void> {
-  if (!file || rest.length > 0) throw new Failure('One file, please: ./hallway backup FILE')
+export async function backupCommand(file: string): Promise<void> {
   if (existsSync(file)) throw new Failure(`${file} is there already; nothing was written over it.`)
   const { sites, changes } = await withDatabase((knex) => backUp(knex, file))
   console.log(`${count(sites, 'site')} with ${count(changes, 'change')} written to ${file}, and read again.`)
 }
 
 /** Brings the sites of a backup into an empty database. */
-export async function restoreCommand([file, ...rest]: string[]): Promise<void> {
-  if (!file || rest.length > 0) throw new Failure('One file, please: ./hallway restore FILE')
+export async function restoreCommand(file: string): Promise<void> {
   const { sites } = await withDatabase((knex) => restore(knex, file))
   console.log(sites.length === 0 ? 'The backup held no sites.' : `Restored: ${sites.join(', ')}.`)
 }

@@ -1,79 +1,92 @@
+import type { Command } from 'commander'
 import { Failure } from '../failure'
-import { calc, calcUsage } from './calc'
-import { check, checkUsage } from './check'
+import { calcCommand } from './calc'
+import { check } from './check'
+import { obey, plainCommand } from './plain-command'
+import type { StartOptions } from './start'
 
-const usage = `Hallway plans cable runs: what each door passes at its length, and which one is too narrow.
+const say = (text: string): void => console.log(text)
+const complain = (text: string): void => console.error(text)
 
-  ./hallway demo             set up what is missing, load the demo site, open Hallway
-  ./hallway start            the same without demo data
-  ${checkUsage}
-                             the verdict on a plan file; needs no database
-  ${calcUsage}
-  ./hallway export SITE      a site as a plan file, to standard output
-  ./hallway import FILE      a plan file as a new site
-  ./hallway backup FILE      all sites with their logs, while Hallway runs
-  ./hallway restore FILE     the sites of a backup, into an empty database
-  ./hallway bench [--changes]  how fast the core is here, as figures and ratios; what one change of a large site costs
-  ./hallway test             everything CI runs
-
-  demo and start take --port N and --host ADDRESS; HALLWAY_DATABASE_URL=mysql://... uses a database of yours.`
-
-/** Each command loads only what it needs: `check` answers at once. */
-async function run([command, ...words]: string[]): Promise<number> {
-  switch (command) {
-    case 'demo':
-    case 'start': {
-      const { start } = await import('./start')
-      await start(words, { demo: command === 'demo' })
-      return 0
-    }
-    case 'check':
-      return check(
-        words,
-        (text) => console.log(text),
-        (text) => console.error(text),
-      )
-    case 'calc':
-      calc(words, (text) => console.log(text))
-      return 0
-    case 'bench': {
-      const { bench } = await import('./bench')
-      await bench(words, (text) => console.log(text))
-      return 0
-    }
-    case 'export':
-      await (await import('./transfer')).exportSite(words)
-      return 0
-    case 'import':
-      return (await import('./transfer')).importFile(words)
-    case 'backup':
-      await (await import('./keep')).backupCommand(words)
-      return 0
-    case 'restore':
-      await (await import('./keep')).restoreCommand(words)
-      return 0
-    case 'need-program': {
-      const { needProgram } = await import('../private-database/packages')
-      console.log(needProgram(words[0] ?? '', words[1] ?? '', (line) => console.error(line)))
-      return 0
-    }
-    case 'help':
-    case undefined:
-      console.log(usage)
-      return 0
-    default:
-      throw new Failure(`There is no command "${command}".\n\n${usage}`)
+/** All that `./hallway` does. Each command loads only what it needs: `check` answers at once. */
+function hallway(end: (code: number) => void): Command {
+  const program = plainCommand('./hallway').description(
+    'Hallway plans cable runs: what each door passes at its length, and which one is too narrow.',
+  )
+  const add = (name: string, summary: string): Command => {
+    const command = plainCommand(name).summary(summary).description(summary)
+    program.addCommand(command)
+    return command
   }
+  const starts = (name: 'demo' | 'start', summary: string): void => {
+    add(name, summary)
+      .option('--port <number>', 'where it listens (4310)')
+      .option('--host <address>', 'the address it listens on (127.0.0.1)')
+      .option('--open-to-network', 'let whoever reaches that address in: there are no accounts')
+      .addHelpText(
+        'after',
+        '\nHALLWAY_DATABASE_URL=mysql://... uses a database of yours; HALLWAY_URL=https://... is the address people use\nwhere a proxy that ends TLS stands in front.',
+      )
+      .action(async (options: StartOptions) => (await import('./start')).start(options, { demo: name === 'demo' }))
+  }
+  starts('demo', 'set up what is missing, load the demo site, open Hallway')
+  starts('start', 'the same without demo data')
+  add('check', 'the verdict on a plan file; needs no database')
+    .argument('<plan>')
+    .option('--json', 'for machines')
+    .action((file: string, { json = false }: { json?: boolean }) => end(check(file, { json, print: say, complain })))
+  program.addCommand(calcCommand(say))
+  add('export', 'a site as a plan file, to standard output')
+    .argument('<site>')
+    .action(async (site: string) => (await import('./transfer')).exportSite(site))
+  add('import', 'a plan file as a new site')
+    .argument('<file>')
+    .action(async (file: string) => end(await (await import('./transfer')).importFile(file)))
+  add('backup', 'all sites with their logs, while Hallway runs')
+    .argument('<file>')
+    .action(async (file: string) => (await import('./keep')).backupCommand(file))
+  add('restore', 'the sites of a backup, into an empty database')
+    .argument('<file>')
+    .action(async (file: string) => (await import('./keep')).restoreCommand(file))
+  add('bench', 'how fast Hallway is here, as figures and ratios')
+    .option('--changes', 'what one change of a large site costs')
+    .option('--pages', 'what every page costs, here and in a browser')
+    .option('--out <file>', 'the figures as JSON')
+    .action(async (options) => (await import('./bench')).bench(options, say))
+  // of the launcher, told here as well
+  add('test', 'everything CI runs').action(() => complain('./hallway test runs it.'))
+  program.addCommand(
+    plainCommand('serve')
+      .option('--port <number>')
+      .option('--host <address>')
+      .action(async ({ host, port }) => (await import('./serve')).serve({ host, port: Number(port) })),
+    { hidden: true },
+  )
+  program.addCommand(
+    plainCommand('need-program')
+      .argument('<program>')
+      .argument('<package>')
+      .action(async (program: string, packageName: string) =>
+        say((await import('../private-database/packages')).needProgram(program, packageName, complain)),
+      ),
+    { hidden: true },
+  )
+  return program
 }
 
 // read by React and Express as they load, which is later: without it both run their slow development selves
 process.env.NODE_ENV ??= 'production'
 
 try {
-  process.exitCode = await run(process.argv.slice(2))
+  process.exitCode = 0
+  const words = process.argv.slice(2)
+  const program = hallway((code) => {
+    process.exitCode = code
+  })
+  const code = await obey(program, words.length === 0 ? ['help'] : words)
+  if (code !== 0) process.exitCode = code
 } catch (error) {
-  const mistyped = error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS')
-  if (error instanceof Failure || mistyped) console.error((error as Error).message)
+  if (error instanceof Failure) complain(error.message)
   else console.error('Something in Hallway itself went wrong. Nothing more was done.\n', error)
   process.exitCode = 2
 }

@@ -6,8 +6,7 @@ import { faultLine, readPlanFile } from './check'
 import { withDatabase } from './with-database'
 
 /** Writes a site as a plan file to standard output. */
-export async function exportSite([siteId, ...rest]: string[]): Promise<void> {
-  if (!siteId || rest.length > 0) throw new Failure('One site, please: ./hallway export SITE > plan.json')
+export async function exportSite(siteId: string): Promise<void> {
   await withDatabase(async (knex) => {
     const held = await currentCopy(knex, siteId)
     if (!held) {
@@ -19,8 +18,7 @@ export async function exportSite([siteId, ...rest]: string[]): Promise<void> {
 }
 
 /** Reads a plan file into a new site; an id already taken gets a number, and nothing is overwritten. */
-export async function importFile([file, ...rest]: string[]): Promise<number> {
-  if (!file || rest.length > 0) throw new Failure('One plan file, please: ./hallway import FILE')
+export async function importFile(file: string): Promise<number> {
   const read = readPlanFile(file)
   if (!read.ok) {
     console.error(`${file} cannot be read as a plan; nothing was written:`)

@@ -8,7 +8,7 @@ import { readRunning } from './running'
 /** Runs something on the site database: the one given by address, the one already running, or a private one for as long as it takes. */
 export async function withDatabase<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
   const say = (line: string) => console.error(line)
-  const given = process.env[DATABASE_URL_VARIABLE] ?? readRunning()?.databaseUrl
+  const given = process.env[DATABASE_URL_VARIABLE] ?? readRunning(undefined)?.databaseUrl
   const own = given ? null : await startPrivateDatabase({ home, say })
   process.env[DATABASE_URL_VARIABLE] = given ?? own?.url
   try {

@@ -3,6 +3,9 @@ import { accessSync, constants } from 'node:fs'
 import { delimiter, join } from 'node:path'
 import { Failure } from '../failure'
 
+/** How long another installation is waited for. */
+const LOCK_SECONDS = 300
+
 const SBIN = ['/usr/sbin', '/usr/local/sbin', '/sbin']
 
 /** Where a program is, on the path or in the system's own folders; null where it is not installed. */
@@ -29,9 +32,15 @@ export function needProgram(program: string, packageName: string, say: (line: st
       `${program} is not installed and Hallway may not install it here. Install Debian's package ${packageName} (apt-get install ${packageName}) and start again.`,
     )
   }
-  say(`Installing Debian's ${packageName} through apt-get (once).`)
+  say(
+    `Installing Debian's ${packageName} through apt-get (once). Another installation that is under way is waited for.`,
+  )
   const apt = (...words: string[]) => {
-    const [command, ...rest] = [...prefix, 'apt-get', ...words] as [string, ...string[]]
+    // another apt at work is waited for
+    const [command, ...rest] = [...prefix, 'apt-get', '-o', `DPkg::Lock::Timeout=${LOCK_SECONDS}`, ...words] as [
+      string,
+      ...string[],
+    ]
     return spawnSync(command, rest, {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },

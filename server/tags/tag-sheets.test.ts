@@ -3,10 +3,18 @@ import { expect, it } from 'vitest'
 import { indexPlan } from '../../core/plan/site-index'
 import { LABEL_SIZES } from '../../core/tags/label'
 import { demo } from '../../tests/support/demo-plan'
-import { labelsFor, pdfSheets, svgSheet } from './tag-sheets'
+import { labelsFor, pdfSheets, svgSheet, type TagRequest, taggedOf } from './tag-sheets'
 
 const index = indexPlan(demo)
-const labels = labelsFor(index, demo.cables.slice(0, 20), 'http://127.0.0.1:4310', 'm')
+const [smallest] = LABEL_SIZES
+if (!smallest) throw new Error('no size')
+const asked = (size = smallest): TagRequest => ({
+  tagged: taggedOf(index, demo.cables.slice(0, 20), 'm'),
+  site: 'saltmarsh',
+  address: 'http://127.0.0.1:4310',
+  size,
+})
+const labels = labelsFor(asked())
 
 it('its code is read by a reader of such codes, and opens the page of the cable', () => {
   const [label] = labels
@@ -23,16 +31,15 @@ it('its code is read by a reader of such codes, and opens the page of the cable'
 })
 
 it('an SVG sheet carries its fonts and both ends of every cable', () => {
-  const [size] = LABEL_SIZES
-  if (!size) throw new Error('no size')
-  const svg = svgSheet(labels.slice(0, 24), size)
+  const svg = svgSheet(asked(), 1) ?? ''
+  expect(svgSheet(asked(), 99)).toBeNull()
   expect(svg.match(/@font-face/g)).toHaveLength(4)
   expect(svg).toContain('data:font/woff2;base64,')
   expect(svg.match(/C-0001/g)).toHaveLength(2)
 })
 
 it.each(LABEL_SIZES)('$name: a PDF with its fonts inside, as many pages as it takes', async (size) => {
-  const pdf = await pdfSheets(labels, size)
+  const pdf = await pdfSheets(asked(size))
   const text = pdf.toString('latin1')
   expect(text.startsWith('%PDF-')).toBe(true)
   const pages = Math.ceil(labels.length / (size.sheet.columns * size.sheet.rows))

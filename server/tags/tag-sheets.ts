@@ -37,7 +37,7 @@ export const taggedOf = (index: SiteIndex, cables: readonly Cable[], unit: Lengt
   cables.map((cable) => ({ cable, code: shortCode(abilitiesOf(index, cable), unit) }))
 
 /** The labels of cables: both ends each, with the code that opens the cable's page. */
-const labelsFor = ({ tagged, site, address }: TagRequest): Label[] =>
+export const labelsFor = ({ tagged, site, address }: TagRequest): Label[] =>
   tagged.flatMap(({ cable, code }) =>
     labelsOf(cable, code, modulesOf(`${address}/sites/${site}/cables/${encodeURIComponent(cable.id)}`)),
   )

@@ -10,7 +10,9 @@ beforeAll(async () => {
   process.env[DATABASE_URL_VARIABLE] = inject('databaseUrl')
   // what stands in front of the pages is tested here; the pages themselves in the browser
   const build = { entry: { module: {} }, routes: {}, assets: {}, future: {} } as never
-  server = createServer(application({ build, clientFolder: 'public', names: new Set() }))
+  server = createServer(
+    application({ build, clientFolder: 'build/app/client', reach: { names: new Set(), publicUrl: null } }),
+  )
   await new Promise<void>((opened) => server.listen(0, '127.0.0.1', opened))
   address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
 })

@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto'
+import { randomBytes, randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { createRequestHandler } from '@react-router/express'
 import compression from 'compression'
@@ -9,24 +9,35 @@ import type { ServerBuild } from 'react-router'
 import sirv from 'sirv'
 import { database, isDatabaseAway } from '../database/connection'
 import { log } from '../log'
-import { NONCE_HEADER } from './nonce'
+import { behindProxy } from './behind-proxy'
+import { notFromElsewhere, notTooOften } from './costly'
+import { measured, metrics } from './metrics'
+import { NONCE_HEADER, REQUEST_HEADER } from './nonce'
+import type { Reach } from './reach'
 import { sameSite } from './same-site'
 import { sizeLimit } from './size-limit'
 
 const HOUR_SECONDS = 3600
 const YEAR_SECONDS = 365 * 24 * HOUR_SECONDS
 
-type Options = { build: ServerBuild; clientFolder: string; names: ReadonlySet<string> | null }
+type Options = { build: ServerBuild; clientFolder: string; reach: Pick<Reach, 'names' | 'publicUrl'> }
 
 /** The web application: security headers, same-site checks and size limits in front of the React Router build. */
-export function application({ build, clientFolder, names }: Options): Express {
+export function application({ build, clientFolder, reach }: Options): Express {
   const app = express()
   app.disable('x-powered-by')
+  // the proxy in front, and none behind it, says who sends
+  app.set('trust proxy', reach.publicUrl ? 1 : false)
   app.use(
     pinoHttp({
       logger: log,
+      genReqId: (_request, response) => {
+        const id = randomUUID()
+        response.setHeader('X-Request-Id', id)
+        return id
+      },
       serializers: {
-        req: ({ method, url }) => ({ method, path: String(url).split('?')[0] }),
+        req: ({ id, method, url }) => ({ id, method, path: String(url).split('?')[0] }),
         res: ({ statusCode }) => ({ statusCode }),
       },
     }),
@@ -35,6 +46,7 @@ export function application({ build, clientFolder, names }: Options): Express {
     response.locals.nonce = randomBytes(16).toString('base64')
     // for the page renderer; whatever the sender put there is replaced
     request.headers[NONCE_HEADER] = response.locals.nonce
+    request.headers[REQUEST_HEADER] = String(request.id)
     next()
   })
   app.use(
@@ -56,12 +68,16 @@ export function application({ build, clientFolder, names }: Options): Express {
           frameAncestors: ["'none'"],
         },
       },
-      // plain http on loopback; a proxy that adds TLS adds this too
-      strictTransportSecurity: false,
+      // plain http on loopback
+      strictTransportSecurity: reach.publicUrl?.protocol === 'https:' ? { maxAge: YEAR_SECONDS } : false,
       referrerPolicy: { policy: 'same-origin' },
     }),
   )
-  app.use(sameSite(names))
+  app.use(measured)
+  app.use(behindProxy(reach.publicUrl))
+  app.use(sameSite(reach.names))
+  app.use(notFromElsewhere)
+  app.use(notTooOften())
   // what was built is zipped already
   const zipped = { gzip: true, brotli: true }
   app.use('/assets', sirv(join(clientFolder, 'assets'), { ...zipped, immutable: true, maxAge: YEAR_SECONDS }))
@@ -76,6 +92,7 @@ export function application({ build, clientFolder, names }: Options): Express {
       response.status(503).json({ status: 'degraded', database: 'away' })
     }
   })
+  app.get('/metrics', metrics)
   app.use(sizeLimit)
   app.use(createRequestHandler({ build }))
   return app

@@ -1,4 +1,5 @@
 import type { RequestHandler } from 'express'
+import { isLoopback } from './reach'
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS'])
 
@@ -20,13 +21,11 @@ export function mayChange({ method, host, origin, fetchSite }: Asking): boolean 
   return URL.canParse(origin) && new URL(origin).host === host
 }
 
-const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]'])
-
 /** Whether the name a request was sent to is one Hallway answers to; on loopback a foreign name is a page that had its name re-pointed here. */
 export function mayAsk(host: string | undefined, allowed: ReadonlySet<string> | null): boolean {
   if (host === undefined || !URL.canParse(`http://${host}`)) return false
   const { hostname } = new URL(`http://${host}`)
-  return LOOPBACK.has(hostname) || allowed === null || allowed.has(hostname)
+  return isLoopback(hostname) || allowed === null || allowed.has(hostname)
 }
 
 export function sameSite(allowed: ReadonlySet<string> | null): RequestHandler {

@@ -21,13 +21,16 @@ import { BulkBar } from './bulk-bar'
 import { type Chosen, DrawerTable } from './drawer-table'
 import { JobWords } from './job-words'
 
+/** Thousands of cables chosen at once are sent by their ids. */
+const LONGEST_CHOICE = 700_000
+
 type Answer = { problem: string } | { done: string; token: string | null }
 
 const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
 
 /** Bulk changes. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
+  const form = await readForm(request, LONGEST_CHOICE)
   const ids = String(form.get('cables') ?? '')
     .split(' ')
     .filter(Boolean)

@@ -18,12 +18,15 @@ import type { Route } from './+types/chip'
 import { ChipAnswer } from './chip-answer'
 import { cableWithChip, chipForm, chipStatement, readPasted } from './chip-form'
 
+/** What a class folder comes to as text, and more. */
+const LONGEST_PASTE = 40_000
+
 type Answer = { problem: string } | { found: FolderCable[] }
 const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
 
 /** Reads an archive or a paste, or writes what a chip said onto a cable. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
+  const form = await readForm(request, LONGEST_PASTE)
   if (form.get('intent') === 'save') return saveChip(request, form, params.site)
   const file = form.get('file')
   if (file instanceof File && file.size > 0) {
@@ -83,7 +86,7 @@ export default function Chip({ actionData }: Route.ComponentProps) {
               bg="card"
               borderColor="edge"
               borderRadius="2px"
-              maxLength={40_000}
+              maxLength={LONGEST_PASTE}
               value={text}
               spellCheck={false}
               aria-describedby="words-hint words-problem"

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { parseEnd } from '../../../core/drawer/end-text'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../core/drawer/mark-text'
-import { type CableKind, cableKindSchema } from '../../../core/plan/cable'
-import { nameField } from '../../../core/plan/fields'
+import { type CableKind, cableKindSchema, HIGHEST_PRICE, MOST_LENGTHS } from '../../../core/plan/cable'
+import { idField, nameField } from '../../../core/plan/fields'
 import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
 import { plainText } from '../../../core/quantity/parsed'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../core/standards/grades'
@@ -33,11 +33,13 @@ const stockLines = (unit: LengthUnit) =>
           return []
         }),
     )
+    .refine((lines) => lines.length <= MOST_LENGTHS, `A kind is sold in at most ${MOST_LENGTHS} lengths.`)
+    .refine((lines) => lines.every(({ price }) => price <= HIGHEST_PRICE), `A price is at most ${HIGHEST_PRICE}.`)
 
 /** What the form of a kind holds, as it is typed. */
 export const kindFormSchema = (unit: LengthUnit) =>
   z.object({
-    id: z.string().max(64).optional(),
+    id: idField.optional(),
     name: z.string({ error: 'Give the kind a name.' }).pipe(nameField),
     first: readBy(parseEnd, 'Choose the first end.'),
     second: readBy(parseEnd, 'Choose the second end.'),

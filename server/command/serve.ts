@@ -1,0 +1,55 @@
+import { createServer, type Server } from 'node:http'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { closeDatabase } from '../database/connection'
+import { Failure } from '../failure'
+import { endThreads } from '../off-thread/pool'
+import { application } from '../web/application'
+import { reachOf } from '../web/reach'
+import { root } from './home'
+
+/** The web server by itself: what `start` keeps running. It ends when it is told to, or when whoever started it is gone. */
+export async function serve({ host, port }: { host: string; port: number }): Promise<void> {
+  const build = await import(pathToFileURL(join(root, 'build/app/server/index.js')).href)
+  // that this is meant was asked before
+  const reach = reachOf(host, true)
+  const server = createServer(application({ build, clientFolder: join(root, 'build/app/client'), reach }))
+  await listen(server, host, port)
+  let ending = false
+  const end = () => {
+    if (ending) return
+    ending = true
+    void closeServer(server)
+      .then(endThreads)
+      .then(closeDatabase)
+      .then(() => process.exit(0))
+  }
+  // Ctrl-C reaches every process of a terminal; it is the one above that ends this one, in order
+  process.on('SIGINT', () => {})
+  process.once('SIGTERM', end)
+  process.once('disconnect', end)
+  process.send?.('open')
+}
+
+export function listen(server: Server, host: string, port: number): Promise<void> {
+  return new Promise((opened, failed) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      if (error.code === 'EADDRINUSE')
+        failed(
+          new Failure(`Port ${port} on ${host} is already taken. Choose another: ./hallway start --port ${port + 1}`),
+        )
+      else if (error.code === 'EACCES')
+        failed(new Failure(`This user may not open port ${port}. Choose one above 1023, such as --port 4310`))
+      else failed(error)
+    })
+    server.listen(port, host, () => opened())
+  })
+}
+
+async function closeServer(server: Server): Promise<void> {
+  const closed = new Promise((done) => server.close(done))
+  server.closeIdleConnections()
+  const impatient = setTimeout(() => server.closeAllConnections(), 3000)
+  await closed
+  clearTimeout(impatient)
+}

@@ -1,0 +1,50 @@
+import { isIPv4 } from 'node:net'
+import { Failure } from '../failure'
+
+/** How Hallway is reached: where it listens, and the address people use where a proxy stands in front of it. */
+export type Reach = {
+  host: string
+  /** Names it answers to besides those of loopback; null: any. */
+  names: ReadonlySet<string> | null
+  publicUrl: URL | null
+  /** Whoever is in the network may come in. */
+  open: boolean
+}
+
+export const PUBLIC_URL_VARIABLE = 'HALLWAY_URL'
+/** Told to every process that answers pages, as each page says it. */
+export const OPEN_VARIABLE = 'HALLWAY_OPEN_TO_NETWORK'
+
+/** Any name or address of this machine that leads nowhere else. */
+export const isLoopback = (host: string): boolean =>
+  host === 'localhost' ||
+  host.endsWith('.localhost') ||
+  host === '::1' ||
+  host === '[::1]' ||
+  (isIPv4(host) && host.startsWith('127.'))
+
+/** The address people use, if one is set; a word that is none is told. */
+export function publicUrl(text = process.env[PUBLIC_URL_VARIABLE]): URL | null {
+  if (text === undefined || text === '') return null
+  const url = URL.canParse(text) ? new URL(text) : null
+  const plain = url && (url.protocol === 'https:' || url.protocol === 'http:') && url.pathname === '/' && !url.search
+  if (!plain)
+    throw new Failure(`${PUBLIC_URL_VARIABLE} is a plain web address such as https://hallway.example, not "${text}".`)
+  return url
+}
+
+/** Hallway has no accounts, so it listens beyond loopback only for whoever says that this is meant. */
+export function reachOf(host: string, openToNetwork: boolean): Reach {
+  const open = !isLoopback(host)
+  if (open && !openToNetwork)
+    throw new Failure(
+      `Hallway has no accounts: whoever reaches ${host} could read and change everything. Give --open-to-network if that is meant, or let it listen on 127.0.0.1 behind a proxy that knows your people.`,
+    )
+  const url = publicUrl()
+  const told = (process.env.HALLWAY_NAMES ?? '')
+    .split(',')
+    .map((name) => name.trim())
+    .filter(Boolean)
+  const names = url ? [...told, url.hostname] : told
+  return { host, open, publicUrl: url, names: open && names.length === 0 ? null : new Set(names) }
+}

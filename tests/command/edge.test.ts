@@ -1,0 +1,402 @@
+import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { createServer as createHttpServer, request as httpRequest } from 'node:http'
+import { createServer, request as httpsRequest } from 'node:https'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
+import { deflateRawSync } from 'node:zlib'
+import { pack } from 'tar-stream'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+
+// The built Hallway, sent what no page of its own would send.
+
+const home = mkdtempSync(join(tmpdir(), 'hallway-edge-'))
+const PORT = 4396
+const address = `http://127.0.0.1:${PORT}`
+const PUBLIC = 'https://hallway.example'
+let hallway: ChildProcess
+let said = ''
+
+beforeAll(async () => {
+  hallway = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(PORT)], {
+    env: {
+      ...process.env,
+      HALLWAY_HOME: home,
+      HALLWAY_DATABASE_URL: undefined,
+      HALLWAY_LOG: 'error',
+      HALLWAY_URL: PUBLIC,
+    },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
+  await new Promise<void>((opened, failed) => {
+    const hear = (text: Buffer) => {
+      said += text
+      if (said.includes('Hallway is open')) opened()
+    }
+    hallway.stdout?.on('data', hear)
+    hallway.stderr?.on('data', hear)
+    hallway.once('exit', () => failed(new Error(said)))
+  })
+})
+afterAll(async () => {
+  const ended = new Promise((done) => hallway.once('exit', done))
+  hallway.kill('SIGTERM')
+  await ended
+  rmSync(home, { recursive: true, force: true })
+})
+
+type Answer = { status: number; text: string; headers: Headers }
+
+async function send(path: string, init: RequestInit = {}): Promise<Answer> {
+  const answer = await fetch(`${address}${path}`, { redirect: 'manual', ...init })
+  return { status: answer.status, text: await answer.text(), headers: answer.headers }
+}
+const post = (path: string, body: BodyInit, headers?: Record<string, string>): Promise<Answer> =>
+  send(path, { method: 'POST', body, ...(headers ? { headers } : {}) })
+const form = (fields: Record<string, string>): URLSearchParams => new URLSearchParams(fields)
+
+function fileForm(name: string, bytes: Uint8Array | string, more: Record<string, string> = {}): FormData {
+  const made = new FormData()
+  for (const [field, value] of Object.entries(more)) made.set(field, value)
+  made.set('file', new File([bytes as BlobPart], name))
+  return made
+}
+
+/** What a refusal looks like: the sender's fault, in words, with nothing of what goes on inside. */
+function refusedInWords({ status, text }: Answer, ...statuses: number[]): void {
+  expect(statuses.length > 0 ? statuses : [400, 404, 409, 413, 422]).toContain(status)
+  expect(text.length).toBeLessThan(200_000)
+  expect(text).not.toMatch(/\n\s+at \S+ \(|node_modules|insert into `|ER_[A-Z]/)
+}
+
+const site = '/sites/saltmarsh'
+
+describe('archives', () => {
+  const chip = (name: string, bytes: Uint8Array) => post(`${site}/drawer/chip`, fileForm(name, bytes))
+
+  it('a zip whose directory claims ten million entries is read no further than it goes', async () => {
+    const end = Buffer.alloc(22)
+    end.writeUInt32LE(0x06054b50, 0)
+    end.writeUInt16LE(0xffff, 8)
+    end.writeUInt16LE(0xffff, 10)
+    const locator = Buffer.alloc(20)
+    locator.writeUInt32LE(0x07064b50, 0)
+    locator.writeUInt32LE(1, 16)
+    const end64 = Buffer.alloc(56)
+    end64.writeUInt32LE(0x06064b50, 0)
+    end64.writeBigUInt64LE(44n, 4)
+    end64.writeBigUInt64LE(10_000_000n, 24)
+    end64.writeBigUInt64LE(10_000_000n, 32)
+    refusedInWords(await chip('claims.zip', Buffer.concat([end64, locator, end])), 422)
+    refusedInWords(await chip('claims.zip', Buffer.concat([Buffer.from('PK\u0003\u0004'), end64, locator, end])), 422)
+  })
+  it('a tar whose path repeats a folder sixteen thousand times', async () => {
+    const tar = pack()
+    tar.entry({ name: `${'port0-cable/'.repeat(16_000)}\n` }, 'x')
+    tar.finalize()
+    const parts: Buffer[] = []
+    for await (const part of tar) parts.push(part as Buffer)
+    refusedInWords(await chip('deep.tar', Buffer.concat(parts)), 422)
+  })
+  it('what unzips to far more than it is', async () => {
+    refusedInWords(await chip('bomb.zip', deflateRawSync(Buffer.alloc(20_000_000))), 422)
+  })
+})
+
+describe('forms', () => {
+  const run = `${site}/runs/r-09`
+  it.each([
+    ['a list with a far entry', { 'leads[2000]': 'x' }],
+    ['a list with a farther one', { 'leads[100000]': 'x' }],
+    ['a list by what is no number', { 'leads[1e9]': 'x' }],
+    ['a form that nests', { [`a${'[0]'.repeat(20)}`]: 'x' }],
+    ['a name longer than any', { ['n'.repeat(5000)]: 'x' }],
+  ])('%s is refused before it is parsed', async (_name, fields) => {
+    refusedInWords(await post(run, form(fields)), 400)
+    refusedInWords(await post(`${site}/drawer/sessions/new`, form(fields)), 400)
+  })
+  it('forty thousand fields', async () => {
+    refusedInWords(
+      await post(run, `a=&${'a=&'.repeat(40_000)}`, { 'Content-Type': 'application/x-www-form-urlencoded' }),
+      400,
+    )
+  })
+  it('a broken multipart', async () => {
+    refusedInWords(await post('/import', 'nothing', { 'Content-Type': 'multipart/form-data; boundary=x' }), 400)
+    refusedInWords(await post(run, 'nothing', { 'Content-Type': 'multipart/form-data' }), 400)
+  })
+  it.each([
+    ['a run', run],
+    ['the drawer', `${site}/drawer?index`],
+    ['the catalogue', `${site}/drawer/catalogue`],
+    ['a session', `${site}/drawer/sessions/gallery-drawer`],
+    ['a cable', `${site}/cables/c-0001`],
+    ['history', `${site}/history`],
+    ['policy', `${site}/policy`],
+    ['a chip', `${site}/drawer/chip`],
+  ])('an intent nobody knows, to %s', async (_name, path) => {
+    refusedInWords(await post(path, form({ intent: 'dance', id: 'x', undo: 'x' })))
+  })
+  it('texts of eighty thousand spaces', async () => {
+    const spaces = `1${' '.repeat(80_000)}x`
+    const fewer = `1${' '.repeat(15_000)}x`
+    const cable = { tag: 'C-9', first: 'type-c', second: 'type-c', length: '1 m', construction: 'passive', feed: 'bus' }
+    refusedInWords(await post(`${site}/drawer/add`, form({ ...cable, thickness: spaces })), 400, 422)
+    refusedInWords(await post(`${site}/drawer/add`, form({ ...cable, length: spaces })), 400, 422)
+    refusedInWords(await post(`${site}/drawer/add`, form({ ...cable, thickness: fewer })), 422)
+    const need = { kind: 'picture', way: 'down', size: fewer }
+    refusedInWords(
+      await post(
+        run,
+        form(Object.fromEntries(Object.entries(need).map(([name, value]) => [`needs[0].${name}`, value]))),
+      ),
+      422,
+    )
+    const table = `tag,first end,second end,length\n${Array.from({ length: 20 }, (_, at) => `X-${at},C,C,${spaces}`).join('\n')}\n`
+    refusedInWords(await post(`${site}/drawer/import`, fileForm('t.csv', table)), 422)
+    expect((await send(`${site}/drawer?job=${'+'.repeat(7000)}`)).status).toBe(200)
+  })
+  it('a page elsewhere that is to be gone back to', async () => {
+    for (const back of [
+      '/\t/elsewhere.example',
+      '//elsewhere.example',
+      '/\\elsewhere.example',
+      'https://elsewhere.example',
+    ])
+      expect((await post('/unit', form({ unit: 'ft', back }))).headers.get('location')).toBe('/')
+  })
+  it('kinds whose names differ only in how they are written', async () => {
+    const kind = { first: 'type-c', second: 'type-c', grade: 'usb2', construction: 'passive', stock: '1 m 2.00' }
+    for (const name of ['Kaf\u00e9 lead', 'Kafe\u0301 lead', 'KAF\u00c9 LEAD']) {
+      const { status, text } = await post(`${site}/drawer/catalogue`, form({ ...kind, name }))
+      expect(status, text.slice(0, 300)).toBeLessThan(500)
+    }
+    refusedInWords(await post(`${site}/drawer/catalogue`, form({ ...kind, id: '../x', name: 'Kind' })))
+    refusedInWords(await post(`${site}/drawer/catalogue`, form({ ...kind, id: 'Ä'.repeat(60), name: 'Kind' })))
+    refusedInWords(
+      await post(`${site}/drawer/catalogue`, form({ ...kind, name: 'Kind', stock: '1 m 2.00\n'.repeat(3000) })),
+    )
+  })
+  it('a session that is removed while a lead of it soaks', async () => {
+    const path = `${site}/drawer/sessions/gallery-drawer`
+    const soak = { intent: 'soak', cable: 'c-0021', test: 't1' }
+    expect((await post(path, form(soak))).status).toBeLessThan(500)
+    const removed = await post(path, form({ intent: 'remove', base: '1' }))
+    expect(removed.status, removed.text.slice(0, 300)).toBeLessThan(500)
+    for (const intent of ['soak', 'call-off', 'link', 'remove'])
+      expect((await post(path, form({ ...soak, intent }))).status).toBeLessThan(500)
+  })
+})
+
+describe('plan files', () => {
+  const bring = (text: string) => post('/import', fileForm('plan.json', text))
+  const plan = (more: string) => `{"format":"hallway-plan","version":2,"site":{"id":"edge","name":"Edge"}${more}}`
+
+  it('wrong in everything: the first hundred faults are told', async () => {
+    const wrong = `{"id":"c","observed":[${'{"a":1},'.repeat(389)}0]}`
+    const answer = await bring(plan(`,"cables":[${Array.from({ length: 2000 }, () => wrong).join()}]`))
+    refusedInWords(answer, 422)
+    expect(answer.text).toContain('More than 100 things in the file are wrong')
+    const keys = Array.from({ length: 60_000 }, (_, at) => `"k${at}":0`).join()
+    refusedInWords(await bring(plan(`,${keys}`)), 422)
+  })
+  it('nested a hundred thousand deep', async () => {
+    refusedInWords(await bring(plan(`,"places":${'['.repeat(100_000)}`)), 422)
+    refusedInWords(await bring(plan(`,"places":${'['.repeat(100_000)}${']'.repeat(100_000)}`)), 422)
+  })
+  it('with half a character', async () => {
+    const answer = await bring(plan(`,"places":[{"id":"p","name":"half \\ud83d"}]`))
+    refusedInWords(answer, 422)
+    expect(answer.text).toContain('half a character')
+    expect((await bring(plan(`,"places":[{"id":"p","name":"whole \\ud83d\\ude00"}]`))).status).toBe(302)
+  })
+  it('whose ids and tags differ only in how they are written', async () => {
+    refusedInWords(await bring(plan(`,"places":[{"id":"p","name":"P"},{"id":"P","name":"Q"}]`)), 422)
+    const answers = await Promise.all(
+      ['Edge', 'edge', 'EDGE'].map((id) => bring(plan('').replace('"edge"', `"${id}"`))),
+    )
+    expect(answers.map(({ status }) => status)).toEqual([302, 302, 302])
+  })
+})
+
+describe('who may ask', () => {
+  it('a page elsewhere makes nothing work here', async () => {
+    const elsewhere = { headers: { 'Sec-Fetch-Site': 'cross-site' } }
+    expect((await send(`${site}/drawer/tags.pdf?cables=c-0001`, elsewhere)).status).toBe(403)
+    expect((await send(`${site}/plan.json`, elsewhere)).status).toBe(403)
+    expect((await send(`${site}/drawer/tags.pdf?cables=c-0001`)).status).toBe(200)
+    expect((await send(site, elsewhere)).status).toBe(200)
+  })
+  it('a name that was re-pointed to this machine is answered by none of its addresses', async () => {
+    for (const host of ['127.0.0.1', 'localhost', '127.0.0.2']) {
+      const status = await new Promise((answered) =>
+        httpRequest({ host, port: PORT, path: '/health', headers: { Host: 'elsewhere.example' } }, (answer) => {
+          answer.resume()
+          answered(answer.statusCode)
+        })
+          .on('error', () => answered('nobody listens'))
+          .end(),
+      )
+      expect([421, 'nobody listens']).toContain(status)
+    }
+  })
+  it('beyond loopback nobody is let in unless that is said', () => {
+    for (const host of ['0.0.0.0', '::', '192.0.2.1']) {
+      const { status, stderr } = spawnSync(
+        'node',
+        ['build/command/hallway.js', 'start', '--host', host, '--port', '4391'],
+        {
+          encoding: 'utf8',
+          env: { ...process.env, HALLWAY_HOME: join(home, 'other') },
+        },
+      )
+      expect(status).toBe(2)
+      expect(stderr).toContain('--open-to-network')
+    }
+  })
+  it('whoever asks for costly work too often is told to wait', async () => {
+    const statuses: number[] = []
+    for (let go = 0; go < 130; go += 1) statuses.push((await send(`${site}/drawer.csv`)).status)
+    expect(statuses[0]).toBe(200)
+    expect(statuses.at(-1)).toBe(429)
+    expect((await send(`${site}/drawer.csv`)).text).toContain('wait a minute')
+    expect((await send(site)).status).toBe(200)
+  })
+})
+
+describe('behind a proxy that ends TLS', () => {
+  it('pages are read and saves work, by one name and over one scheme', async () => {
+    const pem = (name: string) => join(home, name)
+    execFileSync(
+      'openssl',
+      ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '1', '-subj', '/CN=hallway.example'].concat(
+        '-addext',
+        'subjectAltName=DNS:hallway.example',
+        '-keyout',
+        pem('key.pem'),
+        '-out',
+        pem('cert.pem'),
+      ),
+      { stdio: 'ignore' },
+    )
+    const cert = readFileSync(pem('cert.pem'))
+    for (const keepsHost of [true, false]) {
+      const proxy = createServer({ key: readFileSync(pem('key.pem')), cert }, (request, response) => {
+        const headers = { ...request.headers, 'x-forwarded-for': '192.0.2.7', 'x-forwarded-proto': 'https' }
+        if (!keepsHost) headers.host = `127.0.0.1:${PORT}`
+        const onward = httpRequest(
+          { host: '127.0.0.1', port: PORT, method: request.method, path: request.url, headers },
+          (answer) => {
+            response.writeHead(answer.statusCode ?? 500, answer.headers)
+            answer.pipe(response)
+          },
+        )
+        request.pipe(onward)
+      })
+      await new Promise<void>((opened) => proxy.listen(0, '127.0.0.1', opened))
+      const { port } = proxy.address() as AddressInfo
+      const ask = (method: string, path: string, body = ''): Promise<Answer> =>
+        new Promise((answered, failed) => {
+          const asked = httpsRequest(
+            {
+              host: '127.0.0.1',
+              servername: 'hallway.example',
+              port,
+              ca: cert,
+              method,
+              path,
+              headers: {
+                Host: 'hallway.example',
+                Origin: PUBLIC,
+                'Sec-Fetch-Site': 'same-origin',
+                ...(body ? { 'Content-Type': 'application/x-www-form-urlencoded', 'Content-Length': body.length } : {}),
+              },
+            },
+            (answer) => {
+              let text = ''
+              answer.on('data', (part) => {
+                text += part
+              })
+              answer.on('end', () =>
+                answered({
+                  status: answer.statusCode ?? 0,
+                  text,
+                  headers: new Headers(answer.headers as Record<string, string>),
+                }),
+              )
+            },
+          ).on('error', failed)
+          asked.end(body)
+        })
+      const page = await ask('GET', site)
+      expect(page.status).toBe(200)
+      expect(page.headers.get('strict-transport-security')).toContain('max-age')
+      const saved = await ask('POST', '/unit', 'unit=ft&back=%2F')
+      expect(saved.status).toBe(302)
+      expect(saved.headers.get('set-cookie')).toMatch(/hallway-unit=ft;.*Secure/)
+      const named = await ask('POST', '/who', 'name=Ada&back=%2F')
+      expect(named.status).toBe(302)
+      expect(named.headers.get('set-cookie')).toMatch(/HttpOnly;.*Secure/)
+      proxy.closeAllConnections()
+      proxy.close()
+    }
+  })
+})
+
+describe('what goes on is known', () => {
+  it('an error page and the log name the same request, and the log nothing that was typed', async () => {
+    const secret = 'typed-and-private'
+    const { headers } = await send(`${site}/nothing-here?q=${secret}`)
+    const page = await send(`${site}/nothing-here?q=${secret}`)
+    expect(page.status).toBe(404)
+    expect(headers.get('x-request-id')).toMatch(/^[0-9a-f-]{36}$/)
+    expect(page.text).toContain(page.headers.get('x-request-id') ?? 'none')
+    expect(said).not.toContain(secret)
+  })
+  it('figures are told on this machine in the open text format, and not through a proxy', async () => {
+    const { status, text, headers } = await send('/metrics')
+    expect(status).toBe(200)
+    expect(headers.get('content-type')).toContain('text/plain')
+    expect(text).toMatch(/^# TYPE hallway_request_seconds histogram$/m)
+    expect((await send('/metrics', { headers: { 'X-Forwarded-For': '192.0.2.9' } })).status).toBe(404)
+  })
+  it('a web process that dies is followed by another, and the database stays', async () => {
+    const pid = Number(/Web process (\d+)/.exec(said)?.[1])
+    const database = readFileSync(join(home, 'database.pid'), 'utf8')
+    process.kill(pid, 'SIGKILL')
+    let status = 0
+    for (let tries = 0; tries < 100 && status !== 200; tries += 1) {
+      await wait(100)
+      status = await send('/health').then(
+        (answer) => answer.status,
+        () => 0,
+      )
+    }
+    expect(status).toBe(200)
+    expect(said).toContain('The web process ended (SIGKILL). It is started again')
+    expect(readFileSync(join(home, 'database.pid'), 'utf8')).toBe(database)
+  })
+  it('a second Hallway runs from the same folder with a database of its own', async () => {
+    const url = readFileSync(join(home, 'running.json'), 'utf8')
+    const free = createHttpServer().listen(0, '127.0.0.1')
+    await new Promise((listening) => free.once('listening', listening))
+    const { port } = free.address() as AddressInfo
+    await new Promise((closed) => free.close(closed))
+    const second = spawn('node', ['build/command/hallway.js', 'start', '--port', String(port)], {
+      env: { ...process.env, HALLWAY_HOME: home, HALLWAY_DATABASE_URL: JSON.parse(url).databaseUrl },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
+    const open = await new Promise((settled) => {
+      second.stdout?.on('data', (text: Buffer) => text.includes('Hallway is open') && settled(true))
+      second.once('exit', () => settled(false))
+    })
+    expect(open).toBe(true)
+    const ended = new Promise((done) => second.once('exit', done))
+    second.kill('SIGTERM')
+    await ended
+    expect((await send('/health')).status).toBe(200)
+    expect(JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).pid).toBe(hallway.pid)
+  })
+})
