@@ -20,8 +20,9 @@ export const readTableFile = (request: tasks.TableRequest): Promise<Done<ReturnT
 export const readKindsFile = (request: tasks.CatalogueRequest): Promise<Done<ReturnType<typeof tasks.readCatalogue>>> =>
   offThread('readCatalogue', request)
 
-/** All sheets of tags as one PDF. */
-export const makeTagPdf = (request: TagRequest): Promise<Done<Uint8Array>> => offThread('tagPdf', request)
+/** All sheets of tags as one PDF, unless whoever asked leaves before they are drawn. */
+export const makeTagPdf = (request: TagRequest, leaves: AbortSignal): Promise<Done<Uint8Array>> =>
+  offThread('tagPdf', request, leaves)
 
 /** One sheet of tags as SVG; null where there is no such sheet. */
 export const makeTagSheet = (request: TagRequest & { sheet: number }): Promise<Done<string | null>> =>

@@ -129,7 +129,7 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'storage-band':
       return `Expect ${formatBytesPerSecond(reason.low)} to ${formatBytesPerSecond(reason.high)} (${reason.way}), limited by ${limitNames[reason.limitedBy]}${reason.overhead ? `, with this site's overhead of ${reason.overhead.low * 100} to ${reason.overhead.high * 100} %` : ''}; ${formatBytesPerSecond(finding.need ?? 0)} are asked.`
     case 'shared':
-      return `${reason.count} needs share ${reason.link}; ${formatRate(reason.down)} are left toward the device end and ${formatRate(reason.up)} back.`
+      return `${reason.count} needs share ${reason.link}; ${reason.down === 0 ? 'nothing is' : `${formatRate(reason.down)} are`} left toward the device end and ${formatRate(reason.up)} back.`
     case 'battery':
       return batterySentence(reason.course, finding)
     case 'volts-lost':

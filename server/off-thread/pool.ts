@@ -28,11 +28,12 @@ const threads = (): Piscina => {
 
 /**
  * Does one of the tasks of `app/off-thread-tasks.ts` on a thread of its own, so that nobody else waits for it. It is given up when it takes longer or more
- * room than any honest file needs.
+ * room than any honest file needs, or when whoever asked for it leaves.
  */
-export async function offThread<T>(task: string, input: unknown): Promise<Done<T>> {
+export async function offThread<T>(task: string, input: unknown, leaves?: AbortSignal): Promise<Done<T>> {
   try {
-    const signal = AbortSignal.timeout(LONGEST_SECONDS * 1000)
+    const tooLong = AbortSignal.timeout(LONGEST_SECONDS * 1000)
+    const signal = leaves ? AbortSignal.any([tooLong, leaves]) : tooLong
     return { done: true, value: await threads().run(input, { name: task, signal }) }
   } catch (error) {
     const { name, message, code } = error as Error & { code?: string }

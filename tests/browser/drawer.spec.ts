@@ -141,7 +141,7 @@ N-001;USB-C;USB-C;3;40;twice
     await length.selectOption('not in the file')
     await expect(page.getByText('0 rows can come in')).toBeVisible()
     await length.selectOption('Length (ft)')
-    await page.getByRole('button', { name: 'Bring in the 1 row that' }).click()
+    await page.getByRole('button', { name: 'Bring in the one row that' }).click()
     await expect(page.getByText('1 cable came in.')).toBeVisible()
     await page.getByLabel('What the job needs').fill('N-001')
     await expect(page.getByRole('row', { name: /N-001/ })).toContainText('0.91 m')

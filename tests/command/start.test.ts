@@ -155,6 +155,7 @@ describe('plan files', () => {
 })
 
 it('without a command tells what there is, and refuses what there is not', () => {
-  expect(command().stdout).toContain('./hallway demo')
+  expect(command().stdout).toMatch(/^ {2}demo \[options\] .*set up what is missing/m)
+  expect(command('calc', 'drop', '--help').stdout).toContain('--awg <value>')
   expect(command('sing').status).toBe(2)
 })

@@ -127,7 +127,7 @@ function BringIn({ good, bad, busy }: { good: number; bad: number; busy: boolean
   return (
     <>
       <QuietButton name="rows" value="good" loading={busy}>
-        Bring in the {rows(good)} that are good
+        Bring in the {good === 1 ? 'one row that is' : `${rows(good)} that are`} good
       </QuietButton>
       <Text fontSize="sm" color="quiet">
         or put the file right and choose it again.

@@ -1,10 +1,11 @@
 import { Box, Flex, Grid, Link, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useSubmit } from 'react-router'
 import { LABEL_SIZES } from '../../../core/tags/label'
-import { MainButton, QuietButton } from '../../ui/controls'
+import { QuietButton } from '../../ui/controls'
 import { Labelled, PlainInput, PlainSelect } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/tags'
+import { TagPdf } from './tag-pdf'
 import { addressAsked, idsAsked, sizeAsked } from './tags-request.server'
 
 export function loader({ request }: Route.LoaderArgs) {
@@ -65,11 +66,7 @@ export default function Tags({ loaderData }: Route.ComponentProps) {
             />
           </Labelled>
           <Flex gap="3">
-            <MainButton asChild>
-              <a href={`${home}/tags.pdf?${query}`} target="_blank" rel="noreferrer">
-                PDF to print
-              </a>
-            </MainButton>
+            <TagPdf key={String(query)} address={`${home}/tags.pdf?${query}`} sheets={sheets} />
             <noscript>
               <QuietButton>Show</QuietButton>
             </noscript>
