@@ -4,10 +4,10 @@ import { learnedOf } from '../../../core/observe/learned'
 import { demo } from '../../../tests/support/demo-plan'
 import { genericCatalogue } from '../../csv/generic-catalogue'
 import { importContext, mappingFrom, previewOf, readImport } from '../../csv/preview'
-import { cableFormSchema, nextTag, readCable, textsOfCable } from './cable-form'
-import { cableWithChip, chipForm, chipStatement, readPasted, wordsOf } from './chip-form'
-import { kindFormSchema, readKind, textsOfKind } from './kind-form'
-import { sessionFormSchema, textsOfTest } from './session-form'
+import { cableFormSchema, nextTag, readCable, textsOfCable } from './cable/cable-form'
+import { kindFormSchema, readKind, textsOfKind } from './catalogue/kind-form'
+import { cableWithChip, chipForm, chipStatement, readPasted, wordsOf } from './chip/chip-form'
+import { sessionFormSchema, textsOfTest } from './session/session-form'
 
 /** Posts texts as a browser would: a field left empty is an empty text, a box not ticked is nothing. */
 function posted(texts: Record<string, string | undefined>): FormData {

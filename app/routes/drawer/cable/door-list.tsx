@@ -1,0 +1,52 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { lackSentence } from '../../../../core/checks/sentences'
+import { cableDoors } from '../../../../core/drawer/cable-doors'
+import type { Cable } from '../../../../core/plan/cable'
+import type { SiteIndex } from '../../../../core/plan/site-index'
+import { linkModeFacts } from '../../../../core/standards/link-modes'
+import { DoorGlyph } from '../../../ui/grade'
+import { useUnit } from '../../../ui/units'
+
+/**
+ * Every rate as a door, open or shut at this cable's length, and why, said once where several are shut for the same reason; `brief` says it
+ * of the first only.
+ */
+export function DoorList({ index, cable, brief }: { index: SiteIndex; cable: Cable; brief?: true }) {
+  const unit = useUnit()
+  const doors = cableDoors(index, cable)
+  const widest = doors.findLastIndex((door) => door.open)
+  return (
+    <Box as="ul" listStyleType="none" fontSize="sm">
+      {doors.map((door, at) => {
+        const { mode, open, lack, beyondBook, trial } = door
+        const said = open
+          ? beyondBook
+            ? 'by the bench, beyond the book'
+            : trial?.passed
+              ? `held on ${trial.trial.at.slice(0, 10)}`
+              : ''
+          : lack && (brief ? at === widest + 1 : lack.why !== doors[at - 1]?.lack?.why)
+            ? lackSentence(lack, cable.tag, unit)
+            : ''
+        return (
+          <Flex as="li" key={mode} gap="2" py="0.5" align="start" color={open ? 'ink' : 'quiet'}>
+            <DoorGlyph grade={open ? 'clear' : 'blocked'} size={16} />
+            <Box minW="0">
+              <Box as="span" fontWeight={open ? '600' : '400'}>
+                {linkModeFacts[mode].name}
+              </Box>
+              <Box as="span" srOnly>
+                {open ? ', open' : ', shut'}
+              </Box>
+              {said && (
+                <Box color="quiet" fontSize="xs">
+                  {said}
+                </Box>
+              )}
+            </Box>
+          </Flex>
+        )
+      })}
+    </Box>
+  )
+}

@@ -1,0 +1,218 @@
+import { Box, Flex, Link, Text } from '@chakra-ui/react'
+import { parseWithZod } from '@conform-to/zod/v4'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { putKinds, removeKind } from '../../../../core/change/changes/kinds'
+import { powerMarkOf } from '../../../../core/drawer/mark-text'
+import type { CableKind } from '../../../../core/plan/cable'
+import { slugOf } from '../../../../core/plan/free-id'
+import { describeEnd } from '../../../../core/standards/connectors'
+import { gradeFacts } from '../../../../core/standards/grades'
+import { refused } from '../../../../server/sites/change-site'
+import { genericCatalogue } from '../../../csv/generic-catalogue'
+import { readKindsFile } from '../../../off-thread.server'
+import { readForm } from '../../../read-form.server'
+import { baseOf, change, whyNotSaved } from '../../../stored.server'
+import text from '../../../theme/text.module.css'
+import { MadeFrom } from '../../../ui/change-fields'
+import { MainButton, Notice, QuietButton } from '../../../ui/controls'
+import { FileField } from '../../../ui/field'
+import { RuledTable } from '../../../ui/ruled-table'
+import { useSite } from '../../../ui/site-context'
+import { Length } from '../../../ui/units'
+import { readUnit } from '../../../unit-cookie'
+import type { Route } from './+types/catalogue'
+import look from './catalogue.module.css'
+import { KindForm } from './kind-fields'
+import { kindFormSchema, readKind } from './kind-form'
+
+type Answer = { problem: string; lines?: { line: number; problems: string[] }[]; result?: unknown }
+const refusal = (answer: Answer, status: number) => data<Answer>(answer, { status })
+
+/** One kind saved or taken out, a file brought in, or the generic catalogue taken over. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  switch (form.get('intent')) {
+    case 'remove': {
+      const removed = await change(request, form, params.site, ({ plan }) => {
+        const kind = plan.kinds.find(({ id }) => id === form.get('id'))
+        return kind ? removeKind(kind, baseOf(form)) : refused('kind', 'the kind is no longer there')
+      })
+      return removed?.outcome === 'saved' ? redirect(here(params, 'removed')) : refusedBy(removed)
+    }
+    case 'generic':
+      return put(request, form, params, genericCatalogue().kinds)
+    case 'file': {
+      const file = form.get('file')
+      if (!(file instanceof File) || file.size === 0)
+        return refusal({ problem: 'Choose a file first. Nothing was written.' }, 422)
+      const work = await readKindsFile({ bytes: new Uint8Array(await file.arrayBuffer()), unit: readUnit(request) })
+      if (!work.done) return refusal({ problem: `${work.problem} Nothing was written.` }, work.status)
+      const read = work.value
+      if (!read.ok) return refusal({ problem: `${read.problem} Nothing was written.` }, 422)
+      const { kinds, bad } = read.value
+      if (bad.length > 0)
+        return refusal(
+          {
+            problem: `${bad.length === 1 ? 'One line is' : `${bad.length} lines are`} wrong, so nothing was written. Put them right and choose the file again.`,
+            lines: bad.slice(0, 50),
+          },
+          422,
+        )
+      return put(request, form, params, kinds)
+    }
+    default: {
+      const submission = parseWithZod(form, { schema: kindFormSchema(readUnit(request)) })
+      if (submission.status !== 'success') return refusal({ problem: '', result: submission.reply() }, 422)
+      const { value } = submission
+      const saved = await change(request, form, params.site, ({ plan }) => {
+        const before = plan.kinds.find(({ id }) => id === value.id)
+        return putKinds(plan, baseOf(form), [readKind(value, value.id || slugOf(value.name, 'kind'), before)]).draft
+      })
+      return saved?.outcome === 'saved' ? redirect(here(params, 'saved')) : refusedBy(saved)
+    }
+  }
+}
+
+type Here = { site: string }
+const here = ({ site }: Here, done: string): string =>
+  `/sites/${site}/drawer/catalogue?${new URLSearchParams({ done })}`
+
+/** Many kinds at once, over whatever stands there now: a file is newer than the page it is sent from. */
+async function put(request: Request, form: FormData, params: Here, kinds: readonly CableKind[]) {
+  let done = ''
+  const saved = await change(request, form, params.site, ({ plan, place }) => {
+    const { draft, added, replaced } = putKinds(plan, place, kinds)
+    done = `${added} new, ${replaced} replaced`
+    return draft
+  })
+  return saved?.outcome === 'saved' ? redirect(here(params, done)) : refusedBy(saved)
+}
+
+function refusedBy(answer: Parameters<typeof whyNotSaved>[0]) {
+  const { problem, status } = whyNotSaved(answer)
+  return refusal({ problem }, status)
+}
+
+/** Kinds of cable a shop sells, with lengths, prices and terms: what orders are made from and listings are known by. */
+export default function Catalogue({ actionData }: Route.ComponentProps) {
+  const { plan } = useSite()
+  const busy = useNavigation().state !== 'idle'
+  const [params] = useSearchParams()
+  const edited = plan.kinds.find((kind) => kind.id === params.get('edit'))
+  const done = params.get('done')
+  return (
+    <>
+      {actionData?.problem && (
+        <Notice tone="blocked">
+          <Text>{actionData.problem}</Text>
+          {actionData.lines?.map(({ line, problems }) => (
+            <Text key={line}>
+              line {line}: {problems.join('; ')}
+            </Text>
+          ))}
+        </Notice>
+      )}
+      {!actionData && done && (
+        <Notice tone="clear" slim>
+          {done === 'removed'
+            ? 'The kind is taken out.'
+            : done === 'saved'
+              ? 'The kind is saved.'
+              : `Catalogue: ${done}.`}
+        </Notice>
+      )}
+      <Form method="post" encType="multipart/form-data">
+        <MadeFrom />
+        <Flex gap="4" wrap="wrap" align="end" mb="4">
+          <Text flex="1 1 320px">
+            Prices are in {plan.policy.currency}. Cables of a kind are known by its listing until their mark, chip or a
+            test says more.
+          </Text>
+          <Link
+            href={`/sites/${plan.site.id}/catalogue.csv`}
+            color="brassInk"
+            textDecoration="underline"
+            fontSize="sm"
+            pb="1.5"
+          >
+            As a table (CSV)
+          </Link>
+          <FileField label="From a table (CSV)" name="file" accept=".csv,.tsv,.txt,text/csv" />
+          <QuietButton name="intent" value="file" loading={busy}>
+            Bring it in
+          </QuietButton>
+        </Flex>
+      </Form>
+      {plan.kinds.length < FEW && (
+        <Form method="post">
+          <MadeFrom />
+          <Notice tone="note">
+            <Flex gap="4" align="center" wrap="wrap">
+              <Text flex="1 1 300px">
+                Hallway ships a generic catalogue, with invented prices to put your own in place of. Kinds you have
+                under the same name are replaced by it.
+              </Text>
+              <MainButton name="intent" value="generic" loading={busy}>
+                Take over the generic one
+              </MainButton>
+            </Flex>
+          </Notice>
+        </Form>
+      )}
+      {plan.kinds.length > 0 && <Kinds />}
+      <Box key={`${edited?.id} ${done}`} mt="6" id="kind-form">
+        <KindForm kind={edited ?? null} lastResult={actionData?.result} />
+      </Box>
+    </>
+  )
+}
+
+/** With fewer kinds than this a site has no catalogue of its own yet. */
+const FEW = 12
+
+function Kinds() {
+  const { plan } = useSite()
+  const price = new Intl.NumberFormat('en', { style: 'currency', currency: plan.policy.currency })
+  const used = new Map<string, number>()
+  for (const { kind } of plan.cables) if (kind) used.set(kind, (used.get(kind) ?? 0) + 1)
+  return (
+    <RuledTable
+      label="Kinds"
+      columns={['Kind', 'Ends', 'Listed as', 'Lengths and prices', 'Days to come', 'Days to return', 'Cables']}
+      maxH="460px"
+    >
+      {plan.kinds.map((kind) => (
+        <tr key={kind.id}>
+          <td className={text.wide}>
+            <RouterLink to={{ search: `edit=${kind.id}`, hash: 'kind-form' }} className={`${text.link} ${text.half}`}>
+              {kind.name}
+            </RouterLink>
+            {kind.note && <span className={`${text.block} ${text.quiet}`}>{kind.note}</span>}
+          </td>
+          <td className={text.narrow}>
+            {describeEnd(kind.ends[0])} {kind.oneWay ? '→' : '–'} {describeEnd(kind.ends[1])}
+          </td>
+          <td className={text.narrow}>
+            {gradeFacts[kind.grade].name}
+            <span className={`${text.block} ${text.quiet}`}>
+              {[kind.construction, powerMarkOf(kind)].filter(Boolean).join(', ')}
+            </span>
+          </td>
+          <td className={text.wide}>
+            <span className={look.prices}>
+              {kind.stock.map((stock) => (
+                <span key={stock.length} className={look.price}>
+                  <Length metres={stock.length} brief /> <span className={text.mono}>{price.format(stock.price)}</span>
+                </span>
+              ))}
+              {kind.stock.length === 0 && <span className={text.quiet}>none yet</span>}
+            </span>
+          </td>
+          <td className={text.mono}>{kind.leadDays ?? ''}</td>
+          <td className={text.mono}>{kind.returnDays === 0 ? 'never' : (kind.returnDays ?? '')}</td>
+          <td className={text.mono}>{used.get(kind.id) ?? 0}</td>
+        </tr>
+      ))}
+    </RuledTable>
+  )
+}

@@ -1,0 +1,95 @@
+import { z } from 'zod'
+import { parseEnd } from '../../../../core/drawer/end-text'
+import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../../core/drawer/mark-text'
+import { type CableKind, cableKindSchema, HIGHEST_PRICE, MOST_LENGTHS } from '../../../../core/plan/cable'
+import { idField, nameField } from '../../../../core/plan/fields'
+import { type LengthUnit, parseLength, sameLength } from '../../../../core/quantity/length'
+import { plainText } from '../../../../core/quantity/parsed'
+import { CABLE_GRADES, CONSTRUCTIONS } from '../../../../core/standards/grades'
+import { lengthText, readBy } from '../../../ui/form-text'
+
+const days = z
+  .string()
+  .regex(/^\d{1,3}$/, { error: 'Give whole days, at most 365.' })
+  .transform(Number)
+  .refine((count) => count <= 365, 'Give whole days, at most 365.')
+  .optional()
+
+/** Lines such as "2 m 12.50": a length and its price. */
+const stockLines = (unit: LengthUnit) =>
+  z
+    .string()
+    .default('')
+    .transform((text, context) =>
+      text
+        .split('\n')
+        .map(plainText)
+        .filter(Boolean)
+        .flatMap((line) => {
+          const [, length = '', price = ''] = /^(.*) (\d+(?:[.,]\d{1,2})?)$/.exec(line) ?? []
+          const read = parseLength(length, unit)
+          if (read.ok && price) return [{ length: read.value, price: Number(price.replace(',', '.')) }]
+          context.addIssue(`"${line.slice(0, 40)}" is not a length and a price. Write a line like 2 m 12.50.`)
+          return []
+        }),
+    )
+    .refine((lines) => lines.length <= MOST_LENGTHS, `A kind is sold in at most ${MOST_LENGTHS} lengths.`)
+    .refine((lines) => lines.every(({ price }) => price <= HIGHEST_PRICE), `A price is at most ${HIGHEST_PRICE}.`)
+
+/** What the form of a kind holds, as it is typed. */
+export const kindFormSchema = (unit: LengthUnit) =>
+  z.object({
+    id: idField.optional(),
+    name: z.string({ error: 'Give the kind a name.' }).pipe(nameField),
+    first: readBy(parseEnd, 'Choose the first end.'),
+    second: readBy(parseEnd, 'Choose the second end.'),
+    oneWay: z.literal('on').optional(),
+    grade: z.enum(CABLE_GRADES, { error: 'Choose what it is listed as.' }),
+    power: z.enum(POWER_MARKS).optional(),
+    construction: z.enum(CONSTRUCTIONS).default('passive'),
+    stock: stockLines(unit),
+    leadDays: days,
+    returnDays: days,
+    note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
+  })
+export type KindForm = z.output<ReturnType<typeof kindFormSchema>>
+export type KindFormTexts = { [Name in keyof KindForm]?: string }
+
+/** The kind that a form describes; its length and price lines sorted by length. A length that stands in the catalogue already stays what it is. */
+export function readKind(form: KindForm, id: string, before?: CableKind): CableKind {
+  const asBefore = (length: number) => before?.stock.find((line) => sameLength(line.length, length))?.length ?? length
+  const power = form.power ? parsePowerMark(form.power) : null
+  return cableKindSchema.parse({
+    id,
+    name: form.name,
+    ends: [form.first, form.second],
+    oneWay: form.oneWay === 'on',
+    construction: form.construction,
+    grade: form.grade,
+    ...(power?.ok ? { amps: power.value.amps, ...(power.value.volts === 50 ? { volts: 50 } : {}) } : {}),
+    stock: form.stock
+      .map(({ length, price }) => ({ length: asBefore(length), price }))
+      .sort((one, other) => one.length - other.length),
+    ...(form.leadDays === undefined ? {} : { leadDays: form.leadDays }),
+    ...(form.returnDays === undefined ? {} : { returnDays: form.returnDays }),
+    ...(form.note ? { note: form.note } : {}),
+  })
+}
+
+export const textsOfKind = (kind: CableKind, unit: LengthUnit): KindFormTexts => ({
+  id: kind.id,
+  name: kind.name,
+  first: endText(kind.ends[0]),
+  second: endText(kind.ends[1]),
+  oneWay: kind.oneWay ? 'on' : undefined,
+  grade: kind.grade,
+  power: powerMarkOf(kind) ?? undefined,
+  construction: kind.construction,
+  stock: kind.stock.map(({ length, price }) => `${lengthText(length, unit)} ${price}`).join('\n'),
+  leadDays: kind.leadDays === undefined ? undefined : String(kind.leadDays),
+  returnDays: kind.returnDays === undefined ? undefined : String(kind.returnDays),
+  note: kind.note,
+})
+
+export const endText = ({ connector, gender }: CableKind['ends'][0]): string =>
+  gender === 'socket' ? `${connector} socket` : connector

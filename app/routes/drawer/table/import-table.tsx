@@ -1,0 +1,137 @@
+import { Box, Flex, Heading, Text } from '@chakra-ui/react'
+import { data, Form, redirect, useNavigation } from 'react-router'
+import { addCables } from '../../../../core/change/changes/cables'
+import { observed } from '../../../../core/change/changes/observations'
+import { importContext, mappingFrom, previewOf } from '../../../csv/preview'
+import { readTableFile } from '../../../off-thread.server'
+import { readForm } from '../../../read-form.server'
+import { changeBy, loadSite, whyNotSaved } from '../../../stored.server'
+import { ChangeId } from '../../../ui/change-fields'
+import { MainButton, Notice, QuietButton } from '../../../ui/controls'
+import { FileField } from '../../../ui/field'
+import { useSite } from '../../../ui/site-context'
+import { readUnit } from '../../../unit-cookie'
+import { handOf } from '../../../who.server'
+import { witnessOf } from '../../../witness.server'
+import type { Route } from './+types/import-table'
+import { BadRows, ColumnChoice, GoodRows } from './table-preview'
+import { usePreview } from './use-preview'
+
+const nothing = 'Nothing was written.'
+
+/** Reads the file anew, as the page did, and writes its good rows in one transaction; bad rows stay out only where that was asked for. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const file = form.get('file')
+  if (!(file instanceof File) || file.size === 0)
+    return data({ problem: `Choose a file first. ${nothing}`, read: null }, { status: 422 })
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  const { plan } = (await loadSite(params.site)).copy
+  const work = await readTableFile({
+    bytes,
+    mapping: mappingFrom(form),
+    context: importContext(plan, readUnit(request)),
+  })
+  if (!work.done) return data({ problem: `${work.problem} ${nothing}`, read: null }, { status: work.status })
+  const read = work.value
+  if (!read.ok) return data({ problem: `${read.problem} ${nothing}`, read: null }, { status: 422 })
+  const { good, bad } = read.value
+  if (good.length === 0 || (bad.length > 0 && form.get('rows') !== 'good')) {
+    const problem = `${rows(bad.length)} cannot be read as they are. ${nothing} Choose the file again; then the good ones can come in alone.`
+    return data({ problem, read: previewOf(read.value) }, { status: 422 })
+  }
+  const hand = await handOf(request, form)
+  const witness = witnessOf(hand)
+  const saved = await changeBy(hand, params.site, () =>
+    addCables(
+      good.map(({ cable }) => cable),
+      good.flatMap(({ cable, marks }) => observed(marks, { cable: cable.id }, witness)),
+    ),
+  )
+  if (saved?.outcome === 'saved')
+    return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ added: String(good.length) })}`)
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem, read: null }, { status })
+}
+
+const rows = (count: number): string => `${count.toLocaleString('en')} ${count === 1 ? 'row' : 'rows'}`
+
+/** Many cables from a table: choose a file, see what each column is taken for and what is wrong with which row, bring it in. */
+export default function ImportTable({ actionData }: Route.ComponentProps) {
+  const { plan } = useSite()
+  const busy = useNavigation().state !== 'idle'
+  const { state, open, choose } = usePreview(plan)
+  const read = state.step === 'read' ? state.preview : (actionData?.read ?? null)
+  const problem = state.step === 'refused' ? state.problem : state.step === 'none' ? actionData?.problem : undefined
+  return (
+    <Form method="post" encType="multipart/form-data">
+      <ChangeId />
+      <Text mb="3" maxW="720px">
+        A line for each cable, with a first line that names the columns: tag, first end, second end, length, and what
+        else is known. Spreadsheets save this as CSV; commas, semicolons or tabs, metres or feet.
+      </Text>
+      <Flex gap="4" align="end" wrap="wrap" mb="4">
+        <FileField
+          label="Table (CSV)"
+          name="file"
+          accept=".csv,.tsv,.txt,text/csv"
+          describedBy={problem ? 'table-problem' : undefined}
+          onChoose={open}
+        />
+        {state.step === 'none' && <MainButton loading={busy}>Bring it in</MainButton>}
+        {state.step === 'reading' && (
+          <Text role="status" color="quiet">
+            Reading {state.name} …
+          </Text>
+        )}
+      </Flex>
+      {problem && (
+        <Notice tone="blocked" id="table-problem">
+          {problem}
+        </Notice>
+      )}
+      {read && (
+        <>
+          {state.step === 'read' && <ColumnChoice preview={read} choose={choose} />}
+          <Flex align="center" gap="4" my="4" wrap="wrap" aria-live="polite">
+            <Text>
+              <b>{rows(read.good.count)}</b> can come in
+              {read.bad.count > 0 && (
+                <>
+                  , <b>{rows(read.bad.count)}</b> cannot yet
+                </>
+              )}
+              .
+            </Text>
+            {state.step === 'read' && read.good.count > 0 && (
+              <BringIn good={read.good.count} bad={read.bad.count} busy={busy} />
+            )}
+          </Flex>
+          {read.bad.count > 0 && <BadRows preview={read} />}
+          {read.good.count > 0 && (
+            <Box mt="5">
+              <Heading as="h2" size="md" mb="2">
+                As they would come in
+              </Heading>
+              <GoodRows preview={read} />
+            </Box>
+          )}
+        </>
+      )}
+    </Form>
+  )
+}
+
+function BringIn({ good, bad, busy }: { good: number; bad: number; busy: boolean }) {
+  if (bad === 0) return <MainButton loading={busy}>Bring in {rows(good)}</MainButton>
+  return (
+    <>
+      <QuietButton name="rows" value="good" loading={busy}>
+        Bring in the {good === 1 ? 'one row that is' : `${rows(good)} that are`} good
+      </QuietButton>
+      <Text fontSize="sm" color="quiet">
+        or put the file right and choose it again.
+      </Text>
+    </>
+  )
+}
