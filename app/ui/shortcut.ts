@@ -1,16 +1,6 @@
-import { useEffect } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
 
-/** A single key for something people do often; never while they are typing. */
-export function useShortcut(key: string, act: () => void): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement
-      const typing = target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)
-      if (event.key !== key || typing || event.ctrlKey || event.metaKey || event.altKey) return
-      event.preventDefault()
-      act()
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  })
+/** A single key for something people do often, by what it writes on their keyboard; never while they are typing. */
+export const useShortcut = (key: string, act: () => void): void => {
+  useHotkeys(key, act, { preventDefault: true, useKey: true })
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { walkNeeds } from '../checks/assess'
+import { sentence } from '../checks/sentences'
 import type { Plan } from '../plan/plan'
 import { readPlanText } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
@@ -43,11 +44,19 @@ describe('the drawer ranked for a run', () => {
   it('puts a lead that lies in another run behind a free one, and says where it lies', () => {
     const clear = ranked('r-17').filter((candidate) => candidate.grade === 'clear')
     const firstLaid = clear.findIndex((candidate) => candidate.laidIn !== null)
-    expect(firstLaid === -1 || clear.slice(firstLaid).every((candidate) => candidate.laidIn !== null)).toBe(true)
+    expect(firstLaid).toBeGreaterThan(0)
+    expect(clear.slice(firstLaid).filter((candidate) => candidate.laidIn === null)).toEqual([])
     const taken = ranked('r-17').find((candidate) => candidate.cable.tag === 'C-0029')
-    expect(taken && candidateSentence(taken)).toContain('It lies in R-15 now.')
+    if (!taken) throw new Error('C-0029 fits R-17')
+    expect(candidateSentence(taken)).toContain('It lies in R-15 now.')
   })
   it('gives each its reason in one line', () => {
-    for (const candidate of ranked('r-17')) expect(candidateSentence(candidate)).toMatch(/^[A-Z0-9].*\.$/)
+    const all = ranked('r-17')
+    expect(new Set(all.map(({ grade }) => grade)).size).toBeGreaterThan(1)
+    for (const candidate of all) {
+      const why = candidate.leading ? sentence(candidate.leading) : ''
+      expect(candidateSentence(candidate)).toContain(candidate.grade === 'clear' ? ' to spare.' : why)
+      expect(why).not.toBe('')
+    }
   })
 })

@@ -130,7 +130,11 @@ describe('starting and stopping', () => {
 describe('plan files', () => {
   it('go out and come back in, with Hallway open or not', async () => {
     const away = command('export', 'saltmarsh')
-    expect(JSON.parse(away.stdout)).toEqual({ ...JSON.parse(away.stdout), format: 'hallway-plan', version: 2 })
+    const given = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8'))
+    const written = JSON.parse(away.stdout)
+    expect(written).toMatchObject({ format: 'hallway-plan', version: 2, site: given.site })
+    const tags = (plan: { cables: { tag: string }[] }) => plan.cables.map(({ tag }) => tag)
+    expect(tags(written)).toEqual(tags(given))
     await start('start', '--port', String(PORT))
     const open = command('export', 'saltmarsh')
     expect(open.stdout).toBe(away.stdout)
