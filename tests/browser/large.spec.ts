@@ -57,6 +57,28 @@ test('a site of 2,000 runs, 5,000 cables and 25,000 observations is brought in, 
   await expect(lead).toHaveValue(tag.toLowerCase().replace('-', ''))
   await expect(page.getByText(/Show 60 of \d{3,}/)).toBeVisible()
 
+  // its board holds the rows in view, down to the last one, and finds one by its tag
+  await open(page, site)
+  const table = page.getByRole('table', { name: 'Runs' })
+  await expect(table.getByRole('link', { name: 'R-00000' })).toBeVisible()
+  expect(await table.getByRole('row').count()).toBeLessThan(60)
+  await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight))
+  await expect(async () => {
+    await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight))
+    await expect(table.getByRole('link', { name: 'R-01999' })).toBeInViewport()
+  }).toPass()
+  expect(await table.getByRole('row').count()).toBeLessThan(60)
+  await page.getByRole('textbox', { name: /Find a run/ }).fill('R-01234')
+  await page.getByRole('textbox', { name: /Find a run/ }).press('Enter')
+  await expect(table.getByRole('row')).toHaveCount(2)
+  // without scripts its rows are turned over
+  const plain = await (await browser.newContext({ javaScriptEnabled: false })).newPage()
+  await plain.goto(site)
+  await plain.getByRole('link', { name: 'The next ones' }).click()
+  await expect(plain.getByText(/^Rows \d+ to \d+ of 2000\./)).toBeVisible()
+  await expect(plain.getByRole('link', { name: 'R-00000' })).toHaveCount(0)
+  await plain.context().close()
+
   // its lists show what the page shows, not all there is
   await open(page, `${site}/drawer`)
   await expect(page.getByText(/5,?000/).first()).toBeVisible()

@@ -20,6 +20,7 @@ const home = mkdtempSync(join(tmpdir(), 'hallway-kills-'))
 const environment = { ...process.env, HALLWAY_HOME: home, HALLWAY_DATABASE_URL: undefined, HALLWAY_LOG: 'fatal' }
 const address = `http://127.0.0.1:${PORT}/sites/${SITE}`
 let running: ChildProcess | null = null
+let webPid = 0
 afterAll(async () => {
   running?.kill('SIGTERM')
   await wait(2000)
@@ -36,6 +37,7 @@ async function start(): Promise<void> {
     let said = ''
     const hear = (text: Buffer) => {
       said += text
+      webPid = Number(/Web process (\d+)/.exec(said)?.[1])
       if (said.includes('Hallway is open')) opened()
     }
     child.stdout.on('data', hear)
@@ -95,13 +97,10 @@ it(
       const stopped = { now: false }
       const writers = [0, 1, 2].map((writer) => writeUntil(stopped, acknowledged, writer))
       await wait(1200 + ((kill * 137) % 900))
-      const victim = kill % 2 === 0 ? running?.pid : databasePid()
-      if (victim) process.kill(victim, 'SIGKILL')
-      // the web process starts a database that died again; a web process that died is started again here
-      if (kill % 2 === 1) {
-        await wait(2500)
-        running?.kill('SIGKILL')
-      }
+      process.kill(kill % 2 === 0 ? webPid : databasePid(), 'SIGKILL')
+      // what died is started again by the process above it, which dies in its turn
+      await wait(2500)
+      running?.kill('SIGKILL')
       stopped.now = true
       await Promise.all(writers)
       await wait(200)
