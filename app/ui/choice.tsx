@@ -92,7 +92,7 @@ function FoundChoice({ field, label, required, none, groups, one }: Props) {
         // what is looked for is no part of the form
         onInput={(event) => event.stopPropagation()}
         onKeyDown={onKey}
-        placeholder={`Find by name${chosen ? ', to choose another' : ''}`}
+        placeholder={chosen ? 'Find another' : 'Find one'}
         aria-label={`Find: ${label}`}
         aria-controls={field.id}
         aria-describedby={`${id}-count`}

@@ -38,10 +38,12 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
   const needs = fields.needs.getFieldList()
   const shape = `${leads.length} ${needs.length}`
   // a line added or taken away changes the run as much as a line typed
-  const first = useRef(shape)
+  const known = useRef(shape)
   // biome-ignore lint/correctness/useExhaustiveDependencies: the number of lines is the reason to read again
   useEffect(() => {
-    if (first.current !== shape) onType?.()
+    if (known.current === shape) return
+    known.current = shape
+    onType?.()
     onChange()
   }, [shape])
   const typed = () => {

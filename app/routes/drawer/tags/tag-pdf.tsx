@@ -67,7 +67,8 @@ function Drawing({ sheets, stop }: { sheets: number; stop: () => void }) {
         Stop
       </QuietButton>
       <label className={text.small}>
-        Drawing {sheets} {sheets === 1 ? 'sheet' : 'sheets'}, {Math.floor(seconds)} s <progress />
+        Drawing {sheets} {sheets === 1 ? 'sheet' : 'sheets'}, {Math.floor(seconds)} s{' '}
+        <progress style={{ accentColor: 'var(--hw-colors-brass)' }} />
       </label>
     </>
   )
