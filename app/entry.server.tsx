@@ -32,6 +32,7 @@ export default async function handleRequest(
   headers.set('Content-Type', 'text/html; charset=utf-8')
   return new Response(page.html, { headers, status: page.status })
 }
+
 type Page = { html: string; status: number }
 
 function render(request: Request, status: number, context: EntryContext, nonce: string): Promise<Page> {
@@ -39,6 +40,7 @@ function render(request: Request, status: number, context: EntryContext, nonce: 
   cache.compat = true
   return new Promise((answer, fail) => {
     let code = status
+    const giveUp = setTimeout(() => abort(), GIVE_UP_AFTER_MS)
     const { pipe, abort } = renderToPipeableStream(
       <NonceProvider value={nonce}>
         <RequestNumberProvider value={request.headers.get(REQUEST_HEADER)}>
@@ -50,6 +52,7 @@ function render(request: Request, status: number, context: EntryContext, nonce: 
       {
         nonce,
         onAllReady() {
+          clearTimeout(giveUp)
           text(pipe(new PassThrough()))
             .then((html) => answer({ html: html.replace('</head>', () => `${stylesOf(cache)}</head>`), status: code }))
             .catch(fail)
@@ -61,7 +64,7 @@ function render(request: Request, status: number, context: EntryContext, nonce: 
         },
       },
     )
-    setTimeout(abort, GIVE_UP_AFTER_MS).unref()
+    giveUp.unref()
   })
 }
 

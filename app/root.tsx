@@ -4,12 +4,12 @@ import { ChakraProvider } from '@chakra-ui/react'
 import overpass from '@fontsource-variable/overpass/files/overpass-latin-wght-normal.woff2?url'
 import { ThemeProvider } from 'next-themes'
 import { type ReactNode, useEffect } from 'react'
-import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router'
+import { Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router'
 import { OPEN_VARIABLE } from '../server/web/reach'
 import type { Route } from './+types/root'
 import { save } from './stored.server'
 import { system } from './theme/system'
-import { ErrorView } from './ui/error-view'
+import { RouteErrorView } from './ui/error-view'
 import look from './ui/frame.module.css'
 import { useNonce } from './ui/nonce'
 import { UnitProvider } from './ui/units'
@@ -71,10 +71,5 @@ export default function Root({ loaderData }: Route.ComponentProps) {
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return (
-    <ErrorView
-      status={isRouteErrorResponse(error) ? error.status : 500}
-      detail={isRouteErrorResponse(error) ? error.data : undefined}
-    />
-  )
+  return <RouteErrorView error={error} />
 }

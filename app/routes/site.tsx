@@ -2,7 +2,6 @@ import { useRef } from 'react'
 import {
   data,
   Form,
-  isRouteErrorResponse,
   Outlet,
   Link as RouterLink,
   type ShouldRevalidateFunctionArgs,
@@ -12,7 +11,7 @@ import { openCables } from '../../core/drawer/drawer-rows'
 import { copyAddress, followSite, openCopy } from '../open-copy'
 import { keepView, keptView, latestView, type NewsLine, viewOf } from '../site-copy'
 import { loadSite } from '../stored.server'
-import { ErrorView } from '../ui/error-view'
+import { RouteErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
 import look from '../ui/frame.module.css'
 import { News } from '../ui/news'
@@ -157,7 +156,7 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   return (
     <>
       <TopBar />
-      <ErrorView status={isRouteErrorResponse(error) ? error.status : 500} />
+      <RouteErrorView error={error} />
     </>
   )
 }

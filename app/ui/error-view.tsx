@@ -1,5 +1,5 @@
 import { Box, Heading, Link, Text } from '@chakra-ui/react'
-import { useLocation } from 'react-router'
+import { isRouteErrorResponse, useLocation } from 'react-router'
 import { DoorGlyph } from './grade'
 import { useRequestNumber } from './nonce'
 
@@ -8,6 +8,8 @@ const words: Record<number, [string, string]> = {
     'That cannot be read',
     'What was sent is not what this page sends. Nothing was saved. Go back, open the page once more, and do it again.',
   ],
+  413: ['That is more than Hallway takes here', 'Nothing was saved. Send it in parts, or choose another file.'],
+  429: ['That is a lot in one minute', 'Nothing was saved. Wait a minute and do it again.'],
   404: ['There is nothing behind this door', 'The site or run may have been deleted, or the address has a slip in it.'],
   503: [
     'The database does not answer',
@@ -18,6 +20,14 @@ const anything: [string, string] = [
   'Something in Hallway went wrong',
   'Nothing more was changed. Try again; if it happens again, what led here is in the log of the server.',
 ]
+
+/** What a route's error boundary shows: what was said with the error, or what its status means. */
+export const RouteErrorView = ({ error }: { error: unknown }) => (
+  <ErrorView
+    status={isRouteErrorResponse(error) ? error.status : 500}
+    detail={isRouteErrorResponse(error) ? error.data : undefined}
+  />
+)
 
 /** An error page: what happened, what was kept, what to do; never what went on inside. */
 export function ErrorView({ status, detail }: { status: number; detail?: unknown }) {

@@ -1,5 +1,5 @@
 import type { RequestHandler } from 'express'
-import { isLoopback } from './reach'
+import { hostName, isLoopback } from './reach'
 
 /**
  * What came through the proxy in front is taken for a request to the address people use, whatever the proxy calls it: pages, checks and cookies then go by
@@ -8,7 +8,7 @@ import { isLoopback } from './reach'
 export function behindProxy(url: URL | null): RequestHandler {
   return (request, _response, next) => {
     const { headers } = request
-    const name = nameOf(headers.host)
+    const name = hostName(headers.host)
     const handedOn = headers['x-forwarded-for'] !== undefined || headers.origin === url?.origin
     // a proxy calls this machine by its own name or passes on the one it was called by; any other name stays, and is turned away
     if (url && (name === url.hostname || (isLoopback(name) && handedOn))) {
@@ -22,6 +22,3 @@ export function behindProxy(url: URL | null): RequestHandler {
     next()
   }
 }
-
-const nameOf = (host: string | undefined): string =>
-  host !== undefined && URL.canParse(`http://${host}`) ? new URL(`http://${host}`).hostname : ''

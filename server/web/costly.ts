@@ -20,6 +20,8 @@ export const notTooOften = (): RequestHandler =>
     limit: MOST_A_MINUTE,
     standardHeaders: 'draft-7',
     legacyHeaders: false,
+    // where no proxy is believed, what one says of the sender is not used
+    validate: { xForwardedForHeader: false },
     skip: (request) => !isCostly(request),
     handler: (request, response) => {
       // let the sender finish what it has begun, so that it reads the answer and not a broken line

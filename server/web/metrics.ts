@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express'
 import { collectDefaultMetrics, Histogram, Registry } from 'prom-client'
-import { isLoopback } from './reach'
+import { hostName, isLoopback } from './reach'
 
 const registry = new Registry()
 collectDefaultMetrics({ register: registry })
@@ -31,6 +31,11 @@ export const measured: RequestHandler = (request, response, next) => {
 /** The figures in the open text format, for a collector on this machine; nobody beyond it learns that they are here. */
 export const metrics: RequestHandler = async (request, response, next) => {
   const near = (request.socket.remoteAddress ?? '').replace(/^::ffff:/, '')
-  if (!isLoopback(near) || request.headers['x-forwarded-for'] !== undefined) return next()
+  if (
+    !isLoopback(near) ||
+    !isLoopback(hostName(request.headers.host)) ||
+    request.headers['x-forwarded-for'] !== undefined
+  )
+    return next()
   response.type(registry.contentType).send(await registry.metrics())
 }

@@ -23,6 +23,10 @@ export const isLoopback = (host: string): boolean =>
   host === '[::1]' ||
   (isIPv4(host) && host.startsWith('127.'))
 
+/** The name in a Host header, without its port; nothing where it is none. */
+export const hostName = (header: string | undefined): string =>
+  header !== undefined && URL.canParse(`http://${header}`) ? new URL(`http://${header}`).hostname : ''
+
 /** The address people use, if one is set; a word that is none is told. */
 export function publicUrl(text = process.env[PUBLIC_URL_VARIABLE]): URL | null {
   if (text === undefined || text === '') return null

@@ -1,5 +1,5 @@
 import type { RequestHandler } from 'express'
-import { isLoopback } from './reach'
+import { hostName, isLoopback } from './reach'
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS'])
 
@@ -23,9 +23,8 @@ export function mayChange({ method, host, origin, fetchSite }: Asking): boolean 
 
 /** Whether the name a request was sent to is one Hallway answers to; on loopback a foreign name is a page that had its name re-pointed here. */
 export function mayAsk(host: string | undefined, allowed: ReadonlySet<string> | null): boolean {
-  if (host === undefined || !URL.canParse(`http://${host}`)) return false
-  const { hostname } = new URL(`http://${host}`)
-  return isLoopback(hostname) || allowed === null || allowed.has(hostname)
+  const hostname = hostName(host)
+  return hostname !== '' && (isLoopback(hostname) || allowed === null || allowed.has(hostname))
 }
 
 export function sameSite(allowed: ReadonlySet<string> | null): RequestHandler {

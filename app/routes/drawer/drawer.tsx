@@ -1,6 +1,6 @@
 import { Flex, Heading } from '@chakra-ui/react'
-import { isRouteErrorResponse, NavLink, Outlet } from 'react-router'
-import { ErrorView } from '../../ui/error-view'
+import { NavLink, Outlet } from 'react-router'
+import { RouteErrorView } from '../../ui/error-view'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/drawer'
 
@@ -47,5 +47,5 @@ export default function Drawer() {
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return <ErrorView status={isRouteErrorResponse(error) ? error.status : 500} />
+  return <RouteErrorView error={error} />
 }

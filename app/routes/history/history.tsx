@@ -1,12 +1,12 @@
 import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
-import { data, Form, isRouteErrorResponse, Link as RouterLink, redirect, useSearchParams } from 'react-router'
+import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { LIST_NAMES, type ListName } from '../../../core/plan/entity'
 import { historyOf, undoChange } from '../../../server/sites/history'
 import { within } from '../../address'
 import { readForm } from '../../read-form.server'
 import { load, loadSite, reasonsOf, save, whyNotSaved } from '../../stored.server'
 import { Notice, QuietButton } from '../../ui/controls'
-import { ErrorView } from '../../ui/error-view'
+import { RouteErrorView } from '../../ui/error-view'
 import { Labelled, PlainInput } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import { handOf } from '../../who.server'
@@ -127,5 +127,5 @@ function nameOf(plan: ReturnType<typeof useSite>['plan'], list: ListName, id: st
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return <ErrorView status={isRouteErrorResponse(error) ? error.status : 500} />
+  return <RouteErrorView error={error} />
 }

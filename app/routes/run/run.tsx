@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from '@chakra-ui/react'
 import { useEffect } from 'react'
-import { data, Form, isRouteErrorResponse, redirect, useSearchParams } from 'react-router'
+import { data, Form, redirect, useSearchParams } from 'react-router'
 import { revisionOf } from '../../../core/change/change'
 import { deleteRun } from '../../../core/change/changes/run'
 import { directNeeds } from '../../../core/plan/direct-needs'
@@ -11,7 +11,7 @@ import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import { MadeFrom } from '../../ui/change-fields'
 import { ClashNotice } from '../../ui/clash-notice'
 import { Notice, QuietButton } from '../../ui/controls'
-import { ErrorView } from '../../ui/error-view'
+import { ErrorView, RouteErrorView } from '../../ui/error-view'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { useKept } from '../../ui/use-kept'
@@ -122,5 +122,5 @@ function Done({ tag }: { tag: string }) {
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return <ErrorView status={isRouteErrorResponse(error) ? error.status : 500} />
+  return <RouteErrorView error={error} />
 }

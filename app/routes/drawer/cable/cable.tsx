@@ -1,5 +1,5 @@
 import { Box, Flex, Grid, Heading, Link, Text } from '@chakra-ui/react'
-import { data, Form, isRouteErrorResponse, Link as RouterLink, redirect, useSearchParams } from 'react-router'
+import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { deleteCables, standCables, whatHolds } from '../../../../core/change/changes/cables'
 import { conflictSentence } from '../../../../core/checks/sentences'
 import { cautionSentence, cautionsOf } from '../../../../core/drawer/cable-cautions'
@@ -15,7 +15,7 @@ import { readForm } from '../../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../../stored.server'
 import { MadeFrom } from '../../../ui/change-fields'
 import { Notice, QuietButton } from '../../../ui/controls'
-import { ErrorView } from '../../../ui/error-view'
+import { ErrorView, RouteErrorView } from '../../../ui/error-view'
 import { DoorGlyph } from '../../../ui/grade'
 import { useSite } from '../../../ui/site-context'
 import { Length, useUnit } from '../../../ui/units'
@@ -228,5 +228,5 @@ function Done({ tag }: { tag: string }) {
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return <ErrorView status={isRouteErrorResponse(error) ? error.status : 500} />
+  return <RouteErrorView error={error} />
 }
