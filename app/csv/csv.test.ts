@@ -54,7 +54,7 @@ it('any cell comes back as it was, and no line of one begins as a formula does',
       const text = writeCsv(rows)
       const back = readCsv(new TextEncoder().encode(text))
       expect(back.ok && back.value.rows).toEqual([first, second])
-      const lines = Papa.parse<string[]>(text)
+      const lines = Papa.parse<string[]>(text, { delimiter: ',' })
         .data.flat()
         .flatMap((each) => each.split(/\r\n|\r|\n/))
       expect(lines.filter((line) => /^[=+\-@\t]/.test(line))).toEqual([])

@@ -109,7 +109,7 @@ describe('./hallway calc', () => {
   })
 
   it.each([
-    ['sing', 'no calculation'],
+    ['sing', "unknown command 'sing'"],
     ['timing', 'One picture mode'],
     ['timing 1@1', 'Write a picture like'],
     ['timing 3840x2160@60 --standard vic:9999', 'no progressive CTA-861 format'],

@@ -83,11 +83,15 @@ describe('a reader takes no longer than its text', () => {
       fc.property(fc.array(piece, { minLength: 1, maxLength: 3 }), piece, (pieces, end) => {
         const unit = pieces.join('')
         const text = (length: number): string => unit.repeat(Math.ceil(length / unit.length)) + end
-        const twice = text(2 * SHORT)
-        const long = best(() => void read(twice))
-        if (long < TELLING_MS) return
-        const once = text(SHORT)
-        expect(long / best(() => void read(once))).toBeLessThan(NOT_LINEAR)
+        const [once, twice] = [text(SHORT), text(2 * SHORT)]
+        const ratio = (): number => {
+          const long = best(() => void read(twice))
+          return long < TELLING_MS ? 1 : long / best(() => void read(once))
+        }
+        // a machine that is busy elsewhere is slow once; a reader that goes back over its text is slow each time
+        const ratios = [ratio()]
+        while ((ratios.at(-1) ?? 0) >= NOT_LINEAR && ratios.length < 4) ratios.push(ratio())
+        expect(Math.min(...ratios)).toBeLessThan(NOT_LINEAR)
       }),
       { numRuns: 60 },
     )

@@ -15,13 +15,17 @@ const days = z
   .refine((count) => count <= 365, 'Give whole days, at most 365.')
   .optional()
 
+/** So many wrong lines are told. */
+const LINES_TOLD = 5
+
 /** Lines such as "2 m 12.50": a length and its price. */
 const stockLines = (unit: LengthUnit) =>
   z
     .string()
     .default('')
-    .transform((text, context) =>
-      text
+    .transform((text, context) => {
+      let wrong = 0
+      return text
         .split('\n')
         .map(plainText)
         .filter(Boolean)
@@ -29,10 +33,12 @@ const stockLines = (unit: LengthUnit) =>
           const [, length = '', price = ''] = /^(.*) (\d+(?:[.,]\d{1,2})?)$/.exec(line) ?? []
           const read = parseLength(length, unit)
           if (read.ok && price) return [{ length: read.value, price: Number(price.replace(',', '.')) }]
-          context.addIssue(`"${line.slice(0, 40)}" is not a length and a price. Write a line like 2 m 12.50.`)
+          wrong += 1
+          if (wrong <= LINES_TOLD)
+            context.addIssue(`"${line.slice(0, 40)}" is not a length and a price. Write a line like 2 m 12.50.`)
           return []
-        }),
-    )
+        })
+    })
     .refine((lines) => lines.length <= MOST_LENGTHS, `A kind is sold in at most ${MOST_LENGTHS} lengths.`)
     .refine((lines) => lines.every(({ price }) => price <= HIGHEST_PRICE), `A price is at most ${HIGHEST_PRICE}.`)
 
