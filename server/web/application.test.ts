@@ -1,24 +1,29 @@
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest'
 import { closeDatabase, DATABASE_URL_VARIABLE } from '../database/connection'
 import { application } from './application'
 
+// what is built is served in the browser's tests
+const client = mkdtempSync(join(tmpdir(), 'hallway-client-'))
 let server: Server
 let address: string
 beforeAll(async () => {
+  mkdirSync(join(client, 'assets'))
   process.env[DATABASE_URL_VARIABLE] = inject('databaseUrl')
   // what stands in front of the pages is tested here; the pages themselves in the browser
   const build = { entry: { module: {} }, routes: {}, assets: {}, future: {} } as never
-  server = createServer(
-    application({ build, clientFolder: 'build/app/client', reach: { names: new Set(), publicUrl: null } }),
-  )
+  server = createServer(application({ build, clientFolder: client, reach: { names: new Set(), publicUrl: null } }))
   await new Promise<void>((opened) => server.listen(0, '127.0.0.1', opened))
   address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
 })
 afterAll(async () => {
   server.closeAllConnections()
   await new Promise((closed) => server.close(closed))
+  rmSync(client, { recursive: true })
 })
 afterEach(closeDatabase)
 
