@@ -20,9 +20,12 @@ export const readTableFile = (request: tasks.TableRequest): Promise<Done<ReturnT
 export const readKindsFile = (request: tasks.CatalogueRequest): Promise<Done<ReturnType<typeof tasks.readCatalogue>>> =>
   offThread('readCatalogue', request)
 
+/** Two hundred cables take some ten. */
+const LONGEST_DRAWING_SECONDS = 60
+
 /** All sheets of tags as one PDF, unless whoever asked leaves before they are drawn. */
 export const makeTagPdf = (request: TagRequest, leaves: AbortSignal): Promise<Done<Uint8Array>> =>
-  offThread('tagPdf', request, leaves)
+  offThread('tagPdf', request, { leaves, seconds: LONGEST_DRAWING_SECONDS })
 
 /** One sheet of tags as SVG; null where there is no such sheet. */
 export const makeTagSheet = (request: TagRequest & { sheet: number }): Promise<Done<string | null>> =>

@@ -1,3 +1,5 @@
+import { mean, median, sampleStandardDeviation } from 'simple-statistics'
+
 /** A share of tries that succeeded, with the range that so few tries leave open. */
 export type SuccessRate = { passed: number; tried: number; share: number; low: number; high: number }
 
@@ -28,14 +30,13 @@ export type Spread = { count: number; median: number; mean: number; deviation: n
 
 /** Median, mean and sample standard deviation of readings; null where there are none. One reading scatters by nothing that is known: 0. */
 export function spreadOf(readings: readonly number[]): Spread | null {
-  const count = readings.length
-  if (count === 0) return null
-  const sorted = [...readings].sort((one, other) => one - other)
-  const half = Math.floor(count / 2)
-  const upper = sorted[half] ?? 0
-  const median = count % 2 === 1 ? upper : ((sorted[half - 1] ?? 0) + upper) / 2
-  const mean = sorted.reduce((sum, reading) => sum + reading, 0) / count
-  const squares = sorted.reduce((sum, reading) => sum + (reading - mean) ** 2, 0)
-  const deviation = count === 1 ? 0 : Math.sqrt(squares / (count - 1))
-  return { count, median, mean, deviation, least: sorted[0] ?? 0, most: sorted.at(-1) ?? 0 }
+  if (readings.length === 0) return null
+  return {
+    count: readings.length,
+    median: median([...readings]),
+    mean: mean([...readings]),
+    deviation: readings.length === 1 ? 0 : sampleStandardDeviation([...readings]),
+    least: Math.min(...readings),
+    most: Math.max(...readings),
+  }
 }

@@ -6,6 +6,10 @@ import { log } from '../log'
 /** What came of work beside the web server's own thread: its value, or why there is none, in words, with the status that goes with them. */
 export type Done<T> = { done: true; value: T } | { done: false; problem: string; status: number }
 
+/** How long a task may take, and who may call it off. */
+type Bounds = { seconds?: number; leaves?: AbortSignal }
+
+/** Reading a file of the largest size takes a few. */
 const LONGEST_SECONDS = 20
 const MOST_MEGABYTES = 768
 const MOST_AT_ONCE = 2
@@ -30,15 +34,19 @@ const threads = (): Piscina => {
  * Does one of the tasks of `app/off-thread-tasks.ts` on a thread of its own, so that nobody else waits for it. It is given up when it takes longer or more
  * room than any honest file needs, or when whoever asked for it leaves.
  */
-export async function offThread<T>(task: string, input: unknown, leaves?: AbortSignal): Promise<Done<T>> {
+export async function offThread<T>(
+  task: string,
+  input: unknown,
+  { seconds = LONGEST_SECONDS, leaves }: Bounds = {},
+): Promise<Done<T>> {
   try {
-    const tooLong = AbortSignal.timeout(LONGEST_SECONDS * 1000)
+    const tooLong = AbortSignal.timeout(seconds * 1000)
     const signal = leaves ? AbortSignal.any([tooLong, leaves]) : tooLong
     return { done: true, value: await threads().run(input, { name: task, signal }) }
   } catch (error) {
     const { name, message, code } = error as Error & { code?: string }
     if (name === 'AbortError')
-      return { done: false, problem: `This took longer than ${LONGEST_SECONDS} s and was given up.`, status: 422 }
+      return { done: false, problem: `This took longer than ${seconds} s and was given up.`, status: 422 }
     if (code === 'ERR_WORKER_OUT_OF_MEMORY')
       return { done: false, problem: 'This took more memory than any such file needs and was given up.', status: 422 }
     if (/queue is at limit/i.test(message))

@@ -1,17 +1,16 @@
 import fc from 'fast-check'
 import jstat from 'jstat'
-import { mean, median, sampleStandardDeviation } from 'simple-statistics'
 import { expect, it } from 'vitest'
 import { spreadOf, successRate } from '../../core/bench/statistics'
 
-it('median, mean and deviation are those of the statistics package', () => {
+it('median, mean and deviation are those of another statistics package', () => {
   const reading = fc.double({ min: 0, max: 5000, noNaN: true })
   fc.assert(
     fc.property(fc.array(reading, { minLength: 2, maxLength: 40 }), (readings) => {
       const spread = spreadOf(readings)
-      expect(spread?.median).toBeCloseTo(median(readings), 6)
-      expect(spread?.mean).toBeCloseTo(mean(readings), 6)
-      expect(spread?.deviation).toBeCloseTo(sampleStandardDeviation(readings), 6)
+      expect(spread?.median).toBeCloseTo(jstat.median(readings), 6)
+      expect(spread?.mean).toBeCloseTo(jstat.mean(readings), 6)
+      expect(spread?.deviation).toBeCloseTo(jstat.stdev(readings, true), 6)
     }),
   )
   expect(spreadOf([])).toBeNull()
