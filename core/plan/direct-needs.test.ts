@@ -22,6 +22,14 @@ describe('changing one run of a plan', () => {
     expect(same.runs).toEqual(demo.runs)
     expect(same.needs.map((need) => need.id).sort()).toEqual(demo.needs.map((need) => need.id).sort())
   })
+  it('leaves every need where it stood, so that nobody is served in another turn', () => {
+    for (const run of demo.runs) expect(withRun(demo, run, directNeeds(demo, run)).needs).toEqual(demo.needs)
+    const [first] = directNeeds(demo, runOf('r-16'))
+    if (!first) throw new Error('R-16 has a need')
+    const more = { ...first, id: 'one-more' }
+    const ids = withRun(demo, runOf('r-16'), [more, ...directNeeds(demo, runOf('r-16'))]).needs.map(({ id }) => id)
+    expect(ids).toEqual([...demo.needs.map(({ id }) => id), 'one-more'])
+  })
   it('adds a run it does not know', () => {
     expect(withRun(demo, { ...runOf('r-01'), id: 'new' }, []).runs).toHaveLength(demo.runs.length + 1)
   })

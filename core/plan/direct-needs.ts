@@ -19,15 +19,20 @@ export const joinsSame = (one: Run, other: Run): boolean =>
   (one.from.device === other.from.device && one.to.device === other.to.device) ||
   (one.from.device === other.to.device && one.to.device === other.from.device)
 
-/** The plan with this run and its direct needs in place of what it had; a run it does not know is added. */
+/**
+ * The plan with this run and its direct needs in place of what it had, each where it stood, as who is served first follows from that; a run or a need it
+ * does not know is added at the end, as saving it would.
+ */
 export function withRun(plan: Plan, run: Run, needs: readonly Need[]): Plan {
   const before = plan.runs.find((other) => other.id === run.id)
   const old = new Set(before ? directNeeds(plan, before).map((need) => need.id) : [])
-  const kept = plan.needs.filter((need) => !old.has(need.id))
+  const now = new Map(needs.map((need) => [need.id, need]))
+  const kept = plan.needs.flatMap((need) => (old.has(need.id) ? (now.get(need.id) ?? []) : need))
+  const fresh = needs.filter(({ id }) => !old.has(id))
   return {
     ...plan,
     runs: before ? plan.runs.map((other) => (other.id === run.id ? run : other)) : [...plan.runs, run],
-    needs: [...kept, ...needs],
+    needs: [...kept, ...fresh],
   }
 }
 
