@@ -1,3 +1,4 @@
+import { AxeBuilder } from '@axe-core/playwright'
 import { largeSite } from '../../server/command/bench-change'
 import { expect, open, test } from '../support/pages'
 
@@ -56,6 +57,9 @@ test('a site of 2,000 runs, 5,000 cables and 25,000 observations is brought in, 
   await best.click()
   await expect(lead).toHaveValue(tag.toLowerCase().replace('-', ''))
   await expect(page.getByText(/Show 60 of \d{3,}/)).toBeVisible()
+
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([])
 
   // its board holds the rows in view, down to the last one, and finds one by its tag
   await open(page, site)
