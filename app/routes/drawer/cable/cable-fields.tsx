@@ -2,11 +2,12 @@ import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import type { FieldMetadata } from '@conform-to/react'
 import { useCallback } from 'react'
 import { POWER_MARKS } from '../../../../core/drawer/mark-text'
+import { byId } from '../../../../core/plan/lookup'
 import { CONNECTORS, connectorNames } from '../../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../../core/standards/grades'
 import { ChoiceField, type Option } from '../../../ui/choice'
 import { ConnectorFace } from '../../../ui/connector-face'
-import { CheckField, SelectField, TextField } from '../../../ui/field'
+import { CheckField, type Known, SelectField, TextField } from '../../../ui/field'
 import { useSite } from '../../../ui/site-context'
 import { useUnit } from '../../../ui/units'
 import type { CableFormTexts } from './cable-form'
@@ -16,9 +17,7 @@ type Fields = { [Name in keyof CableFormTexts]-?: FieldMetadata<string> }
 /** What somebody sees of a cable on the bench, in the order the eye takes it in: plugs, mark, length, the rest. */
 export function CableFields({ fields }: { fields: Fields }) {
   const unit = useUnit()
-  const { plan, index } = useSite()
-  const devices = useCallback(() => [{ label: '', options: plan.devices.map(optionOf) }], [plan.devices])
-  const kinds = useCallback(() => [{ label: '', options: plan.kinds.map(optionOf) }], [plan.kinds])
+  const { plan } = useSite()
   return (
     <Flex direction="column" gap="4">
       <ConnectorChoice
@@ -60,23 +59,14 @@ export function CableFields({ fields }: { fields: Fields }) {
           ))}
         </SelectField>
         <TextField field={fields.thickness} label="Thickness, mm" inputMode="decimal" />
-        <ChoiceField
+        <NamedChoice
           field={fields.suppliedWith}
           label="Came with"
           none="no device, or nobody knows"
-          count={plan.devices.length}
-          groups={devices}
-          one={(id) => named(index.devices.get(id))}
+          items={plan.devices}
         />
         <TextField field={fields.awg} label="Supply wires, AWG" inputMode="numeric" />
-        <ChoiceField
-          field={fields.kind}
-          label="From the catalogue"
-          none="no kind of it"
-          count={plan.kinds.length}
-          groups={kinds}
-          one={(id) => named(index.kinds.get(id))}
-        />
+        <NamedChoice field={fields.kind} label="From the catalogue" none="no kind of it" items={plan.kinds} />
         <SelectField field={fields.feed} label="If active, its supply">
           <option value="bus">from the port</option>
           <option value="optional">may have its own</option>
@@ -90,8 +80,18 @@ export function CableFields({ fields }: { fields: Fields }) {
   )
 }
 
-const optionOf = ({ id, name }: { id: string; name: string }): Option => ({ value: id, words: name })
-const named = (item: { id: string; name: string } | undefined): Option | null => (item ? optionOf(item) : null)
+type Named = { id: string; name: string }
+const optionOf = ({ id, name }: Named): Option => ({ value: id, words: name })
+
+/** A choice among things that go by their names. */
+function NamedChoice({ items, ...rest }: { field: Known; label: string; none: string; items: readonly Named[] }) {
+  const groups = useCallback(() => [{ label: '', options: items.map(optionOf) }], [items])
+  const one = (id: string): Option | null => {
+    const item = byId(items).get(id)
+    return item ? optionOf(item) : null
+  }
+  return <ChoiceField {...rest} count={items.length} groups={groups} one={one} />
+}
 
 /** Radio buttons with the mouth of each plug: quicker to point at than to read. They are the browser's own. */
 function ConnectorChoice({
