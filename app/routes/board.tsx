@@ -1,11 +1,12 @@
 import { Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
+import { leadTag } from '../../core/change/changes/run'
 import { leadingFinding, type RunVerdict } from '../../core/checks/assess'
 import { needNames, sentence } from '../../core/checks/sentences'
 import { formatNeedSize } from '../../core/plan/need-text'
 import type { Run } from '../../core/plan/run'
-import type { SiteIndex } from '../../core/plan/site-index'
+import { leadCable, type SiteIndex } from '../../core/plan/site-index'
 import text from '../theme/text.module.css'
 import { MainButton, Notice } from '../ui/controls'
 import { DoorStrip } from '../ui/door-strip'
@@ -134,9 +135,9 @@ function Nothing({ filtered }: { filtered: boolean }) {
   )
 }
 
-function wordsOf({ devices, cables }: SiteIndex, run: Run): string {
+function wordsOf({ devices, plan }: SiteIndex, run: Run): string {
   const names = [run.from.device, run.to.device].map((id) => devices.get(id)?.name ?? '')
-  const tags = run.leads.map((lead) => cables.get(lead.cable)?.tag ?? '')
+  const tags = run.leads.map((lead) => leadTag(plan, lead))
   return [run.tag, run.name ?? '', ...names, ...tags].join(' ').toLowerCase()
 }
 
@@ -149,7 +150,7 @@ function Row({ row: { run, verdict }, props }: { row: BoardRow; props: RowProps 
   const unit = useUnit()
   const leading = leadingFinding(verdict.findings)
   const nameOf = (id: string) => index.devices.get(id)?.name ?? id
-  const cables = run.leads.flatMap((lead) => index.cables.get(lead.cable) ?? [])
+  const cables = run.leads.map((lead) => leadCable(index, lead))
   return (
     <tr {...props}>
       <td className={text.whole}>

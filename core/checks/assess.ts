@@ -5,7 +5,7 @@ import { streamRate } from '../picture/timing'
 import type { Need, NeedKind } from '../plan/need'
 import type { Plan } from '../plan/plan'
 import type { Run } from '../plan/run'
-import { indexPlan, type SiteIndex, socketAt } from '../plan/site-index'
+import { indexPlan, leadCable, type SiteIndex, socketAt } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import type { LinkMode } from '../standards/link-modes'
@@ -135,9 +135,9 @@ export function crossingsOn(
 function hubsAlong(index: SiteIndex, steps: readonly Step[]): number {
   let hubs = 0
   for (const [at, { run, way }] of steps.entries()) {
-    for (const { cable } of run.leads) {
-      const lead = index.cables.get(cable)
-      if (lead?.construction === 'active' && leadShape(lead.ends).endsWith('extension')) hubs += 1
+    for (const named of run.leads) {
+      const { construction, ends } = leadCable(index, named)
+      if (construction === 'active' && leadShape(ends).endsWith('extension')) hubs += 1
     }
     const reached = index.devices.get(way === 'down' ? run.to.device : run.from.device)
     if (at === steps.length - 1) continue

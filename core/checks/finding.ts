@@ -67,6 +67,7 @@ export type Reason =
   | { code: 'port-taken'; by: string }
   | { code: 'retired' }
   | { code: 'lent' }
+  | { code: 'to-buy'; length: Metres; price: number | null; currency: string }
   | { code: 'two-hosts'; typeA: boolean }
   | { code: 'two-devices' }
   | { code: 'wrong-way-round' }

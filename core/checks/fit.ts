@@ -1,5 +1,5 @@
 import type { LaidLead } from '../link/lay'
-import { portKey, type Socket } from '../plan/site-index'
+import { portKey, priceAt, type Socket } from '../plan/site-index'
 import { type End, endsMate } from '../standards/connectors'
 import { craft, type Finding, type Part } from './finding'
 import { type Check, leadPart, portPart, runPart, type Situation } from './situation'
@@ -32,7 +32,19 @@ export const fitCheck: Check = {
       }
       return
     }
-    for (const lead of laid.leads) {
+    for (const [at, lead] of laid.leads.entries()) {
+      const named = laid.run.leads[at]
+      const kind = named && 'kind' in named ? index.kinds.get(named.kind) : undefined
+      if (kind) {
+        const price = priceAt(kind, lead.cable.length)
+        const reason = {
+          code: 'to-buy',
+          length: lead.cable.length,
+          price,
+          currency: index.plan.policy.currency,
+        } as const
+        yield { ...bare, grade: 'note', part: leadPart(lead), reason, remedies: [] }
+      }
       if (lead.cable.standing === 'retired') {
         yield {
           ...bare,

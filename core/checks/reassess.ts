@@ -114,6 +114,7 @@ function mark(asked: Asked, { list, id, moved }: Touched): void {
     case 'kinds':
       for (const index of [before, after])
         for (const cable of index.cablesOfKind.get(id) ?? []) markCable(asked, cable.id)
+      markToBuy(asked, id)
       return
     case 'cables':
       markCable(asked, id)
@@ -168,7 +169,13 @@ function markCable(asked: Asked, id: string): void {
       const laid = index.runOf.get(sibling.id)
       if (laid) asked.runs.add(laid.id)
     }
+    if (kind) markToBuy(asked, kind)
   }
+}
+
+/** Runs with a lead of the kind that is yet to be had. */
+function markToBuy({ before, after, runs }: Asked, kind: string): void {
+  for (const index of [before, after]) for (const run of index.runsOfKind.get(kind) ?? []) runs.add(run.id)
 }
 
 const sameEnds = (one: Run | undefined, other: Run | undefined): boolean =>

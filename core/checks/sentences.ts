@@ -72,6 +72,8 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return `${label} is already used by ${reason.by}.`
     case 'lent':
       return `${label} is lent; it is not here until it comes back.`
+    case 'to-buy':
+      return `${label} (${metres(reason.length)}) is yet to be had${reason.price === null ? '' : `, for ${decimal(reason.price, 2)} ${reason.currency}`}.`
     case 'retired':
       return `${label} is retired and must not be used again.`
     case 'two-hosts':

@@ -4,7 +4,7 @@ import type { Learnt, Tally } from '../observe/learnt'
 import { recordOfKindOn } from '../observe/record'
 import type { Cable } from '../plan/cable'
 import type { Instant } from '../plan/fields'
-import type { Run } from '../plan/run'
+import { laidCables, type Run } from '../plan/run'
 import type { SiteIndex } from '../plan/site-index'
 import type { LinkMode } from '../standards/link-modes'
 
@@ -47,7 +47,7 @@ export function runsOfCable(
   cable: Cable,
 ): { run: Run; liesHere: boolean; proofs: readonly RunProof[] }[] {
   return index.plan.runs.flatMap((run) => {
-    const liesHere = run.leads.some((lead) => lead.cable === cable.id)
+    const liesHere = laidCables(run).includes(cable.id)
     const proofs = (index.learned.runs.get(run.id) ?? []).filter(({ leads }) => leads.includes(cable.id)).toReversed()
     return liesHere || proofs.length > 0 ? [{ run, liesHere, proofs }] : []
   })

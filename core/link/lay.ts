@@ -2,8 +2,8 @@ import { type KnownCable, knownCable } from '../observe/known'
 import type { RunProof } from '../observe/learned'
 import type { Learnt } from '../observe/learnt'
 import type { Cable, CableKind } from '../plan/cable'
-import type { Run } from '../plan/run'
-import { portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
+import { leadKey, type Run } from '../plan/run'
+import { leadCable, portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { pooledPort } from '../power/pool'
 import { type End, endsMate } from '../standards/connectors'
 import { type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
@@ -40,14 +40,13 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
   let facing: End = from.port
   const leads: LaidLead[] = []
   const mains = hasMains(index, to)
-  for (const { cable: id, reversed } of run.leads) {
-    const cable = index.cables.get(id)
-    if (!cable) throw new Error(`the plan has no cable ${id}`)
-    const lead = layLead(cable, factsOf(index, cable), facing, reversed, mains)
+  for (const named of run.leads) {
+    const cable = leadCable(index, named)
+    const lead = layLead(cable, factsOf(index, cable), facing, named.reversed, mains)
     leads.push(lead)
     facing = lead.farEnd
   }
-  const chain = run.leads.map(({ cable }) => cable).join()
+  const chain = run.leads.map(leadKey).join()
   const proofs = (index.learned.runs.get(run.id) ?? []).filter((proof) => proof.leads.join() === chain)
   return { run, from, to, leads, proofs }
 }

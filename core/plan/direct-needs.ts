@@ -1,6 +1,7 @@
+import { byId } from './lookup'
 import type { Need } from './need'
 import type { Plan } from './plan'
-import type { Run } from './run'
+import { laidCables, type Run } from './run'
 
 /**
  * Needs that flow straight between the two devices of a run, either way: the run's own form edits these. Of several runs
@@ -47,6 +48,11 @@ export function canBeJudged(plan: Plan, run: Run): boolean {
   const ends = [run.from, run.to].map(({ device, port }) =>
     plan.devices.find((each) => each.id === device)?.ports.find((each) => each.id === port),
   )
-  const cables = new Set(plan.cables.map((cable) => cable.id))
-  return ends.every(Boolean) && ends[0] !== ends[1] && run.leads.every((lead) => cables.has(lead.cable))
+  const kinds = run.leads.flatMap((lead) => ('kind' in lead ? lead.kind : []))
+  return (
+    ends.every(Boolean) &&
+    ends[0] !== ends[1] &&
+    laidCables(run).every((id) => byId(plan.cables).has(id)) &&
+    kinds.every((id) => byId(plan.kinds).has(id))
+  )
 }

@@ -6,7 +6,7 @@ import { type Need, needSchema } from './need'
 import { type Observation, observationSchema } from './observation'
 import { MOST, PLAN_LISTS, type Place, type PlanList, placeSchema, type Site, siteSchema } from './plan'
 import { type Policy, policySchema } from './policy'
-import { type PortAddress, type Run, runSchema } from './run'
+import { type PortAddress, type Run, type RunLead, runSchema } from './run'
 import { type Session, type Soak, sessionSchema, soakSchema } from './session'
 
 /** Everything of a plan that has an id of its own and changes by itself; the site and its policy are lists of one. */
@@ -76,6 +76,10 @@ function* repeatedIds(path: string, items: readonly { id: string }[]): Iterable<
   }
 }
 
+/** The cables among leads, each with its place in the run. */
+const cablesAmong = (leads: readonly RunLead[]): [number, string][] =>
+  leads.flatMap((lead, at): [number, string][] => ('cable' in lead ? [[at, lead.cable]] : []))
+
 export const entityLists: { readonly [List in ListName]: EntityList<Entities[List]> } = {
   site: { schema: siteSchema, most: 1 },
   policy: { schema: policySchema, most: 1 },
@@ -105,7 +109,7 @@ export const entityLists: { readonly [List in ListName]: EntityList<Entities[Lis
     tag: ({ tag }) => tag,
     *keys({ tag, leads }) {
       yield tagKey(tag)
-      for (const [at, { cable }] of leads.entries())
+      for (const [at, cable] of cablesAmong(leads))
         yield {
           path: `leads[${at}].cable`,
           key: `lead ${cable}`,
@@ -114,13 +118,16 @@ export const entityLists: { readonly [List in ListName]: EntityList<Entities[Lis
     },
     *references(run) {
       yield* portReferences(run)
-      for (const [at, { cable }] of run.leads.entries()) yield { path: `leads[${at}].cable`, to: 'cables', id: cable }
+      for (const [at, lead] of run.leads.entries())
+        yield 'cable' in lead
+          ? { path: `leads[${at}].cable`, to: 'cables', id: lead.cable }
+          : { path: `leads[${at}].kind`, to: 'kinds', id: lead.kind }
     },
     *faults({ id, from, to, leads }) {
       if (from.device === to.device && from.port === to.port)
         yield { path: 'to', reason: 'a run cannot end at the port it starts from' }
       const seen = new Set<string>()
-      for (const [at, { cable }] of leads.entries()) {
+      for (const [at, cable] of cablesAmong(leads)) {
         if (seen.has(cable))
           yield { path: `leads[${at}].cable`, reason: `cable "${cable}" already lies in run "${id}"` }
         seen.add(cable)

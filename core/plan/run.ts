@@ -4,10 +4,13 @@ import { idField, lengthField, millimetresField, nameField, noteField, tagField 
 export const portAddressSchema = z.strictObject({ device: idField, port: idField })
 export type PortAddress = z.output<typeof portAddressSchema>
 
-const runLeadSchema = z.strictObject({
-  cable: idField,
-  reversed: z.boolean().default(false).describe('Its second end faces the host'),
-})
+const reversedField = z.boolean().default(false).describe('Its second end faces the host')
+const runLeadSchema = z.union([
+  z.strictObject({ cable: idField, reversed: reversedField }),
+  z
+    .strictObject({ kind: idField, length: lengthField, reversed: reversedField })
+    .describe('One of the catalogue at a length, yet to be had'),
+])
 
 /** What a route passes that somebody must ask about, or take care of. */
 export const SURROUNDINGS = [
@@ -54,3 +57,20 @@ export const runSchema = z.strictObject({
 })
 export type Run = z.output<typeof runSchema>
 export type RunLead = Run['leads'][number]
+/** A lead that is yet to be had: one of a kind of the catalogue, at a length. */
+export type LeadToBuy = Extract<RunLead, { kind: string }>
+
+/** The cables of the drawer that lie in a run. */
+export const laidCables = ({ leads }: Pick<Run, 'leads'>): string[] =>
+  leads.flatMap((lead) => ('cable' in lead ? lead.cable : []))
+
+/** What a lead is called among the leads of a site: the id of its cable, or its kind and length, which no id looks like. */
+export const leadKey = (lead: RunLead): string => ('cable' in lead ? lead.cable : `${lead.kind}@${lead.length}`)
+
+/** The lead that `leadKey` named. */
+export function leadFrom(key: string): RunLead {
+  const at = key.lastIndexOf('@')
+  return at < 0
+    ? { cable: key, reversed: false }
+    : { kind: key.slice(0, at), length: Number(key.slice(at + 1)), reversed: false }
+}

@@ -4,7 +4,7 @@ import type { Device, Port } from './device'
 import { byId, keptWith } from './lookup'
 import type { Need } from './need'
 import type { Place, Plan } from './plan'
-import type { PortAddress, Run } from './run'
+import { type LeadToBuy, laidCables, leadKey, type PortAddress, type Run, type RunLead } from './run'
 import type { Session } from './session'
 
 /** A port with the device it belongs to. */
@@ -27,6 +27,8 @@ export type SiteIndex = {
   runsIn: ReadonlyMap<string, readonly Run[]>
   /** The run a cable lies in. */
   runOf: ReadonlyMap<string, Run>
+  /** Runs with a lead of a kind that is yet to be had, by the kind. */
+  runsOfKind: ReadonlyMap<string, readonly Run[]>
   /** What was learnt of cables and runs from all that was observed. */
   learned: Learned
 }
@@ -45,6 +47,7 @@ export const indexPlan = (plan: Plan): SiteIndex => ({
   sessions: byId(plan.sessions),
   cablesOfKind: cablesOfKind(plan.cables),
   ...joinsOf(plan.runs),
+  runsOfKind: runsOfKind(plan.runs),
   learned: learnedOf(plan),
 })
 
@@ -59,7 +62,7 @@ const joinsOf = keptWith((runs: Plan['runs']): Joins => {
       listed(runsAt, end.device).push(run)
       listed(runsIn, portKey(end)).push(run)
     }
-    for (const lead of run.leads) runOf.set(lead.cable, run)
+    for (const cable of laidCables(run)) runOf.set(cable, run)
   }
   return { runsAt, runsIn, runOf }
 })
@@ -92,15 +95,21 @@ export function joinsAgain(before: Plan['runs'], after: Plan['runs']): void {
       swap(runsAt, end.device)
       swap(runsIn, portKey(end))
     }
-    for (const { cable } of was.leads) if (runOf.get(cable) === was) runOf.delete(cable)
+    for (const cable of laidCables(was)) if (runOf.get(cable) === was) runOf.delete(cable)
   }
-  for (const run of replaced.values()) for (const { cable } of run.leads) runOf.set(cable, run)
+  for (const run of replaced.values()) for (const cable of laidCables(run)) runOf.set(cable, run)
   joinsOf.keep(after, { runsAt, runsIn, runOf })
 }
 
 const cablesOfKind = keptWith((cables: Plan['cables']): ReadonlyMap<string, readonly Cable[]> => {
   const kinds = new Map<string, Cable[]>()
   for (const cable of cables) if (cable.kind) listed(kinds, cable.kind).push(cable)
+  return kinds
+})
+
+const runsOfKind = keptWith((runs: Plan['runs']): ReadonlyMap<string, readonly Run[]> => {
+  const kinds = new Map<string, Run[]>()
+  for (const run of runs) for (const lead of run.leads) if ('kind' in lead) listed(kinds, lead.kind).push(run)
   return kinds
 })
 
@@ -123,3 +132,34 @@ export function socketAt(index: SiteIndex, address: PortAddress): Socket {
   if (!device || !port) throw new Error(`the plan has no port ${portKey(address)}`)
   return { device, port }
 }
+
+const toBuy = new WeakMap<CableKind, Map<number, Cable>>()
+
+/** A cable of a kind as it would be once it is bought: what its listing says is all that is known of it. The same kind and length is the same value. */
+export function cableToBuy(kind: CableKind, length: number): Cable {
+  const known = toBuy.get(kind) ?? new Map<number, Cable>()
+  toBuy.set(kind, known)
+  const found = known.get(length)
+  if (found) return found
+  const lead: LeadToBuy = { kind: kind.id, length, reversed: false }
+  const { id, name: tag, ends, oneWay, construction } = kind
+  const made = { id: leadKey(lead), tag, kind: id, ends, oneWay, length, construction, feed: 'bus', standing: 'drawer' }
+  known.set(length, made as Cable)
+  return made as Cable
+}
+
+/** The cable that a lead of a run is. A plan that was read names none that is not there, so a missing one is a fault in Hallway. */
+export function leadCable({ cables, kinds }: Pick<SiteIndex, 'cables' | 'kinds'>, lead: RunLead): Cable {
+  if ('cable' in lead) {
+    const cable = cables.get(lead.cable)
+    if (cable) return cable
+    throw new Error(`the plan has no cable ${lead.cable}`)
+  }
+  const kind = kinds.get(lead.kind)
+  if (!kind) throw new Error(`the plan has no kind ${lead.kind}`)
+  return cableToBuy(kind, lead.length)
+}
+
+/** What a kind costs at a length; null where it is not sold so, or nobody has said for how much. */
+export const priceAt = (kind: CableKind, length: number): number | null =>
+  kind.stock.find((each) => each.length === length)?.price ?? null

@@ -1,5 +1,6 @@
 import { buffer } from 'node:stream/consumers'
 import { gunzipSync } from 'node:zlib'
+import { leadKey } from '../../core/plan/run'
 import { connect, database } from '../database/connection'
 import { changeSite } from '../sites/change-site'
 import { currentCopy } from '../sites/copies'
@@ -54,7 +55,7 @@ async function overHttp(address: string, site: string) {
       from: `${run.from.device}/${run.from.port}`,
       to: `${run.to.device}/${run.to.port}`,
       length: `${0.3 + ((go + WARMING_UP) % 7) / 10} m`,
-      'leads[0]': run.leads[0]?.cable ?? '',
+      'leads[0]': run.leads[0] ? leadKey(run.leads[0]) : '',
       base: String(base),
       had: '',
     })

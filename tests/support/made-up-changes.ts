@@ -32,6 +32,12 @@ export function madeUpEdit(copy: Copy, { sort, one, other, figure }: Choice, num
       value: { ...run, leads: [{ cable: pick(plan.cables, other).id, reversed: false }] },
     }),
     () => ({ list: 'runs', id: run.id, base, value: { ...run, leads: [] } }),
+    () => ({
+      list: 'runs',
+      id: run.id,
+      base,
+      value: { ...run, leads: [{ kind: pick(plan.kinds, other).id, length: 0.5 + figure / 10, reversed: false }] },
+    }),
     () => ({ list: 'runs', id: run.id, base, value: { ...run, to: pick(plan.runs, other).to } }),
     () => ({ list: 'runs', id: run.id, base, value: null }),
     () => ({ list: 'runs', id: run.id, base, value: run, before: figure % 2 ? null : pick(plan.runs, other).id }),

@@ -2,8 +2,8 @@ import { useCallback, useMemo } from 'react'
 import { knownOf } from '../../../core/link/lay'
 import type { Cable } from '../../../core/plan/cable'
 import type { Device, Port } from '../../../core/plan/device'
-import type { Run } from '../../../core/plan/run'
-import type { SiteIndex } from '../../../core/plan/site-index'
+import { laidCables, leadFrom, type Run } from '../../../core/plan/run'
+import { cableToBuy, type SiteIndex } from '../../../core/plan/site-index'
 import { formatLength, type LengthUnit } from '../../../core/quantity/length'
 import { connectorNames } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
@@ -81,11 +81,16 @@ export function LeadField({ field, label, run }: { field: Known; label: string; 
       field={field}
       label={label}
       none="No cable yet"
-      count={index.plan.cables.length}
+      count={index.plan.cables.length + index.plan.kinds.length}
       groups={groups}
       one={(value) => {
-        const cable = index.cables.get(value)
-        return cable ? leadOption(index, run, unit, cable) : null
+        const named = leadFrom(value)
+        if ('cable' in named) {
+          const cable = index.cables.get(named.cable)
+          return cable ? leadOption(index, run, unit, cable) : null
+        }
+        const kind = index.kinds.get(named.kind)
+        return kind && named.length > 0 ? leadOption(index, run, unit, cableToBuy(kind, named.length)) : null
       }}
     />
   )
@@ -99,14 +104,25 @@ const laidIn = (index: SiteIndex, run: Run | null, cable: Cable): Run | undefine
 
 function leadGroups(index: SiteIndex, run: Run | null, unit: LengthUnit): OptionGroup[] {
   const usable = index.plan.cables.filter(
-    ({ id, standing }) => standing !== 'retired' || run?.leads.some(({ cable }) => cable === id),
+    ({ id, standing }) => standing !== 'retired' || (run && laidCables(run).includes(id)),
   )
   const optionsOf = (cables: readonly Cable[]): Option[] => cables.map((cable) => leadOption(index, run, unit, cable))
   const isLaid = (cable: Cable): boolean => laidIn(index, run, cable) !== undefined
   return [
     { label: 'In the drawer', options: optionsOf(usable.filter((cable) => !isLaid(cable))) },
     { label: 'Laid in other runs', options: optionsOf(usable.filter(isLaid)) },
+    { label: 'To be bought', options: optionsOf(cablesToBuy(index, run)) },
   ]
+}
+
+/** What the catalogue has at the lengths it is sold in, and what lies in the run as yet to be had. */
+function cablesToBuy({ plan, kinds }: SiteIndex, run: Run | null): Cable[] {
+  const sold = plan.kinds.flatMap((kind) => kind.stock.map(({ length }) => cableToBuy(kind, length)))
+  const laid = (run?.leads ?? []).flatMap((lead) => {
+    const kind = 'kind' in lead ? kinds.get(lead.kind) : undefined
+    return kind && 'length' in lead ? cableToBuy(kind, lead.length) : []
+  })
+  return [...new Set([...sold, ...laid])]
 }
 
 function leadOption(index: SiteIndex, run: Run | null, unit: LengthUnit, cable: Cable): Option {
@@ -115,7 +131,13 @@ function leadOption(index: SiteIndex, run: Run | null, unit: LengthUnit, cable: 
     .map((end) => connectorNames[end.connector] + (end.gender === 'socket' ? ' socket' : ''))
     .join(' to ')
   const other = laidIn(index, run, cable)
-  const where = other ? ` (lies in ${other.tag})` : cable.standing === 'drawer' ? '' : ` (${cable.standing})`
+  const where = !index.cables.has(cable.id)
+    ? ' (to be bought)'
+    : other
+      ? ` (lies in ${other.tag})`
+      : cable.standing === 'drawer'
+        ? ''
+        : ` (${cable.standing})`
   return {
     value: cable.id,
     words: `${cable.tag}: ${ends}, ${formatLength(cable.length, unit)}, ${grade ? gradeFacts[grade].name : 'unknown'} ${cable.construction}${where}`,

@@ -1,7 +1,7 @@
 import { withRun } from '../../../core/plan/direct-needs'
 import type { Need } from '../../../core/plan/need'
 import type { Plan } from '../../../core/plan/plan'
-import type { Run } from '../../../core/plan/run'
+import { laidCables, type Run } from '../../../core/plan/run'
 
 /** A run as somebody types it. */
 export type DraftRun = { run: Run; needs: readonly Need[] }
@@ -11,13 +11,13 @@ export type DraftRun = { run: Run; needs: readonly Need[] }
  * says where it lies.
  */
 export function planWith(plan: Plan, { run, needs }: DraftRun): Plan {
-  const wanted = new Set(run.leads.map((lead) => lead.cable))
+  const wanted = new Set(laidCables(run))
   const laid = withRun(plan, run, needs)
   return {
     ...laid,
     runs: laid.runs.map((other) =>
-      other.id !== run.id && other.leads.some((lead) => wanted.has(lead.cable))
-        ? { ...other, leads: other.leads.filter((lead) => !wanted.has(lead.cable)) }
+      other.id !== run.id && laidCables(other).some((cable) => wanted.has(cable))
+        ? { ...other, leads: other.leads.filter((lead) => !('cable' in lead && wanted.has(lead.cable))) }
         : other,
     ),
   }

@@ -2,6 +2,7 @@ import { Box, Heading, Text } from '@chakra-ui/react'
 import { type RefObject, useMemo, useState } from 'react'
 import { candidateSentence } from '../../../core/match/candidate-sentence'
 import { candidatesOf } from '../../../core/match/rank'
+import { laidCables } from '../../../core/plan/run'
 import text from '../../theme/text.module.css'
 import { choose } from '../../ui/choice'
 import { QuietButton } from '../../ui/controls'
@@ -35,7 +36,7 @@ export function Ranking({ draft, formRef, onChange }: Props) {
     const cables = (ranking?.best ?? []).slice(0, all ? MOST : SHOWN).flatMap((id) => index.cables.get(id) ?? [])
     return candidatesOf(index, run, crossings, cables)
   }, [ranking, all, index, run, crossings])
-  const chosen = new Set(run.leads.map((lead) => lead.cable))
+  const chosen = new Set(laidCables(run))
   const chooseLead = (cable: string) => {
     const select = formRef.current?.elements.namedItem('leads[0]')
     if (!(select instanceof HTMLSelectElement)) return

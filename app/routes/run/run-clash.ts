@@ -1,3 +1,4 @@
+import { leadTag } from '../../../core/change/changes/run'
 import { needNames } from '../../../core/checks/sentences'
 import type { Need } from '../../../core/plan/need'
 import { formatNeedSize } from '../../../core/plan/need-text'
@@ -47,7 +48,7 @@ function inWords(plan: Plan, run: Run, field: keyof Run): string {
     case 'to':
       return end(run[field])
     case 'leads':
-      return run.leads.map(({ cable }) => plan.cables.find(({ id }) => id === cable)?.tag ?? cable).join(' + ')
+      return run.leads.map((lead) => leadTag(plan, lead)).join(' + ')
     case 'route':
       return formatLengthBoth(run.route.length)
     default:

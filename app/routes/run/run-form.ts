@@ -4,7 +4,7 @@ import { tagField } from '../../../core/plan/fields'
 import { NEED_KINDS, type Need } from '../../../core/plan/need'
 import { formatNeedSize, type NeedSize, parseNeedSize } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
-import type { Run } from '../../../core/plan/run'
+import { leadFrom, leadKey, type Run } from '../../../core/plan/run'
 import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
 import { addressFrom, lengthText, portField, readBy } from '../../ui/form-text'
 
@@ -73,8 +73,8 @@ export function changeOf(
     from,
     to,
     leads: form.leads
-      .filter((cable): cable is string => Boolean(cable))
-      .map((cable) => before?.leads.find((lead) => lead.cable === cable) ?? { cable, reversed: false }),
+      .filter((key): key is string => Boolean(key))
+      .map((key) => before?.leads.find((lead) => leadKey(lead) === key) ?? leadFrom(key)),
     route: {
       ...before?.route,
       length: before && sameLength(before.route.length, form.length) ? before.route.length : form.length,
@@ -106,7 +106,7 @@ export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): Run
     from: `${run.from.device}/${run.from.port}`,
     to: `${run.to.device}/${run.to.port}`,
     length: lengthText(run.route.length, unit),
-    leads: run.leads.length > 0 ? run.leads.map((lead) => lead.cable) : [''],
+    leads: run.leads.length > 0 ? run.leads.map(leadKey) : [''],
     needs: needs.map((need) => ({
       id: need.id,
       kind: need.kind,

@@ -3,6 +3,7 @@ import type { Cable } from '../../plan/cable'
 import type { Fault } from '../../plan/entity'
 import type { Observation } from '../../plan/observation'
 import type { Plan } from '../../plan/plan'
+import { laidCables } from '../../plan/run'
 import type { Draft, Edit, Place } from '../change'
 import { same } from '../merge'
 import type { ChangeName } from '../words'
@@ -96,7 +97,7 @@ export function whatHolds(plan: Plan, { id, tag }: Cable): Fault[] {
     plan.observations.flatMap(({ subject }) => ('run' in subject && subject.leads.includes(id) ? [subject.run] : [])),
   )
   const inRuns = plan.runs
-    .filter((run) => proved.has(run.id) || run.leads.some(({ cable }) => cable === id))
+    .filter((run) => proved.has(run.id) || laidCables(run).includes(id))
     .map((run) => `${tag} lies or was proved in run ${run.tag}`)
   const inSessions = plan.sessions
     .filter(({ cables }) => cables.includes(id))

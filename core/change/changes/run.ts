@@ -1,7 +1,8 @@
 import { directNeeds, joinsSame } from '../../plan/direct-needs'
+import { byId } from '../../plan/lookup'
 import type { Need } from '../../plan/need'
 import type { Plan } from '../../plan/plan'
-import type { Run } from '../../plan/run'
+import { leadKey, type Run, type RunLead } from '../../plan/run'
 import type { Draft, Edit, Place, What } from '../change'
 import { same } from '../merge'
 
@@ -31,10 +32,14 @@ export function saveRun(
   return { what: (before, made) => whatOf(before, made, run), edits }
 }
 
+/** What a person calls a lead: its tag, or the kind it will be one of. */
+export const leadTag = ({ cables, kinds }: Plan, lead: RunLead): string =>
+  ('cable' in lead ? byId(cables).get(lead.cable)?.tag : byId(kinds).get(lead.kind)?.name) ?? leadKey(lead)
+
 function whatOf(plan: Plan, edits: readonly Edit[], { id, tag }: Run): What {
   const before = plan.runs.find((run) => run.id === id)
   const run = edits.find(({ list }) => list === 'runs')?.value as Run | undefined
-  const tags = (run?.leads ?? []).map(({ cable }) => plan.cables.find((each) => each.id === cable)?.tag ?? cable)
+  const tags = (run?.leads ?? []).map((lead) => leadTag(plan, lead))
   if (!before) return { name: 'lay run', about: [tag, ...tags] }
   const changed = run ? whatChanged(before, run) : []
   if (edits.some(({ list }) => list === 'needs')) changed.push('the needs')
