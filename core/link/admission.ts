@@ -75,7 +75,10 @@ function throughTunnel(
   reservation: Policy['reservation'],
   taken: Record<Way, number>,
 ): Admission[] {
-  const wanted = pictures.map(({ need, ends = USUAL_ENDS }) => ({ mode: need.mode, ends }))
+  const wanted = pictures.map(({ need, ends = USUAL_ENDS }) => ({
+    mode: need.mode,
+    ends: need.uncompressed ? { ...ends, compression: false } : ends,
+  }))
   const plan = admitPictures(tunnelOf(linkModeFacts[mode].line), wanted, reservation)
   let reserved = 0
   return pictures.map(({ need, way }, at) => {
@@ -100,7 +103,9 @@ function besideData(pictures: readonly CrossedPicture[], link: PictureLink | nul
   let before = 0
   return pictures.map(({ need }) => {
     const have = Math.max(0, (link?.payload ?? 0) - before)
-    const fit = link?.spec ? fitPicture(need.mode, link.spec, { compression: link.compression && before === 0 }) : null
+    const fit = link?.spec
+      ? fitPicture(need.mode, link.spec, { compression: link.compression && before === 0 && !need.uncompressed })
+      : null
     const wanted = fit?.need ?? streamRate(need.mode)
     const admission: Admission = {
       need,

@@ -3,7 +3,6 @@ import { GRADES, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { factsOf, socketInUse } from '../link/lay'
 import type { Cable } from '../plan/cable'
-import { keptWith } from '../plan/lookup'
 import type { Run } from '../plan/run'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import { atLeast, atMost } from '../quantity/limit'
@@ -28,36 +27,82 @@ type Rest = { grade: Verdict; blocks: number }
  * drawer is sorted once by what breaks ties, and each run deals it into the classes of its order.
  */
 export function rankAll(index: SiteIndex): Ranking {
-  const { cables, numbers } = drawerOf(index)
+  const { cables } = drawerOf(index)
   const { crossings } = walkNeeds(index)
-  const memo = new Map<string, (Rest | null | undefined)[]>()
   const byRun = new Map<string, Ranked>()
-  for (const run of index.plan.runs) {
-    const crossed = crossings.get(run.id) ?? []
-    const likeness = likenessOf(index, run, crossed)
-    const rests = memo.get(likeness) ?? []
-    memo.set(likeness, rests)
-    byRun.set(run.id, rankOne(index, run, crossed, cables, numbers, rests))
-  }
+  for (const run of index.plan.runs) byRun.set(run.id, rankedFor(index, run, crossings.get(run.id) ?? []).ranked)
   return { cables, byRun }
 }
 
 /** Every cable ranked for one run, which need not be laid yet: best first, as `rankCables` has them. */
 export function rankRun(index: SiteIndex, run: Run, crossed: readonly Crossing[]): Cable[] {
-  const { cables, numbers } = drawerOf(index)
-  const { order } = rankOne(index, run, crossed, cables, numbers, [])
-  return Array.from(order, (at) => cables[at] as Cable)
+  const { cables, ranked } = rankedFor(index, run, crossed)
+  return Array.from(ranked.order, (at) => cables[at] as Cable)
 }
 
-/** The drawer in the order that breaks ties, and of which sort each cable is. */
-const drawerOf = keptWith((index: SiteIndex) => {
-  const drawer = index.plan.cables.filter((cable) => cable.standing === 'drawer')
-  const cables = drawer.sort(
-    (one, other) =>
-      markedOf(index, one) - markedOf(index, other) || one.length - other.length || (one.tag < other.tag ? -1 : 1),
-  )
-  return { cables, numbers: numbered(cables.map((cable) => sortOf(index, cable))) }
-})
+/**
+ * The cables that lie in no run and do the job of one, clear or tight, best first, of which so many at most. `taken` says which lie in runs that the
+ * index, of a part of a site, does not know.
+ */
+export function freeCables(
+  index: SiteIndex,
+  run: Run,
+  crossed: readonly Crossing[],
+  most: number,
+  taken: SiteIndex['runOf'] = index.runOf,
+): { cable: Cable; grade: Verdict }[] {
+  const { cables, ranked } = rankedFor(index, run, crossed)
+  const found: { cable: Cable; grade: Verdict }[] = []
+  for (let place = 0; place < ranked.order.length && found.length < most; place += 1) {
+    const grade = gradeAt(ranked, place)
+    if (grade === 'blocked') break
+    const cable = cables[ranked.order[place] as number] as Cable
+    if (!index.runOf.has(cable.id) && !taken.has(cable.id)) found.push({ cable, grade })
+  }
+  return found
+}
+
+function rankedFor(index: SiteIndex, run: Run, crossed: readonly Crossing[]) {
+  const { cables, numbers, told } = drawerOf(index)
+  const likeness = likenessOf(index, run, crossed)
+  const rests = told.get(likeness) ?? []
+  if (told.size >= MOST_TOLD) told.clear()
+  told.set(likeness, rests)
+  return { cables, ranked: rankOne(index, run, crossed, cables, numbers, rests) }
+}
+
+type Rests = (Rest | null | undefined)[]
+type Drawer = {
+  cables: readonly Cable[]
+  numbers: readonly number[]
+  /** What runs that are alike have been told already. */
+  told: Map<string, Rests>
+}
+/** So many sorts of runs are remembered. */
+const MOST_TOLD = 3000
+const drawers = new WeakMap<SiteIndex['learned'], { index: SiteIndex; drawer: Drawer }>()
+
+/** The drawer in the order that breaks ties, and of which sort each cable is. It is kept for as long as nothing that it follows from is another. */
+function drawerOf(index: SiteIndex): Drawer {
+  const found = drawers.get(index.learned)
+  const { plan } = index
+  if (found && found.index.plan.policy === plan.policy && sameCables(found.index, index)) return found.drawer
+  const cables = plan.cables
+    .filter((cable) => cable.standing === 'drawer')
+    .sort(
+      (one, other) =>
+        markedOf(index, one) - markedOf(index, other) || one.length - other.length || (one.tag < other.tag ? -1 : 1),
+    )
+  const drawer: Drawer = { cables, numbers: numbered(cables.map((cable) => sortOf(index, cable))), told: new Map() }
+  drawers.set(index.learned, { index, drawer })
+  return drawer
+}
+
+/** Whether two plans have the same cables of the same kinds; what else is in the catalogue bears on none of them. */
+const sameCables = (one: SiteIndex, other: SiteIndex): boolean =>
+  one.cables === other.cables &&
+  (one.kinds === other.kinds ||
+    [...one.cablesOfKind.keys()].every((kind) => one.kinds.get(kind) === other.kinds.get(kind)))
 
 /** Deals the drawer, already in the order that breaks ties, into classes by verdict, blocks, whether it lies elsewhere, and pairing. */
 function rankOne(
@@ -66,7 +111,7 @@ function rankOne(
   crossed: readonly Crossing[],
   cables: readonly Cable[],
   numbers: readonly number[],
-  rests: (Rest | null | undefined)[],
+  rests: Rests,
 ): Ranked {
   const route = run.route.length
   const wanted = route * (1 + index.plan.policy.slack)

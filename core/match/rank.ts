@@ -70,7 +70,7 @@ const withLead = (run: Run, cable: Cable): Run => ({ ...run, leads: [{ cable: ca
 const leadingOf = (verdict: RunVerdict): Finding | null => leadingFinding(verdict.findings)
 
 /** One end in each port, either way round. */
-export function plugsInto(cable: Cable, from: Cable['ends'][0], to: Cable['ends'][0]): boolean {
+export function plugsInto(cable: Pick<Cable, 'ends'>, from: Cable['ends'][0], to: Cable['ends'][0]): boolean {
   const [first, second] = cable.ends
   return (endsMate(from, first) && endsMate(second, to)) || (endsMate(from, second) && endsMate(first, to))
 }

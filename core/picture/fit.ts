@@ -95,3 +95,23 @@ export function alternatives(mode: PictureMode, spec: LinkSpec, ends: Ends): Alt
   )
   return found
 }
+
+/** So many steps down of each sort are thought of; a person who gives up more looks for another cable. */
+const MOST_STEPS = 4
+
+/**
+ * Modes that ask for less than one, whatever the link: of each thing that could be given up a few steps, the least given up first. Which of them fit is
+ * for whoever judges them.
+ */
+export function* lesserModes(
+  mode: PictureMode,
+): Iterable<{ mode: PictureMode; concession: Exclude<Concession, 'compression'> }> {
+  for (const bits of FEWER_BITS.filter((each) => each < mode.bits))
+    yield { mode: { ...mode, bits }, concession: 'fewer bits' }
+  for (const refresh of REFRESHES.filter((each) => each < mode.refresh).slice(0, MOST_STEPS))
+    yield { mode: { ...mode, refresh }, concession: 'lower refresh' }
+  if (mode.chroma === '444') yield { mode: { ...mode, chroma: '420' }, concession: 'less colour' }
+  const area = mode.width * mode.height
+  for (const [width, height] of SIZES.filter(([w, h]) => w * h < area).slice(0, MOST_STEPS))
+    yield { mode: { ...mode, width, height }, concession: 'smaller picture' }
+}

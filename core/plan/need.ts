@@ -33,7 +33,12 @@ const everyNeed = {
 const withPower = { watts: wattsField.optional() }
 
 export const needSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ ...everyNeed, kind: z.literal('picture'), mode: pictureModeSchema }),
+  z.strictObject({
+    ...everyNeed,
+    kind: z.literal('picture'),
+    mode: pictureModeSchema,
+    uncompressed: z.boolean().optional().describe('It must arrive as it left, without stream compression'),
+  }),
   z.strictObject({
     ...everyNeed,
     ...withPower,
@@ -71,3 +76,7 @@ export const NEED_KINDS = [
   'storage',
   'power',
 ] as const satisfies NeedKind[]
+
+/** What a need is called: its own name, or what it is and where it goes. */
+export const needLabel = (need: Need, devices: ReadonlyMap<string, { name: string }>): string =>
+  need.name ?? `${need.kind} to ${devices.get(need.to)?.name ?? need.to}`

@@ -1,0 +1,83 @@
+import { assessRun, type RunVerdict } from '../checks/assess'
+import type { Crossing } from '../checks/situation'
+import type { CableKind } from '../plan/cable'
+import { keptWith } from '../plan/lookup'
+import type { Run } from '../plan/run'
+import { type SiteIndex, socketAt } from '../plan/site-index'
+import type { Metres } from '../quantity/length'
+import { atLeast } from '../quantity/limit'
+import { assortment } from '../standards/assortment'
+import { plugsInto } from './rank'
+
+/** One kind at one length, judged for a run as if it lay there. */
+export type Offer = {
+  kind: CableKind
+  length: Metres
+  /** In the site's currency; null where nobody has said. */
+  price: number | null
+  /** It is in the site's catalogue; otherwise only commonly sold. */
+  listed: boolean
+  verdict: RunVerdict
+}
+
+/**
+ * What could be bought for a run: each kind of the catalogue that plugs into both ports, at the shortest length it is sold in that spans the route with
+ * slack (or the longest, where none does). In the order of the catalogue.
+ */
+export function offersOf(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Offer[] {
+  const offers: Offer[] = []
+  for (const kind of index.plan.kinds) {
+    const sold = [...kind.stock].sort((one, other) => one.length - other.length)
+    const found = spanning(sold, index, run)
+    if (found && plugs(index, kind, run))
+      offers.push(offer(index, run, crossings, kind, found.length, { price: found.price, listed: true }))
+  }
+  return offers
+}
+
+/** The same of what is commonly sold and the catalogue may not have, without prices. */
+export function commonOffersOf(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Offer[] {
+  const wider = withAssortment(index)
+  const offers: Offer[] = []
+  for (const { kind, lengths } of assortment) {
+    if (index.kinds.has(kind.id) || !plugs(index, kind, run)) continue
+    const found = spanning(
+      lengths.map((length) => ({ length })),
+      index,
+      run,
+    )
+    if (found) offers.push(offer(wider, run, crossings, kind, found.length, { price: null, listed: false }))
+  }
+  return offers
+}
+
+/** The index with what is commonly sold among its kinds, to judge by. */
+const withAssortment = keptWith((index: SiteIndex): SiteIndex => {
+  const kinds = new Map(assortment.map(({ kind }) => [kind.id, kind]))
+  for (const [id, kind] of index.kinds) kinds.set(id, kind)
+  return { ...index, kinds }
+})
+
+const plugs = (index: SiteIndex, { ends }: CableKind, run: Run): boolean =>
+  plugsInto({ ends }, socketAt(index, run.from).port, socketAt(index, run.to).port)
+
+function spanning<Sold extends { length: Metres }>(
+  sold: readonly Sold[],
+  index: SiteIndex,
+  run: Run,
+): Sold | undefined {
+  const wanted = run.route.length * (1 + index.plan.policy.slack)
+  return sold.find(({ length }) => atLeast(length, wanted)) ?? sold.at(-1)
+}
+
+function offer(
+  index: SiteIndex,
+  run: Run,
+  crossings: readonly Crossing[],
+  kind: CableKind,
+  length: Metres,
+  rest: Pick<Offer, 'price' | 'listed'>,
+): Offer {
+  const laid = { ...run, leads: [{ kind: kind.id, length, reversed: false }] }
+  return { kind, length, ...rest, verdict: assessRun(index, laid, crossings) }
+}

@@ -1,0 +1,63 @@
+import { assessRun, walkNeeds } from '../checks/assess'
+import type { Verdict } from '../checks/finding'
+import { commonOffersOf, type Offer, offersOf } from '../match/offers'
+import { freeCables } from '../match/rank-all'
+import type { CableKind } from '../plan/cable'
+import type { Plan } from '../plan/plan'
+import { put } from '../plan/put'
+import type { Run } from '../plan/run'
+import { indexPlan, type SiteIndex } from '../plan/site-index'
+
+const order: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
+/** A price nobody knows comes after every one that is known. */
+const UNKNOWN_PRICE = Number.MAX_VALUE
+
+export const byGradeAndPrice = (one: Offer, other: Offer): number =>
+  order[one.verdict.grade] - order[other.verdict.grade] ||
+  (one.price ?? UNKNOWN_PRICE) - (other.price ?? UNKNOWN_PRICE) ||
+  one.length - other.length
+
+/** What can be bought for a run and does the job, the cheapest that is clear first; what the catalogue lacks only where nothing of it is clear. */
+export function usefulOffers(index: SiteIndex, run: Run, crossings: Parameters<typeof offersOf>[2]): Offer[] {
+  const does = ({ verdict }: Offer): boolean => verdict.grade !== 'blocked'
+  const listed = offersOf(index, run, crossings).filter(does).sort(byGradeAndPrice)
+  if (listed[0]?.verdict.grade === 'clear') return listed
+  return [...listed, ...commonOffersOf(index, run, crossings).filter(does).sort(byGradeAndPrice)].sort(byGradeAndPrice)
+}
+
+/** The plan with a kind in its catalogue. */
+export const withKind = (plan: Plan, kind: CableKind): Plan =>
+  plan.kinds.some(({ id }) => id === kind.id) ? plan : put(plan, 'kinds', kind)
+
+/**
+ * The plan with the best lead for each of some runs that were moved: the one that lies there where it still does the job, else the best that is free in
+ * the drawer, else the cheapest that is sold. A run that none does the job of keeps what it has. The price is of what has to be bought.
+ */
+export function withBestLeads(
+  plan: Plan,
+  runIds: readonly string[],
+  taken: SiteIndex['runOf'],
+): { plan: Plan; price: number | null } {
+  let now = plan
+  let price: number | null = 0
+  for (const id of runIds) {
+    const index = indexPlan(now)
+    const run = index.runs.get(id)
+    if (!run) continue
+    const crossings = walkNeeds(index).crossings.get(id) ?? []
+    const standing = run.leads.length > 0 ? assessRun(index, run, crossings).grade : 'blocked'
+    if (standing === 'clear') continue
+    const [free] = freeCables(index, run, crossings, 1, taken)
+    if (free && order[free.grade] < order[standing]) {
+      now = put(now, 'runs', { ...run, leads: [{ cable: free.cable.id, reversed: false }] })
+      if (free.grade === 'clear') continue
+    }
+    const reached = free ? Math.min(order[free.grade], order[standing]) : order[standing]
+    const [offer] = usefulOffers(index, run, crossings)
+    if (!offer || order[offer.verdict.grade] >= reached) continue
+    now = withKind(now, offer.kind)
+    now = put(now, 'runs', { ...run, leads: [{ kind: offer.kind.id, length: offer.length, reversed: false }] })
+    price = price === null || offer.price === null ? null : price + offer.price
+  }
+  return { plan: now, price }
+}

@@ -1,0 +1,17 @@
+import type { Proposer } from './move'
+import { dockMoves } from './moves/docks'
+import { extenderPair } from './moves/extenders'
+import { otherLeads } from './moves/leads'
+import { pictureMoves } from './moves/pictures'
+import { otherPorts } from './moves/ports'
+import { powerMoves } from './moves/power'
+
+/** Where small changes come from, what disturbs least first: whoever wants one that does need not ask for the rest. */
+export const proposers: readonly Proposer[] = [
+  otherLeads,
+  otherPorts,
+  pictureMoves,
+  powerMoves,
+  dockMoves,
+  extenderPair,
+]

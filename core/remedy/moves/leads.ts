@@ -1,0 +1,40 @@
+import { freeCables } from '../../match/rank-all'
+import { patch } from '../../plan/put'
+import { usefulOffers, withKind } from '../best-lead'
+import type { Move, Scene } from '../move'
+
+const MOST_OF_EACH = 3
+
+/** Another lead: the best that lie free in the drawer, then what can be bought, in any construction and at the length that spans the route. */
+export function* otherLeads({ index, site, run, crossings }: Scene): Iterable<Move> {
+  for (const { cable } of freeCables(index, run, crossings, MOST_OF_EACH, site.runOf)) {
+    yield {
+      family: 'drawer lead',
+      words: { code: 'drawer lead', run: run.tag, cable: cable.tag, length: cable.length },
+      effort: 'lead',
+      price: 0,
+      apply: (plan) =>
+        patch(plan, 'runs', run.id, (now) => ({ ...now, leads: [{ cable: cable.id, reversed: false }] })),
+    }
+  }
+  const offers = usefulOffers(index, run, crossings)
+  // glass and copper give up different things, so both are shown where both would do
+  const kept = [
+    ...offers.filter(({ kind }) => kind.construction !== 'optical').slice(0, MOST_OF_EACH),
+    ...offers.filter(({ kind }) => kind.construction === 'optical').slice(0, 1),
+  ]
+  for (const { kind, length, price, listed } of kept) {
+    const optical = kind.construction === 'optical'
+    yield {
+      family: optical ? 'optical lead' : 'bought lead',
+      words: { code: 'bought lead', run: run.tag, kind: kind.name, length, listed, optical },
+      effort: 'bought',
+      price,
+      apply: (plan) =>
+        patch(withKind(plan, kind), 'runs', run.id, (now) => ({
+          ...now,
+          leads: [{ kind: kind.id, length, reversed: false }],
+        })),
+    }
+  }
+}

@@ -1,0 +1,69 @@
+import { leadTag } from '../../change/changes/run'
+import { patch, put } from '../../plan/put'
+import type { Run } from '../../plan/run'
+import { portKey, socketAt } from '../../plan/site-index'
+import { withBestLeads } from '../best-lead'
+import type { Move, Scene } from '../move'
+
+const MOST_PORTS = 6
+
+/** Another port at either end: one that is free, with the lead that then does it, or one that another run has, by exchanging the two. */
+export function* otherPorts({ index, site, run }: Scene): Iterable<Move> {
+  for (const end of ['from', 'to'] as const) {
+    const { device, port } = socketAt(index, run[end])
+    const others = device.ports.filter(({ id }) => id !== port.id)
+    const free = others.filter(({ id }) => !index.runsIn.has(portKey({ device: device.id, port: id })))
+    for (const other of free.slice(0, MOST_PORTS)) {
+      const moved: Run = { ...run, [end]: { device: device.id, port: other.id } }
+      const made = withBestLeads(put(index.plan, 'runs', moved), [run.id], site.runOf)
+      const leads = made.plan.runs.find(({ id }) => id === run.id)?.leads ?? run.leads
+      const same = leads === run.leads
+      yield {
+        family: `other port ${end}`,
+        words: {
+          code: 'other port',
+          run: run.tag,
+          device: device.name,
+          port: other.name,
+          lead: same ? null : leads.map((lead) => leadTag(made.plan, lead)).join(' + '),
+        },
+        effort: same ? 'plug' : made.price === 0 ? 'lead' : 'bought',
+        price: made.price,
+        apply: (plan) => ({
+          ...patch(plan, 'runs', run.id, (now) => ({ ...now, [end]: moved[end], leads: same ? now.leads : leads })),
+          kinds: withKindsOf(plan, made.plan),
+        }),
+      }
+    }
+    for (const other of others.filter(({ connector }) => connector === port.connector).slice(0, MOST_PORTS)) {
+      const [neighbour] = index.runsIn.get(portKey({ device: device.id, port: other.id })) ?? []
+      if (!neighbour || neighbour.id === run.id) continue
+      const neighboursEnd = neighbour.from.device === device.id ? 'from' : 'to'
+      yield {
+        family: `exchange ${end}`,
+        words: { code: 'exchange ports', run: run.tag, other: neighbour.tag, device: device.name },
+        effort: 'plug',
+        price: 0,
+        apply: (plan) =>
+          patch(
+            patch(plan, 'runs', run.id, (now) => ({ ...now, [end]: { device: device.id, port: other.id } })),
+            'runs',
+            neighbour.id,
+            (now) => ({ ...now, [neighboursEnd]: { device: device.id, port: port.id } }),
+          ),
+      }
+    }
+  }
+}
+
+/** The kinds of a plan with those that another made of it has beside them. */
+export const withKindsOf = <Kinds extends readonly { id: string }[]>(
+  plan: { kinds: Kinds },
+  made: { kinds: Kinds },
+): Kinds =>
+  plan.kinds.length === made.kinds.length
+    ? plan.kinds
+    : ([
+        ...plan.kinds,
+        ...made.kinds.filter(({ id }) => !plan.kinds.some((each) => each.id === id)),
+      ] as unknown as Kinds)

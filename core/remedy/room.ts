@@ -1,0 +1,49 @@
+import type { Plan } from '../plan/plan'
+import type { SiteIndex } from '../plan/site-index'
+
+/**
+ * The part of a site that a run can bear on: the devices that runs and needs join to it, with these runs and needs. Drawer, catalogue, places and what
+ * was observed are the site's own. Judging it gives the verdicts that judging the whole site gives, at a cost that does not follow the size of the site.
+ */
+export function roomOf(index: SiteIndex, needsAt: NeedsAt, runId: string): Plan {
+  const devices = new Set<string>()
+  const waiting: string[] = []
+  const enter = (id: string): void => {
+    if (devices.has(id)) return
+    devices.add(id)
+    waiting.push(id)
+  }
+  const run = index.runs.get(runId)
+  if (run) for (const end of [run.from, run.to]) enter(end.device)
+  for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
+    for (const { from, to } of index.runsAt.get(at) ?? []) {
+      enter(from.device)
+      enter(to.device)
+    }
+    for (const other of needsAt.get(at) ?? []) enter(other)
+  }
+  const { plan } = index
+  return {
+    ...plan,
+    devices: plan.devices.filter(({ id }) => devices.has(id)),
+    runs: plan.runs.filter(({ from }) => devices.has(from.device)),
+    needs: plan.needs.filter(({ from }) => devices.has(from)),
+  }
+}
+
+/** The devices that needs join a device to. */
+export type NeedsAt = ReadonlyMap<string, readonly string[]>
+
+export function needsAtDevices({ needs }: Plan): NeedsAt {
+  const joined = new Map<string, string[]>()
+  const join = (one: string, other: string): void => {
+    const list = joined.get(one)
+    if (list) list.push(other)
+    else joined.set(one, [other])
+  }
+  for (const { from, to } of needs) {
+    join(from, to)
+    join(to, from)
+  }
+  return joined
+}

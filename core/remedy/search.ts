@@ -1,0 +1,215 @@
+import { replay } from '../change/apply'
+import type { Edit, Place } from '../change/change'
+import { editsBetween } from '../change/edits-between'
+import { type Assessed, type Assessment, assessAnew, leadingFinding } from '../checks/assess'
+import type { Finding, Verdict } from '../checks/finding'
+import { reassess } from '../checks/reassess'
+import type { Steps } from '../checks/steps'
+import { byId, keptWith } from '../plan/lookup'
+import { needLabel } from '../plan/need'
+import type { Plan } from '../plan/plan'
+import type { SiteIndex } from '../plan/site-index'
+import { EFFORTS, type Effort, type Move, type MoveWords, type Scene } from './move'
+import { proposers } from './moves'
+import { needsAtDevices, roomOf } from './room'
+
+/** Something that would be graded worse than it is now. */
+export type Worsened = { label: string; from: Verdict | null; to: Verdict }
+
+/** One or two small changes that together open what is too narrow, judged on the whole site. */
+export type WayOut = {
+  moves: readonly MoveWords[]
+  effort: Effort
+  /** What has to be bought for it, in the site's currency; null where somebody has to ask. */
+  price: number | null
+  after: Verdict
+  worse: readonly Worsened[]
+  edits: readonly Edit[]
+}
+
+export type WaysOut = {
+  /** What helps, the least disturbing first and of those the cheapest. */
+  ways: readonly WayOut[]
+  /** How many changes were tried, alone or two together. */
+  tried: number
+  /** Where nothing helps: what still stands in the way after what came nearest. */
+  closest: { moves: readonly MoveWords[]; leading: Finding } | null
+}
+
+/** How much is looked for: all that helps, or one way only. */
+export type Wanted = 'all' | 'one'
+
+const grades: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
+const MOST_WAYS = 10
+const MOST_PAIRED = 14
+const UNKNOWN_PRICE = Number.MAX_VALUE
+
+/**
+ * What would make a run clear: a search over small changes of the plan, singly, and two together where no single one does. Each is judged on the part
+ * of the site the run can bear on, and what is offered once more on all of it, so that whatever gets worse elsewhere is told. Pure and a step at a time.
+ */
+export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted: Wanted = 'all'): Steps<WaysOut> {
+  const room = roomOf(site.index, needsOf(site.index.plan.needs), runId)
+  const before = assessAnew(room)
+  const scene = sceneOf(before, site.index, runId)
+  if (!scene || scene.verdict.grade === 'clear') return { ways: [], tried: 0, closest: null }
+  const attempts: Attempt[] = []
+  for (const propose of proposers) {
+    yield
+    for (const move of propose(scene)) {
+      const attempt = tried(before, room, runId, [move])
+      if (!attempt) continue
+      attempts.push(attempt)
+      if (wanted === 'one' && isDone(attempt)) return answer([inRoom(room, base, attempt)], attempts)
+      yield
+    }
+  }
+  if (!attempts.some((attempt) => attempt.after === 'clear')) {
+    const hopeful = [...attempts].sort((one, other) => one.blocks - other.blocks).slice(0, MOST_PAIRED)
+    for (const [at, first] of hopeful.entries()) {
+      for (const second of hopeful.slice(at + 1)) {
+        const [one, other] = [first.moves[0], second.moves[0]]
+        if (!one || !other || one.family === other.family) continue
+        const attempt = tried(before, room, runId, [one, other])
+        if (attempt) attempts.push(attempt)
+        if (attempt && wanted === 'one' && isDone(attempt)) return answer([inRoom(room, base, attempt)], attempts)
+      }
+      yield
+    }
+  }
+  const helping = attempts.filter(({ after }) => grades[after] < grades[scene.verdict.grade]).sort(leastFirst)
+  if (wanted === 'one')
+    return answer(
+      helping.slice(0, 1).map((attempt) => inRoom(room, base, attempt)),
+      attempts,
+    )
+  const ways: WayOut[] = []
+  for (const attempt of bestOfEach(helping)) {
+    yield
+    ways.push(onSite(site, runId, base, attempt))
+  }
+  return answer(ways, attempts)
+}
+
+/** Needs join devices; asked for each run of a site, it is worked out once. */
+const needsOf = keptWith((needs: Plan['needs']) => needsAtDevices({ needs } as Plan))
+
+function sceneOf({ index, walks, assessment }: Assessed, site: SiteIndex, runId: string): Scene | null {
+  const run = index.runs.get(runId)
+  const verdict = assessment.runs.find(({ id }) => id === runId)
+  return run && verdict ? { index, site, run, verdict, crossings: walks.crossings.get(runId) ?? [] } : null
+}
+
+type Attempt = {
+  moves: readonly Move[]
+  after: Verdict
+  worse: readonly Worsened[]
+  /** What still blocks the run: how near it came. */
+  blocks: number
+  leading: Finding | null
+}
+
+const isDone = ({ after, worse }: Attempt): boolean => after === 'clear' && worse.length === 0
+
+function tried(before: Assessed, room: Plan, runId: string, moves: readonly Move[]): Attempt | null {
+  const plan = applied(room, moves)
+  if (!plan) return null
+  const { index, assessment } = assessAnew(plan)
+  const verdict = assessment.runs.find(({ id }) => id === runId)
+  if (!verdict) return null
+  const blocks = verdict.findings.filter(({ grade }) => grade === 'blocked').length
+  const worse = worsened(before.assessment, assessment, index)
+  return { moves, after: verdict.grade, worse, blocks, leading: leadingFinding(verdict.findings) }
+}
+
+function applied(plan: Plan, moves: readonly Move[]): Plan | null {
+  let now: Plan | null = plan
+  for (const move of moves) now = now && move.apply(now)
+  return now
+}
+
+/** What is graded worse than before, and what is new and blocked. Verdicts that a change has not touched are the very same values. */
+export function worsened(before: Assessment, after: Assessment, index: SiteIndex): Worsened[] {
+  const found: Worsened[] = []
+  const compare = (
+    old: readonly { id: string; grade: Verdict }[],
+    now: readonly { id: string; grade: Verdict }[],
+    label: (id: string) => string,
+  ): void => {
+    const known = new Map(old.map((verdict) => [verdict.id, verdict]))
+    for (const verdict of now) {
+      const was = known.get(verdict.id)
+      if (was === verdict) continue
+      if (was ? grades[verdict.grade] > grades[was.grade] : verdict.grade === 'blocked')
+        found.push({ label: label(verdict.id), from: was?.grade ?? null, to: verdict.grade })
+    }
+  }
+  compare(before.runs, after.runs, (id) => index.runs.get(id)?.tag ?? id)
+  compare(before.needs, after.needs, (id) => {
+    const need = index.needs.get(id)
+    return need ? needLabel(need, index.devices) : id
+  })
+  return found
+}
+
+const effortOf = (moves: readonly { effort: Effort }[]): Effort =>
+  EFFORTS[Math.max(...moves.map(({ effort }) => EFFORTS.indexOf(effort)))] ?? 'building'
+
+const priceOf = (moves: readonly { price: number | null }[]): number | null =>
+  moves.reduce<number | null>((sum, { price }) => (sum === null || price === null ? null : sum + price), 0)
+
+/** Harmless before harmful, clear before tight, one before two, then by what it disturbs and what it costs. */
+const leastFirst = (one: Attempt, other: Attempt): number =>
+  one.worse.length - other.worse.length ||
+  grades[one.after] - grades[other.after] ||
+  one.moves.length - other.moves.length ||
+  EFFORTS.indexOf(effortOf(one.moves)) - EFFORTS.indexOf(effortOf(other.moves)) ||
+  (priceOf(one.moves) ?? UNKNOWN_PRICE) - (priceOf(other.moves) ?? UNKNOWN_PRICE)
+
+/** The best of each family: whoever is shown three leads that all do has read two too many; leads are told apart by price. */
+function bestOfEach(attempts: readonly Attempt[]): Attempt[] {
+  const seen = new Map<string, number>()
+  const kept: Attempt[] = []
+  for (const attempt of attempts) {
+    const family = attempt.moves.map((move) => move.family).join(' + ')
+    const count = seen.get(family) ?? 0
+    if (count >= (family.endsWith('lead') ? 2 : 1)) continue
+    seen.set(family, count + 1)
+    kept.push(attempt)
+  }
+  return kept.slice(0, MOST_WAYS)
+}
+
+const wordsOf = ({ moves }: Attempt): Pick<WayOut, 'moves' | 'effort' | 'price'> => ({
+  moves: moves.map(({ words }) => words),
+  effort: effortOf(moves),
+  price: priceOf(moves),
+})
+
+/** A way out as it was judged, in its room. Many together are judged on the whole site once, by whoever puts them together. */
+function inRoom(room: Plan, base: Place, attempt: Attempt): WayOut {
+  const edits = editsBetween(room, applied(room, attempt.moves) ?? room, base)
+  return { ...wordsOf(attempt), after: attempt.after, worse: attempt.worse, edits }
+}
+
+/** A way out as the whole site with exactly its edits judges it. */
+function onSite(site: Assessed, runId: string, base: Place, attempt: Attempt): WayOut {
+  const { plan } = site.index
+  const edits = editsBetween(plan, applied(plan, attempt.moves) ?? plan, base)
+  const { index, assessment } = judged(site, edits)
+  const after = byId(assessment.runs).get(runId)?.grade ?? 'blocked'
+  return { ...wordsOf(attempt), after, worse: worsened(site.assessment, assessment, index), edits }
+}
+
+/** A site as some edits would make it, judged. */
+export const judged = (site: Assessed, edits: readonly Edit[]): Assessed =>
+  reassess(site, replay({ plan: site.index.plan, place: 1, revisions: new Map(), bytes: 0 }, edits).copy.plan)
+
+function answer(ways: readonly WayOut[], attempts: readonly Attempt[]): WaysOut {
+  const [nearest] = [...attempts].sort((one, other) => one.blocks - other.blocks || leastFirst(one, other))
+  const closest =
+    ways.length === 0 && nearest?.leading
+      ? { moves: nearest.moves.map(({ words }) => words), leading: nearest.leading }
+      : null
+  return { ways, tried: attempts.length, closest }
+}
