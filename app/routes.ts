@@ -28,6 +28,7 @@ export default [
   route('sites/:site/copy', 'routes/copy.ts'),
   route('sites/:site/changes', 'routes/changes.ts'),
   route('sites/:site/live', 'routes/live.ts'),
+  route('sites/:site/take', 'routes/take.ts'),
   route('sites/:site/plan.json', 'routes/plan-file.ts'),
   route('sites/:site/drawer.csv', 'routes/drawer/list/drawer-file.ts'),
   route('sites/:site/catalogue.csv', 'routes/drawer/catalogue/catalogue-file.ts'),

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
-import { type Choice, choice, madeUpEdit } from '../../tests/support/made-up-changes'
+import { choice, madeUpEdit } from '../../tests/support/made-up-changes'
+import { edited, many, start, walk } from '../../tests/support/made-up-walk'
 import { assess, assessAnew } from '../checks/assess'
 import { reassess } from '../checks/reassess'
 import { learnedOf } from '../observe/learned'
@@ -10,36 +11,13 @@ import { readPlan } from '../plan/read'
 import { bytesOfPlan } from '../plan/write'
 import { applyChange, replay } from './apply'
 import type { Copy, Edit } from './change'
-import { copyOf } from './copy'
 
-const start = copyOf(demo)
 const asFile = (plan: Plan): Plan => JSON.parse(JSON.stringify(plan))
 /** The same plan with nothing kept from before. */
 const anew = (plan: Plan): Plan => {
   const read = readPlan(asFile(plan))
   if (!read.ok) throw new Error(read.faults.map(({ path, reason }) => `${path}: ${reason}`).join('; '))
   return read.plan
-}
-/** Several edits as one change, each of another entity. */
-function edited(copy: Copy, choices: readonly Choice[]): Edit[] {
-  const edits = choices.map((each, at) => madeUpEdit(copy, each, copy.place * 10 + at))
-  return [...new Map(edits.map((edit) => [`${edit.list}/${edit.id}`, edit])).values()]
-}
-const some = fc.array(choice, { minLength: 1, maxLength: 4 })
-const many = fc.array(some, { minLength: 1, maxLength: 6 })
-
-/** Walks through changes that were accepted, one upon the other. */
-function walk(
-  changes: readonly Choice[][],
-  see: (before: Copy, after: Copy, inverse: readonly Edit[], edits: readonly Edit[]) => void,
-): void {
-  let copy = start
-  for (const choices of changes) {
-    const applied = applyChange(copy, { edits: edited(copy, choices) })
-    if (applied.outcome !== 'applied') continue
-    see(copy, applied.copy, applied.inverse, applied.edits)
-    copy = applied.copy
-  }
 }
 
 describe('whatever is changed', () => {

@@ -34,6 +34,9 @@ const words = {
   'start soak': ([tag, session]) => `let ${tag} soak in ${session}`,
   'stop soak': ([tag, session]) => `called off the soak of ${tag} in ${session}`,
   'take readings': ([tag, session]) => `took readings of ${tag} in ${session}`,
+  'follow advice': ([tag, ...what]) => `followed the advice for ${tag}: ${listed(what)}`,
+  'choose leads': (tags) => `laid the best from the drawer in ${few(tags, 'run', 'runs')}`,
+  'keep trial': ([tag]) => `kept what was tried on ${tag}`,
   undo: ([what]) => `undid: ${what}`,
 } as const satisfies Record<string, (about: readonly string[]) => string>
 

@@ -1,20 +1,16 @@
-import { replay } from '../change/apply'
 import type { Edit, Place } from '../change/change'
 import { editsBetween } from '../change/edits-between'
-import { type Assessed, type Assessment, assessAnew, leadingFinding } from '../checks/assess'
+import { type Assessed, assessAnew, leadingFinding } from '../checks/assess'
 import type { Finding, Verdict } from '../checks/finding'
-import { reassess } from '../checks/reassess'
+import { judged } from '../checks/look-ahead'
 import type { Steps } from '../checks/steps'
+import { type Worsened, worsened } from '../checks/worsened'
 import { byId, keptWith } from '../plan/lookup'
-import { needLabel } from '../plan/need'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
 import { EFFORTS, type Effort, type Move, type MoveWords, type Scene } from './move'
 import { proposers } from './moves'
 import { needsAtDevices, roomOf } from './room'
-
-/** Something that would be graded worse than it is now. */
-export type Worsened = { label: string; from: Verdict | null; to: Verdict }
 
 /** One or two small changes that together open what is too narrow, judged on the whole site. */
 export type WayOut = {
@@ -32,7 +28,7 @@ export type WaysOut = {
   ways: readonly WayOut[]
   /** How many changes were tried, alone or two together. */
   tried: number
-  /** Where nothing helps: what still stands in the way after what came nearest. */
+  /** Where nothing helps: what still stands in the way after what came nearest, which may be nothing at all. */
   closest: { moves: readonly MoveWords[]; leading: Finding } | null
 }
 
@@ -60,7 +56,7 @@ export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted:
       const attempt = tried(before, room, runId, [move])
       if (!attempt) continue
       attempts.push(attempt)
-      if (wanted === 'one' && isDone(attempt)) return answer([inRoom(room, base, attempt)], attempts)
+      if (wanted === 'one' && isDone(attempt)) return answer([inRoom(room, base, attempt)], attempts, scene)
       yield
     }
   }
@@ -72,7 +68,8 @@ export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted:
         if (!one || !other || one.family === other.family) continue
         const attempt = tried(before, room, runId, [one, other])
         if (attempt) attempts.push(attempt)
-        if (attempt && wanted === 'one' && isDone(attempt)) return answer([inRoom(room, base, attempt)], attempts)
+        if (attempt && wanted === 'one' && isDone(attempt))
+          return answer([inRoom(room, base, attempt)], attempts, scene)
       }
       yield
     }
@@ -82,13 +79,14 @@ export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted:
     return answer(
       helping.slice(0, 1).map((attempt) => inRoom(room, base, attempt)),
       attempts,
+      scene,
     )
   const ways: WayOut[] = []
   for (const attempt of bestOfEach(helping)) {
     yield
     ways.push(onSite(site, runId, base, attempt))
   }
-  return answer(ways, attempts)
+  return answer(ways, attempts, scene)
 }
 
 /** Needs join devices; asked for each run of a site, it is worked out once. */
@@ -126,30 +124,6 @@ function applied(plan: Plan, moves: readonly Move[]): Plan | null {
   let now: Plan | null = plan
   for (const move of moves) now = now && move.apply(now)
   return now
-}
-
-/** What is graded worse than before, and what is new and blocked. Verdicts that a change has not touched are the very same values. */
-export function worsened(before: Assessment, after: Assessment, index: SiteIndex): Worsened[] {
-  const found: Worsened[] = []
-  const compare = (
-    old: readonly { id: string; grade: Verdict }[],
-    now: readonly { id: string; grade: Verdict }[],
-    label: (id: string) => string,
-  ): void => {
-    const known = new Map(old.map((verdict) => [verdict.id, verdict]))
-    for (const verdict of now) {
-      const was = known.get(verdict.id)
-      if (was === verdict) continue
-      if (was ? grades[verdict.grade] > grades[was.grade] : verdict.grade === 'blocked')
-        found.push({ label: label(verdict.id), from: was?.grade ?? null, to: verdict.grade })
-    }
-  }
-  compare(before.runs, after.runs, (id) => index.runs.get(id)?.tag ?? id)
-  compare(before.needs, after.needs, (id) => {
-    const need = index.needs.get(id)
-    return need ? needLabel(need, index.devices) : id
-  })
-  return found
 }
 
 const effortOf = (moves: readonly { effort: Effort }[]): Effort =>
@@ -201,15 +175,10 @@ function onSite(site: Assessed, runId: string, base: Place, attempt: Attempt): W
   return { ...wordsOf(attempt), after, worse: worsened(site.assessment, assessment, index), edits }
 }
 
-/** A site as some edits would make it, judged. */
-export const judged = (site: Assessed, edits: readonly Edit[]): Assessed =>
-  reassess(site, replay({ plan: site.index.plan, place: 1, revisions: new Map(), bytes: 0 }, edits).copy.plan)
-
-function answer(ways: readonly WayOut[], attempts: readonly Attempt[]): WaysOut {
+function answer(ways: readonly WayOut[], attempts: readonly Attempt[], { verdict }: Scene): WaysOut {
+  if (ways.length > 0) return { ways, tried: attempts.length, closest: null }
   const [nearest] = [...attempts].sort((one, other) => one.blocks - other.blocks || leastFirst(one, other))
-  const closest =
-    ways.length === 0 && nearest?.leading
-      ? { moves: nearest.moves.map(({ words }) => words), leading: nearest.leading }
-      : null
-  return { ways, tried: attempts.length, closest }
+  const leading = nearest?.leading ?? leadingFinding(verdict.findings)
+  const moves = (nearest?.moves ?? []).map(({ words }) => words)
+  return { ways, tried: attempts.length, closest: leading && { moves, leading } }
 }

@@ -12,6 +12,8 @@ const filePages: readonly [RegExp, number][] = [
   [/^\/import(\.data)?$/, LARGEST_PLAN_BYTES],
   [/^\/sites\/[^/]+\/drawer\/(import|catalogue)(\.data)?$/, LARGEST_TABLE_BYTES],
   [/^\/sites\/[^/]+\/drawer\/chip(\.data)?$/, LARGEST_ARCHIVE_BYTES],
+  // a proposal for every run of a large site
+  [/^\/sites\/[^/]+\/take(\.data)?$/, 4_000_000],
   // thousands of cables chosen at once are sent by their ids
   [/^\/sites\/[^/]+\/drawer(\.data)?$/, 700_000],
 ]

@@ -13,23 +13,45 @@ import look from './findings.module.css'
 export function Findings({ verdict, plan }: { verdict: RunVerdict | undefined; plan: Plan }) {
   if (!verdict) return null
   const sorted = [...verdict.findings].sort((one, other) => GRADES.indexOf(one.grade) - GRADES.indexOf(other.grade))
+  const clear = sorted.filter(({ grade }) => grade === 'clear')
+  const told = sorted.filter(({ grade }) => grade !== 'clear')
+  const cautions = [...new Set(sorted.flatMap(({ caution }) => caution ?? []))]
   return (
     <Box as="section" aria-labelledby="findings-heading" mb="6">
       <Heading as="h2" size="md" mb="2" id="findings-heading">
         Findings
       </Heading>
       <Box as="ul" listStyleType="none">
-        {sorted.map((finding) => (
-          <FindingItem
-            key={`${finding.needId ?? ''} ${finding.part.id} ${JSON.stringify(finding.reason)}`}
-            finding={finding}
-            plan={plan}
-          />
-        ))}
+        <Items findings={told} plan={plan} />
       </Box>
+      {clear.length > 0 && (
+        <details className={look.clear}>
+          <summary>
+            <GradeMark grade="clear" size="xs" /> {clear.length} {clear.length === 1 ? 'finding' : 'findings'}:{' '}
+            {[...new Set(clear.map(({ check }) => check))].join(', ')}
+          </summary>
+          <ul>
+            <Items findings={clear} plan={plan} />
+          </ul>
+        </details>
+      )}
+      {cautions.map((caution) => (
+        <p key={caution} className={look.caution}>
+          Caution: {cautionSentences[caution]}
+        </p>
+      ))}
     </Box>
   )
 }
+
+const Items = ({ findings, plan }: { findings: readonly Finding[]; plan: Plan }) =>
+  findings.map((finding) => (
+    <FindingItem
+      key={`${finding.needId ?? ''} ${finding.part.id} ${JSON.stringify(finding.reason)}`}
+      finding={finding}
+      plan={plan}
+    />
+  ))
 
 function FindingItem({ finding, plan }: { finding: Finding; plan: Plan }) {
   const unit = useUnit()
@@ -46,14 +68,13 @@ function FindingItem({ finding, plan }: { finding: Finding; plan: Plan }) {
         <Figures finding={finding} />
       </div>
       <p className={look.reason}>{sentence(finding, unit)}</p>
-      {finding.remedies.length > 0 && (
+      {loud && finding.remedies.length > 0 && (
         <ul className={look.remedies}>
           {finding.remedies.map((remedy) => (
             <li key={remedy.code}>{remedySentence(remedy, unit)}</li>
           ))}
         </ul>
       )}
-      {finding.caution && <p className={look.caution}>Caution: {cautionSentences[finding.caution]}</p>}
       <p className={`${text.tiny} ${text.quiet}`}>
         {finding.part.label}: {citeSource(finding.source)}
       </p>

@@ -3,18 +3,21 @@ import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { type ReactNode, useRef } from 'react'
 import { directNeeds } from '../../../core/plan/direct-needs'
+import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import { Notice } from '../../ui/controls'
 import { Corridor } from '../../ui/corridor'
 import { GradeMark } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
+import { Took } from '../../ui/take'
 import { useUnit } from '../../ui/units'
 import { Findings } from './findings'
 import { Ranking } from './ranking'
 import { RunFields } from './run-fields'
 import { type RunFormTexts, runFormSchema } from './run-form'
 import { useDraft } from './use-draft'
+import { WaysOut } from './ways-out'
 
 type Props = {
   plan: Plan
@@ -42,7 +45,8 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
     onValidate: ({ formData }) => parseWithZod(formData, { schema: runFormSchema(unit) }) as never,
     shouldRevalidate: 'onInput',
   })
-  const verdict = draft?.verdict ?? stored.runs.find((candidate) => candidate.id === before?.id)
+  const stands = before ? byId(stored.runs).get(before.id) : undefined
+  const verdict = draft?.verdict ?? stands
   const shownPlan = draft?.index.plan ?? plan
   const own = new Set(draft ? directNeeds(shownPlan, draft.run).map((need) => need.id) : [])
   const crossing = new Set(verdict?.flows.map((flow) => flow.needId).filter((id) => !own.has(id)))
@@ -59,6 +63,7 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
           </Box>
         )}
       </Flex>
+      <Took />
       {notice}
       {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
       {verdict ? (
@@ -91,7 +96,10 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
           )}
           {children}
         </Box>
-        <Findings verdict={verdict} plan={shownPlan} />
+        <Box>
+          {before && stands && stands.grade !== 'clear' && <WaysOut verdict={stands} />}
+          <Findings verdict={verdict} plan={shownPlan} />
+        </Box>
       </Grid>
     </>
   )

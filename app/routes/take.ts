@@ -1,0 +1,56 @@
+import { data, redirect } from 'react-router'
+import { z } from 'zod'
+import type { Edit } from '../../core/change/change'
+import { PROPOSALS, takeProposal } from '../../core/change/changes/proposal'
+import { LIST_NAMES } from '../../core/plan/entity'
+import { within } from '../address'
+import { readForm } from '../read-form.server'
+import { change, whyNotSaved } from '../stored.server'
+import type { Route } from './+types/take'
+
+/** The longest proposal: a lead for each run of a large site. */
+const LONGEST_PROPOSAL = 4_000_000
+
+/** A proposal as the page that made it sends it. What its values may be is for whoever applies them. */
+const proposalSchema = z.object({
+  name: z.enum(PROPOSALS),
+  about: z.array(z.string().max(400)).max(12_000),
+  edits: z
+    .array(
+      z.object({
+        list: z.enum(LIST_NAMES),
+        id: z.string().max(64),
+        base: z.number().int().nullable(),
+        value: z.unknown(),
+      }),
+    )
+    .min(1)
+    .max(12_000),
+})
+
+export type TakeAnswer = { problem: string }
+
+/** Takes a proposal that Hallway worked out, all of it or none, and goes back to where it was shown. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request, LONGEST_PROPOSAL)
+  const read = proposalSchema.safeParse(parsed(form.get('proposal')))
+  if (!read.success)
+    return data<TakeAnswer>({ problem: 'What was sent is no proposal. Nothing was saved.' }, { status: 422 })
+  const { name, about, edits } = read.data
+  const saved = await change(request, form, params.site, () => takeProposal(name, about, edits as Edit[]))
+  if (saved?.outcome !== 'saved') {
+    const { problem, status } = whyNotSaved(saved)
+    return data<TakeAnswer>({ problem }, { status })
+  }
+  const back = new URL(within(form.get('back')), 'http://hallway')
+  back.searchParams.set('took', saved.id)
+  return redirect(`${back.pathname}${back.search}`)
+}
+
+function parsed(text: FormDataEntryValue | null): unknown {
+  try {
+    return JSON.parse(String(text))
+  } catch {
+    return null
+  }
+}

@@ -1,0 +1,104 @@
+import { reassess } from '../../core/checks/reassess'
+import type { Steps } from '../../core/checks/steps'
+import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
+import { rankRun } from '../../core/match/rank-all'
+import { findWaysOut, type WaysOut } from '../../core/remedy/search'
+import { inSlices } from '../in-slices'
+import { followSite, openCopy } from '../open-copy'
+import { type DraftRun, planWith } from '../routes/run/draft-plan'
+import { type CopyName, keptView, type SiteView } from '../site-copy'
+
+/** What can be asked of a site beside the page, and what is answered. A new question is a line here and one in `work`. */
+type Asked = {
+  /** Ids of cables for a run as it stands, or as somebody types it, best first, and how many there are. */
+  rank: { question: { run: string | DraftRun; most: number }; answer: { best: string[]; count: number } }
+  /** What would make a run clear. */
+  ways: { question: { run: string }; answer: WaysOut }
+  /** One way out for each of many runs. */
+  waysOfAll: { question: { runs: readonly string[] }; answer: { run: string; found: WaysOut }[] }
+  /** The best from the drawer for many runs. */
+  leads: { question: { runs: readonly string[] }; answer: LeadProposal }
+}
+export type Ask = keyof Asked
+export type QuestionOf<A extends Ask> = Asked[A]['question']
+export type AnswerOf<A extends Ask> = Asked[A]['answer']
+
+type Told = (done: number) => void
+const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) => Steps<AnswerOf<A>> } = {
+  *rank({ copy, assessed }, { run, most }) {
+    const drafted = typeof run !== 'string'
+    const { index, walks } = drafted ? reassess(assessed, planWith(copy.plan, run)) : assessed
+    const id = drafted ? run.run.id : run
+    const ranked = index.runs.get(id)
+    if (!ranked) return { best: [], count: 0 }
+    const cables = rankRun(index, ranked, walks.crossings.get(id) ?? [])
+    return { best: cables.slice(0, most).map((cable) => cable.id), count: cables.length }
+  },
+  ways: ({ copy, assessed }, { run }) => findWaysOut(assessed, run, copy.place),
+  *waysOfAll({ copy, assessed }, { runs }, tell) {
+    const answers: AnswerOf<'waysOfAll'> = []
+    for (const [at, run] of runs.entries()) {
+      tell(at)
+      answers.push({ run, found: yield* findWaysOut(assessed, run, copy.place, 'one') })
+    }
+    return answers
+  },
+  leads: ({ copy, assessed }, { runs }, tell) => proposeLeads(assessed, runs, copy.place, tell),
+}
+
+export type Question<A extends Ask = Ask> = {
+  number: number
+  site: string
+  shown: CopyName
+  ask: A
+  question: QuestionOf<A>
+}
+/** A question nobody waits for any more. */
+export type Forget = { number: number; forget: true }
+/** An answer; null where it could not be worked out. Until then, now and then, how far it is. */
+export type Telling = { number: number; done: number } | { number: number; answer: AnswerOf<Ask> | null }
+
+const forgotten = new Set<number>()
+const TELL_EVERY_MS = 200
+
+/** Works for the pages beside them. It holds a copy of the site as they do, and follows it as they do, so that a question is small. */
+addEventListener('message', ({ data }: MessageEvent<Question | Forget>) => {
+  if ('forget' in data) forgotten.add(data.number)
+  else
+    answerTo(data)
+      .catch(() => null)
+      .then((answer) => {
+        if (!forgotten.delete(data.number)) postMessage({ number: data.number, answer } satisfies Telling)
+      })
+})
+
+async function answerTo<A extends Ask>({ number, site, shown, ask, question }: Question<A>): Promise<AnswerOf<A>> {
+  const view = await viewAt(site, shown)
+  let last = performance.now()
+  const tell = (done: number) => {
+    const now = performance.now()
+    if (now - last < TELL_EVERY_MS) return
+    last = now
+    postMessage({ number, done } satisfies Telling)
+  }
+  return inSlices(whileAsked(number, work[ask](view, question, tell)))
+}
+
+/** Work that ends where nobody waits for it. */
+function* whileAsked<T>(number: number, steps: Steps<T>): Steps<T> {
+  for (;;) {
+    if (forgotten.has(number)) throw new Error('nobody waits for this')
+    const { done, value } = steps.next()
+    if (done) return value
+    yield
+  }
+}
+
+/** The copy a page shows, or a later one: what the page has heard since is heard here as well. */
+async function viewAt(site: string, shown: CopyName): Promise<SiteView> {
+  const kept = keptView(site, shown.identity, shown.place)
+  if (kept) return kept
+  const followed = await followSite(site)
+  if (followed?.view.identity === shown.identity && followed.view.copy.place >= shown.place) return followed.view
+  return openCopy(site, shown)
+}
