@@ -6,7 +6,7 @@ export default [
   route('unit', 'routes/unit.ts'),
   route('who', 'routes/who.tsx'),
   route('sites/:site', 'routes/site.tsx', [
-    index('routes/board.tsx'),
+    index('routes/board/board.tsx'),
     route('needs', 'routes/needs.tsx'),
     route('policy', 'routes/policy.tsx'),
     route('history', 'routes/history/history.tsx'),

@@ -186,6 +186,21 @@ export type Finding = {
 export const marginOf = (finding: Finding): number | null =>
   finding.have === null || finding.need === null ? null : finding.have - finding.need
 
+/** What is asked of a run and what there is of it, in one unit. */
+export type Squeeze = { have: number; need: number; unit: 'bit/s' | 'W' }
+const SQUEEZING: ReadonlySet<CheckName> = new Set(['picture', 'rate', 'current'])
+
+/** Where it is narrowest: the need that has the least to spare, as a share of what it asks; null where nothing measured is asked. */
+export function narrowestOf(findings: Iterable<Finding>): Squeeze | null {
+  let narrowest: Squeeze | null = null
+  for (const { check, have, need, unit } of findings) {
+    if (!SQUEEZING.has(check) || have === null || need === null || need <= 0) continue
+    if (unit !== 'bit/s' && unit !== 'W') continue
+    if (narrowest === null || have / need < narrowest.have / narrowest.need) narrowest = { have, need, unit }
+  }
+  return narrowest
+}
+
 /** The worst verdict among findings; clear where nothing speaks against it. */
 export function worstOf(findings: Iterable<{ grade: Grade }>): Verdict {
   let worst: Verdict = 'clear'

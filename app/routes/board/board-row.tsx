@@ -1,0 +1,107 @@
+import { Link as RouterLink } from 'react-router'
+import { leadingFinding } from '../../../core/checks/assess'
+import { needNames, sentence } from '../../../core/checks/sentences'
+import { formatNeedSize } from '../../../core/plan/need-text'
+import { leadCable } from '../../../core/plan/site-index'
+import text from '../../theme/text.module.css'
+import { DoorStrip } from '../../ui/door-strip'
+import { GradeMark } from '../../ui/grade'
+import type { RowProps } from '../../ui/long-table'
+import { useSite } from '../../ui/site-context'
+import { SqueezeBar } from '../../ui/squeeze-bar'
+import { Length, useUnit } from '../../ui/units'
+import look from './board.module.css'
+import type { GroupRow, RunRow } from './board-rows'
+
+export const COLUMNS = ['Chosen', 'Run', 'Verdict', 'From and to', 'Cable', 'Doors', 'What flows, against its door']
+
+/** The head of a group: what its runs have in common, and how many of them wait. */
+export const GroupLine = ({ row, props }: { row: GroupRow; props: RowProps }) => (
+  <tr {...props} className={look.group}>
+    <th colSpan={COLUMNS.length} scope="rowgroup">
+      {row.name}{' '}
+      <span className={text.quiet}>
+        {row.count} {row.count === 1 ? 'run' : 'runs'}
+        {row.waiting > 0 ? `, ${row.waiting} not clear` : ', all clear'}
+      </span>
+    </th>
+  </tr>
+)
+
+/** A run as a row. What is clear says little: its margin as a bar; a sentence stands only where something is wrong. */
+export function RunLine({
+  row: { run, verdict, squeeze },
+  props,
+  chosen,
+  choose,
+}: {
+  row: RunRow
+  props: RowProps
+  chosen: boolean
+  choose: (run: string, on: boolean) => void
+}) {
+  const { plan, index } = useSite()
+  const unit = useUnit()
+  const leading = verdict.grade === 'clear' ? null : leadingFinding(verdict.findings)
+  const nameOf = (id: string) => index.devices.get(id)?.name ?? id
+  return (
+    <tr {...props}>
+      <td className={look.tick}>
+        <input
+          type="checkbox"
+          checked={chosen}
+          onChange={({ currentTarget }) => choose(run.id, currentTarget.checked)}
+          aria-label={`Choose ${run.tag}`}
+        />
+      </td>
+      <td className={text.whole}>
+        <RouterLink
+          to={`/sites/${plan.site.id}/runs/${run.id}`}
+          data-run-link=""
+          className={`${text.link} ${text.mono} ${text.strong}`}
+        >
+          {run.tag}
+        </RouterLink>
+        <span className={`${text.block} ${text.tiny} ${text.quiet}`}>
+          <Length metres={run.route.length} brief />
+        </span>
+      </td>
+      <td>
+        <GradeMark grade={verdict.grade} />
+      </td>
+      <td className={text.wide}>
+        {nameOf(run.from.device)}
+        <span className={`${text.block} ${text.quiet}`}>to {nameOf(run.to.device)}</span>
+      </td>
+      <td className={`${text.mono} ${text.tiny} ${look.leads}`}>
+        {run.leads.map((lead) => {
+          const cable = leadCable(index, lead)
+          return (
+            <span key={cable.id} className={text.block}>
+              {cable.tag} <Length metres={cable.length} brief />
+            </span>
+          )
+        })}
+        {run.leads.length === 0 && <span className={text.quiet}>none yet</span>}
+      </td>
+      <td>
+        <DoorStrip verdict={verdict} />
+      </td>
+      <td className={look.flows}>
+        {verdict.flows.map(({ needId }) => {
+          const need = index.needs.get(needId)
+          return (
+            need && (
+              <span key={needId} className={`${text.tiny} ${look.need}`}>
+                {needNames[need.kind]} <span className={text.mono}>{formatNeedSize(need)}</span>
+              </span>
+            )
+          )
+        })}
+        {verdict.flows.length === 0 && <span className={text.quiet}>none stated</span>}
+        {squeeze && <SqueezeBar squeeze={squeeze} />}
+        {leading && <p>{sentence(leading, unit)}</p>}
+      </td>
+    </tr>
+  )
+}

@@ -1,0 +1,164 @@
+import { Flex, Heading, Link, Text } from '@chakra-ui/react'
+import { type KeyboardEvent, useCallback, useMemo, useState } from 'react'
+import { Link as RouterLink, useSearchParams } from 'react-router'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { LongTable } from '../../ui/long-table'
+import { useSite } from '../../ui/site-context'
+import { Took } from '../../ui/take'
+import { Undo } from '../../ui/undo'
+import look from './board.module.css'
+import { COLUMNS, GroupLine, RunLine } from './board-row'
+import { type BoardRow, boardRows, lookOf } from './board-rows'
+import { BoardFilters } from './filters'
+import { LeadProposal, WaysOfAll } from './proposal'
+
+const keyOf = (row: BoardRow): string => (row.kind === 'run' ? row.run.id : row.id)
+
+/** What is being worked out for many runs. */
+type Working = { what: 'leads' | 'ways'; runs: readonly string[] }
+
+/** Match: every run a row, with its doors in miniature, the need against its door, and a sentence where something is wrong. */
+export default function Board() {
+  const site = useSite()
+  const { plan, assessment, place } = site
+  const [params] = useSearchParams()
+  const removed = params.get('removed')
+  const restored = params.get('restored')
+  const tag = params.get('tag') ?? 'The run'
+  const asked = params.toString()
+  const view = useMemo(() => lookOf(new URLSearchParams(asked)), [asked])
+  const rows = useMemo(() => boardRows(site, view), [site, view])
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
+  const [working, setWorking] = useState<(Working & { place: number }) | null>(null)
+  const choose = useCallback(
+    (run: string, on: boolean) =>
+      setChosen((before) => {
+        const now = new Set(before)
+        if (on) now.add(run)
+        else now.delete(run)
+        return now
+      }),
+    [],
+  )
+  const shown = useMemo(() => rows.flatMap((row) => (row.kind === 'run' ? row : [])), [rows])
+  const marked = shown.filter(({ run }) => chosen.has(run.id))
+  const meant = marked.length > 0 ? marked : shown
+  const waiting = meant.filter(({ verdict }) => verdict.grade !== 'clear').map(({ run }) => run.id)
+  const start = (what: Working['what']) => setWorking({ what, runs: waiting, place })
+  // what was worked out is of the site as it was
+  const current = working?.place === place ? working : null
+  return (
+    <>
+      <Flex align="center" justify="space-between" gap="4" mb="3" wrap="wrap">
+        <Heading as="h1" size="xl">
+          Runs
+        </Heading>
+        <Flex gap="3" wrap="wrap" align="center">
+          {plan.runs.length > 0 && (
+            <Link asChild color="brassInk" textDecoration="underline" fontSize="sm">
+              <RouterLink to={`/sites/${plan.site.id}/reach`}>Reach chart</RouterLink>
+            </Link>
+          )}
+          <Link href={`/sites/${plan.site.id}/plan.json`} color="brassInk" textDecoration="underline" fontSize="sm">
+            Plan file
+          </Link>
+          {plan.devices.length > 1 && (
+            <MainButton asChild>
+              <RouterLink to={`/sites/${plan.site.id}/runs/new`}>New run</RouterLink>
+            </MainButton>
+          )}
+        </Flex>
+      </Flex>
+      {assessment.runs.length > 0 && <BoardFilters look={view} />}
+      <Took />
+      {restored && (
+        <Notice tone="clear" slim>
+          {restored} is back.
+        </Notice>
+      )}
+      {removed && (
+        <Notice tone="note">
+          <Undo change={removed} back={`/sites/${plan.site.id}?${new URLSearchParams({ restored: tag })}`}>
+            {tag} was deleted, with the needs that only it served.
+          </Undo>
+        </Notice>
+      )}
+      {waiting.length > 0 && (
+        <fieldset className={look.bulk} aria-label="For many runs">
+          <span aria-live="polite">
+            {marked.length > 0 ? `${marked.length} chosen, ` : ''}
+            {waiting.length} not clear
+          </span>
+          <QuietButton type="button" onClick={() => start('leads')}>
+            Best from the drawer for {waiting.length === 1 ? 'it' : 'them'}
+          </QuietButton>
+          <QuietButton type="button" onClick={() => start('ways')}>
+            A way out for each
+          </QuietButton>
+          {marked.length > 0 && (
+            <QuietButton type="button" onClick={() => setChosen(new Set())}>
+              Choose none
+            </QuietButton>
+          )}
+        </fieldset>
+      )}
+      {current?.what === 'leads' && <LeadProposal runs={current.runs} close={() => setWorking(null)} />}
+      {current?.what === 'ways' && <WaysOfAll runs={current.runs} close={() => setWorking(null)} />}
+      {rows.length === 0 ? (
+        <Nothing filtered={plan.runs.length > 0} />
+      ) : (
+        // biome-ignore lint/a11y/noStaticElementInteractions: arrow keys go from run to run; each link is reached without them
+        <div onKeyDown={stepBetweenRuns}>
+          <LongTable label="Runs" columns={COLUMNS} rows={rows} keyOf={keyOf}>
+            {(row, props) =>
+              row.kind === 'group' ? (
+                <GroupLine key={row.id} row={row} props={props} />
+              ) : (
+                <RunLine key={row.run.id} row={row} props={props} chosen={chosen.has(row.run.id)} choose={choose} />
+              )
+            }
+          </LongTable>
+        </div>
+      )}
+    </>
+  )
+}
+
+/** Up and down go from run to run, x chooses the one that has the focus. */
+function stepBetweenRuns(event: KeyboardEvent<HTMLDivElement>): void {
+  const link = (event.target as HTMLElement).closest('[data-run-link]')
+  if (!(link instanceof HTMLElement)) return
+  if (event.key === 'x') {
+    link.closest('tr')?.querySelector<HTMLInputElement>('input[type=checkbox]')?.click()
+    return
+  }
+  if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
+  const links = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-run-link]')]
+  const next = links[links.indexOf(link) + (event.key === 'ArrowDown' ? 1 : -1)]
+  if (!next) return
+  event.preventDefault()
+  next.focus()
+}
+
+function Nothing({ filtered }: { filtered: boolean }) {
+  const { plan } = useSite()
+  if (filtered) {
+    return (
+      <Text>
+        No run matches.{' '}
+        <Link asChild color="brassInk" textDecoration="underline">
+          <RouterLink to={`/sites/${plan.site.id}`}>Show all of them</RouterLink>
+        </Link>
+      </Text>
+    )
+  }
+  return plan.devices.length > 1 ? (
+    <Text>No run yet. Lay the first one: choose two ports and a cable between them.</Text>
+  ) : (
+    <Text maxW="520px">
+      A run joins the ports of two devices, and this site has no devices yet. Bring them in with a plan file: take this
+      site's own file (“Plan file” above), add the devices and the cables of your drawer as docs/plan-file.md tells, and
+      bring it in.
+    </Text>
+  )
+}
