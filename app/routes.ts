@@ -7,7 +7,9 @@ export default [
   route('who', 'routes/who.tsx'),
   route('sites/:site', 'routes/site.tsx', [
     index('routes/board/board.tsx'),
-    route('needs', 'routes/needs.tsx'),
+    route('needs', 'routes/needs/needs.tsx'),
+    route('needs/new', 'routes/needs/state-needs.tsx'),
+    route('needs/:need', 'routes/needs/need.tsx'),
     route('policy', 'routes/policy.tsx'),
     route('history', 'routes/history/history.tsx'),
     route('drawer', 'routes/drawer/drawer.tsx', [

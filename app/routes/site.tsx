@@ -139,7 +139,13 @@ function SiteSign() {
           waiting: openCables(index).length,
           hint: 'Cables of which nothing is known, or whose evidence disagrees',
         },
-        { to: `${home}/needs`, name: 'Needs', waiting: open(assessment.needs), hint: 'Needs that are not clear' },
+        {
+          to: `${home}/needs`,
+          under: [`${home}/needs`],
+          name: 'Needs',
+          waiting: open(assessment.needs),
+          hint: 'Needs that are not clear',
+        },
         {
           to: home,
           under: [`${home}/runs`],

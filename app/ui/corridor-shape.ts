@@ -1,4 +1,5 @@
-import type { Flow, RunVerdict } from '../../core/checks/assess'
+import type { Flow } from '../../core/checks/assess'
+import type { Corridor } from '../../core/checks/corridor'
 import { type Door, openingOf } from '../../core/link/doors'
 import type { BitsPerSecond } from '../../core/quantity/rate'
 
@@ -15,12 +16,12 @@ export type Chamber = { door: Door; x: number; width: number; opening: number; n
 export type Ribbon = { flow: Flow; y: number; width: number; from: number; to: number; stopped: boolean }
 
 const WIDTH = 1000
-const HALL_WIDTH = 72
+export const HALL_WIDTH = 72
 /** A row of many parts makes the corridor longer rather than its chambers too narrow to read. */
 const NARROWEST_CHAMBER = 150
 export const HALL_HEIGHT = 136
-const TOP = 58
-const FOOT = 64
+const TOP = 24
+const FOOT = 10
 const POWER_FOOT = 28
 /** From a slow USB link to the widest there is: one decade is the same step of width everywhere. */
 const LOWEST: BitsPerSecond = 100e6
@@ -33,7 +34,7 @@ export function widthOf(rate: BitsPerSecond): number {
   return Math.max(5, Math.min(1, share) * HALL_HEIGHT)
 }
 
-export function corridorShape(verdict: RunVerdict): CorridorShape {
+export function corridorShape(verdict: Corridor): CorridorShape {
   const { doors } = verdict
   const chamber = Math.max(NARROWEST_CHAMBER, (WIDTH - HALL_WIDTH * (doors.length + 1)) / doors.length)
   const chambers = doors.map(
@@ -53,7 +54,7 @@ export function corridorShape(verdict: RunVerdict): CorridorShape {
 }
 
 /** Ribbons lie side by side, together as wide as their summed rate; one that is refused ends at the door that stops it. */
-function ribbonsOf(verdict: RunVerdict, chambers: readonly Chamber[], width: number, middle: number): Ribbon[] {
+function ribbonsOf(verdict: Corridor, chambers: readonly Chamber[], width: number, middle: number): Ribbon[] {
   const flows = verdict.flows.filter((flow) => flow.rate !== null)
   const total = flows.reduce((sum, flow) => sum + (flow.rate ?? 0), 0)
   const band = Math.max(widthOf(total), flows.length * 5)

@@ -1,14 +1,26 @@
-import { Box } from '@chakra-ui/react'
-import { useId } from 'react'
-import type { RunVerdict } from '../../core/checks/assess'
+import { useId, useState } from 'react'
+import type { Corridor as CorridorOf } from '../../core/checks/corridor'
 import { gradeWords } from '../../core/checks/sentences'
-import { openingOf } from '../../core/link/doors'
+import { type Door, openingOf } from '../../core/link/doors'
 import type { NeedKind } from '../../core/plan/need'
 import { formatLength } from '../../core/quantity/length'
 import { formatRate } from '../../core/quantity/rate'
 import { formatWatts } from '../../core/quantity/watts'
+import { linkModeFacts } from '../../core/standards/link-modes'
 import { citeSource } from '../../core/standards/source'
-import { type Chamber, type CorridorShape, corridorShape, hallBottom, hallTop, type Ribbon } from './corridor-shape'
+import text from '../theme/text.module.css'
+import look from './corridor.module.css'
+import {
+  type Chamber,
+  type CorridorShape,
+  corridorShape,
+  HALL_HEIGHT,
+  HALL_WIDTH,
+  hallBottom,
+  hallTop,
+  type Ribbon,
+  widthOf,
+} from './corridor-shape'
 import { useUnit } from './units'
 
 const ink = (token: string): string =>
@@ -25,66 +37,142 @@ const flowColours: Record<NeedKind, string> = {
   power: 'power',
 }
 
-/** A run seen from above: walls, doorways as wide as what each part passes at this length, and what wants to walk through. */
-export function Corridor({ verdict, title }: { verdict: RunVerdict; title: string }) {
+/**
+ * A run, or the whole path of a need, seen from above: walls, doorways as wide as what each part passes at this length, and what wants to walk through.
+ * Below stands each door's plate, to be looked at closer; on a phone the plates stand under each other, each with its doorway, and are walked downward.
+ */
+export function Corridor({ corridor, title }: { corridor: CorridorOf; title: string }) {
   const id = useId()
-  const shape = corridorShape(verdict)
+  const [open, setOpen] = useState<number | null>(null)
+  const shape = corridorShape(corridor)
+  const step = (shape.chambers[0]?.width ?? 0) + HALL_WIDTH
+  const columns = `${HALL_WIDTH / 2}fr repeat(${corridor.doors.length}, ${step}fr) ${HALL_WIDTH / 2}fr`
+  const shown = open === null ? null : corridor.doors[open]
   return (
-    <Box
-      overflowX="auto"
-      tabIndex={0}
-      role="region"
-      aria-label={`Corridor of ${title}`}
-      bg="card"
-      border="1px solid"
-      borderColor="line"
-      borderRadius="2px"
+    <div className={look.corridor}>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls sideways is scrolled by keys as well */}
+      <section aria-label={`Corridor of ${title}`} tabIndex={0} className={look.hall}>
+        <svg
+          viewBox={`0 0 ${shape.width} ${shape.height}`}
+          role="img"
+          aria-labelledby={`${id}-title ${id}-desc`}
+          className={look.plan}
+        >
+          <title id={`${id}-title`}>{`${title}: ${gradeWords[corridor.grade]}`}</title>
+          <desc id={`${id}-desc`}>{described(corridor)}</desc>
+          <defs>
+            <pattern
+              id={`${id}-hatch`}
+              width="6"
+              height="6"
+              patternUnits="userSpaceOnUse"
+              patternTransform="rotate(45)"
+            >
+              <rect width="6" height="6" fill="none" />
+              <line x1="0" y1="0" x2="0" y2="6" stroke={ink('power')} strokeWidth="3" />
+            </pattern>
+          </defs>
+          <rect
+            x="0"
+            y={hallTop(shape) - 8}
+            width={shape.width}
+            height={hallBottom(shape) - hallTop(shape) + 16}
+            fill={ink('floor')}
+          />
+          {[hallTop(shape) - 8, hallBottom(shape)].map((y) => (
+            <rect key={y} x="0" y={y} width={shape.width} height="8" fill={ink('solid')} />
+          ))}
+          {shape.ribbons.map((ribbon) => (
+            <RibbonMark key={ribbon.flow.needId} ribbon={ribbon} />
+          ))}
+          {shape.chambers.map((chamber) => (
+            <Walls key={chamber.x} chamber={chamber} shape={shape} />
+          ))}
+          {shape.ribbons.map((ribbon) => (
+            <RibbonLabel key={ribbon.flow.needId} ribbon={ribbon} />
+          ))}
+          {shape.powered && <PowerLine shape={shape} hatch={`url(#${id}-hatch)`} />}
+        </svg>
+        <ol className={look.plates} style={{ gridTemplateColumns: columns }}>
+          {corridor.doors.map((door, at) => (
+            <Plate
+              key={door.id}
+              door={door}
+              narrowest={at === corridor.narrowest}
+              open={open === at}
+              first={at === 0}
+              look={() => setOpen(at)}
+            />
+          ))}
+        </ol>
+      </section>
+      {shown && <Closer door={shown} behind={corridor.doors.slice((open ?? 0) + 1)} />}
+    </div>
+  )
+}
+
+/** What stands beside a door: which part, what it passes, and who says so. */
+function Plate({
+  door,
+  narrowest,
+  open,
+  first,
+  look: lookAt,
+}: {
+  door: Door
+  narrowest: boolean
+  open: boolean
+  first: boolean
+  look: () => void
+}) {
+  const unit = useUnit()
+  const opening = openingOf(door)
+  const { text: detail, length } = door.detail
+  return (
+    <li
+      className={look.plate}
+      data-narrowest={narrowest || undefined}
+      style={first ? { gridColumnStart: 2 } : undefined}
     >
-      <svg
-        viewBox={`0 0 ${shape.width} ${shape.height}`}
-        role="img"
-        aria-labelledby={`${id}-title ${id}-desc`}
-        style={{
-          display: 'block',
-          width: '100%',
-          minWidth: '720px',
-          maxHeight: '360px',
-          fontFamily: 'var(--hw-fonts-body)',
-        }}
-      >
-        <title id={`${id}-title`}>{`${title}: ${gradeWords[verdict.grade]}`}</title>
-        <desc id={`${id}-desc`}>{described(verdict)}</desc>
-        <defs>
-          <pattern id={`${id}-hatch`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-            <rect width="6" height="6" fill="none" />
-            <line x1="0" y1="0" x2="0" y2="6" stroke={ink('power')} strokeWidth="3" />
-          </pattern>
-        </defs>
-        <rect
-          x="0"
-          y={hallTop(shape) - 8}
-          width={shape.width}
-          height={hallBottom(shape) - hallTop(shape) + 16}
-          fill={ink('floor')}
-        />
-        {[hallTop(shape) - 8, hallBottom(shape)].map((y) => (
-          <rect key={y} x="0" y={y} width={shape.width} height="8" fill={ink('solid')} />
-        ))}
-        {shape.ribbons.map((ribbon) => (
-          <RibbonMark key={ribbon.flow.needId} ribbon={ribbon} />
-        ))}
-        {shape.chambers.map((chamber) => (
-          <Walls key={chamber.door.id} chamber={chamber} shape={shape} />
-        ))}
-        {shape.ribbons.map((ribbon) => (
-          <RibbonLabel key={ribbon.flow.needId} ribbon={ribbon} />
-        ))}
-        {shape.powered && <PowerLine shape={shape} hatch={`url(#${id}-hatch)`} />}
-        {shape.chambers.map((chamber) => (
-          <Plate key={chamber.door.id} chamber={chamber} shape={shape} />
-        ))}
-      </svg>
-    </Box>
+      <button type="button" aria-expanded={open} onClick={lookAt} onMouseEnter={lookAt} onFocus={lookAt}>
+        <b>{door.label}</b>
+        <span className={text.quiet}>{length === null ? detail : `${detail} ${formatLength(length, unit)}`}</span>
+        <span aria-hidden="true" className={look.doorway}>
+          <span style={{ width: `${(100 * widthOf(opening)) / HALL_HEIGHT}%` }} />
+        </span>
+        <span className={look.figure}>
+          {opening > 0 ? formatRate(opening) : door.watts > 0 ? `${formatWatts(door.watts)}, power only` : 'shut'}
+        </span>
+        <span className={text.quiet}>says {door.saidBy}</span>
+        {narrowest && <span className={look.narrow}>narrowest door</span>}
+      </button>
+    </li>
+  )
+}
+
+/** A door looked at closer: what it passes, who says so, at which length that would change, and what is behind it. */
+function Closer({ door, behind }: { door: Door; behind: readonly Door[] }) {
+  const unit = useUnit()
+  return (
+    <div className={look.closer} aria-live="polite">
+      <b>{door.label}</b> passes{' '}
+      {[
+        door.data ? `${linkModeFacts[door.data.mode].name}` : '',
+        door.picture ? `${door.picture.name} (${formatRate(door.picture.rate)})` : '',
+        door.watts > 0 ? formatWatts(door.watts) : '',
+      ]
+        .filter(Boolean)
+        .join(', ') || 'nothing'}
+      . Says {door.saidBy}: {citeSource(door.source)}.
+      {door.reaches.length > 0 && (
+        <>
+          {' '}
+          By the book a lead of this sort carries{' '}
+          {door.reaches.map(({ name, reach }) => `${name} to ${formatLength(reach, unit)}`).join(', ')}.
+        </>
+      )}{' '}
+      {behind.length > 0 ? `Behind it: ${behind.map(({ label }) => label).join(', ')}.` : 'Nothing is behind it.'}
+    </div>
   )
 }
 
@@ -98,10 +186,12 @@ function Walls({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
   // the leaf stands out from the floor in the dark as well
   const leafInk = ink(narrowest ? 'brass' : 'quiet')
   const leaf = Math.min(opening, 46)
+  const mark = x + width / 2
   return (
     <g>
       <rect x={x} y={top} width={width} height={jamb - top} fill={ink('solid')} opacity="0.9" />
       <rect x={x} y={sill} width={width} height={hallBottom(shape) - sill} fill={ink('solid')} opacity="0.9" />
+      {narrowest && <path d={`M${mark - 7} 3h14l-7 9z`} fill={ink('brass')} />}
       {opening === 0 ? (
         <rect x={x} y={top} width="6" height={hallBottom(shape) - top} fill={ink('blocked')} />
       ) : (
@@ -183,7 +273,7 @@ function PowerLine({ shape, hatch }: { shape: CorridorShape; hatch: string }) {
         const before = shape.chambers[at - 1]
         const start = before ? before.x + before.width : 0
         return (
-          <g key={door.id}>
+          <g key={x}>
             {door.watts > 0 ? (
               <rect x={start} y={y} width={width + x - start} height="8" fill={hatch} stroke={ink('power')} />
             ) : (
@@ -199,53 +289,10 @@ function PowerLine({ shape, hatch }: { shape: CorridorShape; hatch: string }) {
   )
 }
 
-/** What stands on the wall beside a door: which part, what it passes, and who says so. */
-function Plate({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
-  const unit = useUnit()
-  const { door, x, width, narrowest } = chamber
-  const centre = x + width / 2
-  const opening = openingOf(door)
-  const detail =
-    door.detail.length === null ? door.detail.text : `${door.detail.text} ${formatLength(door.detail.length, unit)}`
-  const foot = hallBottom(shape) + (shape.powered ? 38 : 12)
-  return (
-    <g>
-      <title>{`${door.label}: ${opening > 0 ? formatRate(opening) : 'passes no data or picture'}. Says ${door.saidBy}. ${citeSource(door.source)}`}</title>
-      <text x={centre} y="18" fontSize="15" fontWeight="700" textAnchor="middle" fill={ink('ink')}>
-        {shortened(door.label, 28)}
-      </text>
-      <text x={centre} y="35" fontSize="12.5" textAnchor="middle" fill={ink('quiet')}>
-        {shortened(detail, 36)}
-      </text>
-      <text
-        x={centre}
-        y={foot + 14}
-        fontSize="16"
-        fontWeight="700"
-        textAnchor="middle"
-        fill={ink(narrowest ? 'brassInk' : 'ink')}
-      >
-        {opening > 0 ? formatRate(opening) : door.watts > 0 ? 'power only' : 'shut'}
-      </text>
-      <text x={centre} y={foot + 31} fontSize="12" textAnchor="middle" fill={ink('quiet')}>
-        {shortened(`says ${door.saidBy}`, 36)}
-      </text>
-      {narrowest && (
-        <g>
-          <path d={`M${centre - 7} 41h14l-7 9z`} fill={ink('brass')} />
-          <text x={centre} y={foot + 48} fontSize="12.5" fontWeight="700" textAnchor="middle" fill={ink('brassInk')}>
-            narrowest door
-          </text>
-        </g>
-      )}
-    </g>
-  )
-}
-
 const shortened = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text)
 
 /** The picture in words. */
-function described(verdict: RunVerdict): string {
+function described(verdict: CorridorOf): string {
   const doors = verdict.doors.map((door, at) => {
     const opening = openingOf(door)
     return `${door.label} passes ${opening > 0 ? formatRate(opening) : 'nothing'}${at === verdict.narrowest ? ', the narrowest door' : ''}`

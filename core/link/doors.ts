@@ -4,6 +4,7 @@ import type { NeedKind } from '../plan/need'
 import type { Policy } from '../plan/policy'
 import type { Socket } from '../plan/site-index'
 import { givenWatts } from '../power/negotiate'
+import type { Metres } from '../quantity/length'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import { gradeFacts } from '../standards/grades'
@@ -30,6 +31,8 @@ export type Door = {
   /** Who says so. */
   saidBy: string
   source: Source
+  /** For a lead: what it carries of what is asked, each with how far by the book, the furthest rate last. A port has no length. */
+  reaches: readonly { name: string; rate: BitsPerSecond; reach: Metres }[]
 }
 
 /** The wider of what a door passes: the opening that the corridor draws. */
@@ -92,6 +95,7 @@ function portDoor(socket: Socket, direction: 'out' | 'in', asked: Asked): Door {
       direction === 'out' ? Math.max(givenWatts(port), port.takes ?? 0) : Math.max(port.takes ?? 0, port.gives ?? 0),
     saidBy: 'its data sheet',
     source: dataSheet,
+    reaches: [],
   }
 }
 
@@ -120,7 +124,37 @@ function leadDoor(
     watts: markedWatts(known),
     saidBy: basisNames[strongerBasis(lead, mode)],
     source: row?.source ?? dataSheet,
+    reaches: reachesOf(lead, spoken, asked),
   }
+}
+
+function reachesOf({ reach }: LaidLead, spoken: readonly LinkMode[], asked: Asked): Door['reaches'] {
+  const data = asked.data ? reach.data.filter(({ mode }) => spoken.includes(mode)) : []
+  const rows = [
+    ...data.map(({ mode, reach: far }) => ({
+      name: linkModeFacts[mode].name,
+      rate: linkModeFacts[mode].line,
+      reach: far,
+    })),
+    ...(asked.pictures
+      ? [
+          ...reach.displayport.map(({ mode, reach: far }) => ({
+            name: `DisplayPort ${displayPortLane[mode].name}`,
+            rate: displayPortLane[mode].payload * 4,
+            reach: far,
+          })),
+          ...reach.hdmi.map(({ mode, reach: far }) => ({
+            name: hdmiLink[mode].name,
+            rate: hdmiLink[mode].payload,
+            reach: far,
+          })),
+        ]
+      : []),
+  ]
+  // of two that go as far only the faster matters
+  return rows
+    .filter((row) => !rows.some((other) => other.reach >= row.reach && other.rate > row.rate))
+    .sort((one, other) => one.rate - other.rate)
 }
 
 /** Under the bench policy a trial may be what opens the door. */

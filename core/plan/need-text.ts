@@ -1,5 +1,6 @@
+import { framesRate, jobRate, soundRate, type WorkedOut } from '../needs/work-out'
 import { formatPictureMode, parsePictureMode } from '../picture/mode-text'
-import { decimal, type Parsed, parsed, unreadable } from '../quantity/parsed'
+import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
 import { parseWatts } from '../quantity/watts'
 import type { Need, NeedKind } from './need'
@@ -7,18 +8,18 @@ import type { Need, NeedKind } from './need'
 /** The size of a need without its ends: what one line of text says. */
 export type NeedSize = Need extends infer N
   ? N extends Need
-    ? Omit<N, 'id' | 'from' | 'to' | 'name' | 'through' | 'note'>
+    ? Omit<N, 'id' | 'from' | 'to' | 'name' | 'through' | 'note' | 'said'>
     : never
   : never
 
 /** What to type for each kind. */
 export const needExamples: Record<NeedKind, string> = {
   picture: '3840x2160@60 10 bit',
-  storage: '800 MB/s',
+  storage: '100 GB in 20 min',
   headset: '2.5 Gb/s + 9.2 W',
-  camera: '4 Gb/s + 4.5 W',
+  camera: '1920x1080@60 yuv422 + 4.5 W',
   sensor: '5 Gb/s + 4.5 W',
-  audio: '12 Mb/s',
+  audio: '8 ch 48 kHz 24 bit',
   data: '5 Gb/s',
   power: '96 W',
 }
@@ -39,11 +40,34 @@ export function parseNeedSize(kind: NeedKind, text: string): Parsed<NeedSize> {
   }
   const [rateText = '', wattsText, ...rest] = text.split('+')
   if (rest.length > 0) return unreadable(`Write one rate and, after a plus, one power: ${needExamples[kind]}.`)
-  const rate = parseRate(rateText)
+  const worked = workedOut(kind, rateText)
+  const rate = worked === null ? parseRate(rateText) : worked.ok ? parsed(worked.value.rate) : worked
   if (!rate.ok) return rate
   if (wattsText === undefined) return parsed({ kind, rate: rate.value })
   const watts = parseWatts(wattsText)
   return watts.ok ? parsed({ kind, rate: rate.value, watts: watts.value }) : watts
+}
+
+/** A rate worked out from what people know of that sort of need: a job of so much in such a time, frames, channels of sound. Null where the text is none of these. */
+export function workedOut(kind: NeedKind, text: string): Parsed<WorkedOut> | null {
+  if (kind === 'storage') return jobRate(text)
+  if (kind === 'camera') return framesRate(text)
+  return kind === 'audio' ? soundRate(text) : null
+}
+
+/** A size as somebody types it, with their own words kept where it was worked out from them. */
+export function readNeedSize(kind: NeedKind, text: string): Parsed<NeedSize & Pick<Need, 'said'>> {
+  const size = parseNeedSize(kind, text)
+  if (!size.ok) return size
+  const worked = workedOut(kind, text.split('+')[0] ?? '') !== null
+  return parsed(worked ? { ...size.value, said: plainText(text) } : size.value)
+}
+
+/** A need as it was said, where it still comes to what is asked; otherwise its figures. For forms, where somebody goes on from it. */
+export function saidSize(need: Need): string {
+  if (need.said === undefined) return formatNeedSize(need)
+  const read = parseNeedSize(need.kind, need.said)
+  return read.ok && formatNeedSize(read.value) === formatNeedSize(need) ? need.said : formatNeedSize(need)
 }
 
 /** The text that `parseNeedSize` reads back to the same size. */

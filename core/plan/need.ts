@@ -27,6 +27,7 @@ const everyNeed = {
       '1 is served first among needs of its kind; left out: after those that have one, in the order of the list',
     ),
   through: z.array(idField).max(16).optional().describe('Runs its path must take, where there are several ways'),
+  said: z.string().max(120).optional().describe('Its size as it was said, where it was worked out: "100 GB in 20 min"'),
   note: noteField.optional(),
 }
 /** Bus power that must travel beside the data, from the host to the device. */

@@ -10,7 +10,7 @@ import { useUnit } from '../../ui/units'
 import look from './findings.module.css'
 
 /** What was found, worst first: why, by what margin, which part, what to do, and on whose word. */
-export function Findings({ verdict, plan }: { verdict: RunVerdict | undefined; plan: Plan }) {
+export function Findings({ verdict, plan }: { verdict: Pick<RunVerdict, 'findings'> | undefined; plan: Plan }) {
   if (!verdict) return null
   const sorted = [...verdict.findings].sort((one, other) => GRADES.indexOf(one.grade) - GRADES.indexOf(other.grade))
   const clear = sorted.filter(({ grade }) => grade === 'clear')

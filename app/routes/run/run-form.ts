@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { directNeeds } from '../../../core/plan/direct-needs'
 import { tagField } from '../../../core/plan/fields'
 import { NEED_KINDS, type Need } from '../../../core/plan/need'
-import { formatNeedSize, type NeedSize, parseNeedSize } from '../../../core/plan/need-text'
+import { readNeedSize, saidSize } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import { leadFrom, leadKey, type Run } from '../../../core/plan/run'
 import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
@@ -20,7 +20,7 @@ const needForm = z
       .optional(),
   })
   .transform((need, context) => {
-    const size = parseNeedSize(need.kind, need.size)
+    const size = readNeedSize(need.kind, need.size)
     if (size.ok)
       return {
         id: need.id,
@@ -93,7 +93,8 @@ export function changeOf(
       ...(old?.through ? { through: old.through } : {}),
       ...(priority ? { priority } : {}),
       ...ends,
-      ...(size as NeedSize),
+      ...(old?.kind === 'picture' && size.kind === 'picture' && old.uncompressed ? { uncompressed: true } : {}),
+      ...size,
     } as Need
   })
   return { run, needs }
@@ -111,7 +112,7 @@ export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): Run
       id: need.id,
       kind: need.kind,
       way: need.from === run.from.device ? 'down' : 'up',
-      size: formatNeedSize(need),
+      size: saidSize(need),
       priority: need.priority === undefined ? '' : String(need.priority),
     })),
     note: run.note,

@@ -67,7 +67,7 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
       {notice}
       {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
       {verdict ? (
-        <Corridor verdict={verdict} title={title} />
+        <Corridor corridor={verdict} title={title} />
       ) : (
         <Text color="quiet">Choose two ports and a length, and the corridor appears here.</Text>
       )}

@@ -1,0 +1,120 @@
+import type { FieldMetadata } from '@conform-to/react'
+import { useCallback } from 'react'
+import { needNames } from '../../../core/checks/sentences'
+import { presetsFor } from '../../../core/needs/presets'
+import type { Device } from '../../../core/plan/device'
+import { NEED_KINDS, type NeedKind } from '../../../core/plan/need'
+import { needExamples } from '../../../core/plan/need-text'
+import type { SiteIndex } from '../../../core/plan/site-index'
+import { ChoiceField, type OptionGroup } from '../../ui/choice'
+import { QuietButton } from '../../ui/controls'
+import { type Known, SelectField, TextAreaField, TextField } from '../../ui/field'
+import { useSite } from '../../ui/site-context'
+import type { NeedFormTexts } from './need-form'
+import { NeedFigures } from './need-size'
+import look from './needs.module.css'
+
+/** Every device under its place. */
+export function DeviceField({ field, label }: { field: Known; label: string }) {
+  const { index } = useSite()
+  const groups = useCallback(() => deviceGroups(index), [index])
+  return (
+    <ChoiceField
+      field={field}
+      label={label}
+      required
+      none="Choose a device"
+      count={index.plan.devices.length}
+      groups={groups}
+      one={(value) => {
+        const device = index.devices.get(value)
+        return device ? { value, words: device.name } : null
+      }}
+    />
+  )
+}
+
+function deviceGroups({ plan }: SiteIndex): OptionGroup[] {
+  const option = ({ id, name }: Device) => ({ value: id, words: name })
+  const placed = plan.places.map(({ id, name }) => ({
+    label: name,
+    options: plan.devices.filter(({ place }) => place === id).map(option),
+  }))
+  const loose = plan.devices.filter(({ place }) => place === undefined).map(option)
+  return [...placed, { label: 'No place yet', options: loose }].filter(({ options }) => options.length > 0)
+}
+
+type Fields = { [Name in keyof NeedFormTexts]-?: FieldMetadata<NeedFormTexts[Name]> }
+
+/** What has to flow between which two devices, and how much of it; `put` fills in a preset. */
+export function NeedFields({ fields, put }: { fields: Fields; put: (kind: NeedKind, size: string) => void }) {
+  const { index } = useSite()
+  const kind = (NEED_KINDS.find((each) => each === fields.kind.value) ?? 'picture') as NeedKind
+  const ends = [fields.to.value, fields.from.value].flatMap((id) => index.devices.get(id ?? '') ?? [])
+  const presets = ends.flatMap(presetsFor)
+  return (
+    <div className={look.form}>
+      <DeviceField field={fields.from as Known} label="Flows from" />
+      <DeviceField field={fields.to as Known} label="Flows to" />
+      {presets.length > 0 && (
+        <div className={look.whole}>
+          <fieldset className={look.presets} aria-label="Often wanted between these two">
+            {presets.map((preset) => (
+              <QuietButton
+                key={`${preset.kind} ${preset.name}`}
+                type="button"
+                small
+                onClick={() => put(preset.kind, preset.size)}
+              >
+                {preset.name}
+              </QuietButton>
+            ))}
+          </fieldset>
+        </div>
+      )}
+      <SelectField field={fields.kind as Known} label="Kind">
+        {NEED_KINDS.map((name) => (
+          <option key={name} value={name}>
+            {needNames[name]}
+          </option>
+        ))}
+      </SelectField>
+      <div>
+        <TextField
+          field={fields.size as Known}
+          label="How much"
+          hint={`like ${needExamples[kind]}`}
+          mono
+          required
+          maxLength={120}
+        />
+        <NeedFigures kind={kind} size={fields.size.value ?? ''} />
+      </div>
+      <TextField field={fields.name as Known} label="What it is called" hint="left out: its kind" maxLength={120} />
+      <SelectField field={fields.priority as Known} label="Served, among needs of its kind">
+        <option value="">in order</option>
+        {PRIORITIES.map((priority) => (
+          <option key={priority} value={priority}>
+            {priority === 1 ? '1, first' : priority}
+          </option>
+        ))}
+      </SelectField>
+      {kind === 'picture' && (
+        <label className={look.whole}>
+          <input
+            type="checkbox"
+            name={fields.uncompressed.name}
+            defaultChecked={fields.uncompressed.initialValue === 'on'}
+          />{' '}
+          It must arrive without compression
+        </label>
+      )}
+      <div className={look.whole}>
+        <TextAreaField field={fields.note as Known} label="Note" rows={2} />
+      </div>
+    </div>
+  )
+}
+
+/** Who is served first among needs of a kind. */
+const PRIORITIES = [1, 2, 3, 4, 5, 6, 7, 8, 9]

@@ -1,0 +1,170 @@
+import { Flex, Heading, Text } from '@chakra-ui/react'
+import { type SubmissionResult, useForm } from '@conform-to/react'
+import { parseWithZod } from '@conform-to/zod/v4'
+import { useMemo, useRef } from 'react'
+import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
+import { revisionOf } from '../../../core/change/change'
+import { changeNeed, dropNeed } from '../../../core/change/changes/needs'
+import { corridorOf } from '../../../core/checks/corridor'
+import { byId } from '../../../core/plan/lookup'
+import { type Need, needLabel } from '../../../core/plan/need'
+import { refused } from '../../../server/sites/change-site'
+import { readForm } from '../../read-form.server'
+import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import text from '../../theme/text.module.css'
+import { MadeFrom } from '../../ui/change-fields'
+import { choose } from '../../ui/choice'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { Corridor } from '../../ui/corridor'
+import { ErrorView, RouteErrorView } from '../../ui/error-view'
+import { GradeMark } from '../../ui/grade'
+import { useSite } from '../../ui/site-context'
+import { Took } from '../../ui/take'
+import { useKept } from '../../ui/use-kept'
+import { Findings } from '../run/findings'
+import type { Route } from './+types/need'
+import { NeedFields } from './need-fields'
+import { type NeedFormTexts, needFormSchema, needOf, textsOfNeed } from './need-form'
+
+/** Whether there is such a need. What it is comes with the site. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const { copy } = await loadSite(params.site)
+  if (!copy.plan.needs.some(({ id }) => id === params.need)) throw data(null, { status: 404 })
+  return null
+}
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const base = baseOf(form)
+  const gone = () => refused('need', 'the need is no longer there')
+  if (form.get('intent') === 'drop') {
+    const dropped = await change(request, form, params.site, ({ plan }) => {
+      const need = byId(plan.needs).get(params.need)
+      return need ? dropNeed(plan, base, need) : gone()
+    })
+    if (dropped?.outcome === 'saved') return redirect(`/sites/${params.site}/needs?dropped=${dropped.id}`)
+    const { problem, status } = whyNotSaved(dropped)
+    return data({ result: { status: 'error', error: { '': [problem] } } as SubmissionResult<string[]> }, { status })
+  }
+  const submission = parseWithZod(form, { schema: needFormSchema })
+  if (submission.status !== 'success')
+    return data({ result: submission.reply() as SubmissionResult<string[]> }, { status: 422 })
+  const saved = await change(request, form, params.site, ({ plan }) => {
+    const before = byId(plan.needs).get(params.need)
+    return before ? changeNeed(plan, base, needOf(submission.value, params.need, before)) : gone()
+  })
+  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/needs/${params.need}?done=saved`)
+  const { problem, status } = whyNotSaved(saved)
+  return data({ result: submission.reply({ formErrors: [problem] }) as SubmissionResult<string[]> }, { status })
+}
+
+export default function NeedRoute({ actionData, params }: Route.ComponentProps) {
+  const { plan } = useSite()
+  const need = byId(plan.needs).get(params.need)
+  return need ? <NeedPage key={need.id} need={need} lastResult={actionData?.result} /> : <ErrorView status={404} />
+}
+
+/** One need: its whole path as a corridor, what it asks, and what is found on its way. */
+function NeedPage({ need, lastResult }: { need: Need; lastResult: SubmissionResult<string[]> | undefined }) {
+  const { plan, index, assessed, assessment, place, revisions } = useSite()
+  const stamp = String(revisionOf({ revisions }, 'needs', need.id))
+  const { made, behind, type, round } = useKept({ stamp, need, place })
+  const corridor = useMemo(() => corridorOf(assessed, need), [assessed, need])
+  const verdict = byId(assessment.needs).get(need.id)
+  const label = needLabel(need, index.devices)
+  const nameOf = (id: string) => index.devices.get(id)?.name ?? id
+  return (
+    <>
+      <Flex align="center" gap="4" mb="3" wrap="wrap">
+        <Heading as="h1" size="xl">
+          {label}: {nameOf(need.from)} to {nameOf(need.to)}
+        </Heading>
+        {verdict && <GradeMark grade={verdict.grade} size="lg" />}
+      </Flex>
+      <Took />
+      {behind && (
+        <Notice tone="note" slim>
+          This need was changed meanwhile. What you typed is still here; saving keeps both, or says where both of you
+          changed the same.
+        </Notice>
+      )}
+      {corridor ? (
+        <Corridor corridor={corridor} title={`the ${label}`} />
+      ) : (
+        <Text>There is no way of runs, docks and hubs between the two yet. Lay a run between them.</Text>
+      )}
+      {verdict && verdict.runs.length > 0 && (
+        <p className={text.small}>
+          Its way:{' '}
+          {verdict.runs.map((id, at) => (
+            <span key={id}>
+              {at > 0 && ', then '}
+              <RouterLink to={`/sites/${plan.site.id}/runs/${id}`} className={`${text.link} ${text.mono}`}>
+                {index.runs.get(id)?.tag ?? id}
+              </RouterLink>
+            </span>
+          ))}
+        </p>
+      )}
+      <NeedEditor key={round} need={made.need} base={behind ? made.place : place} lastResult={lastResult} type={type} />
+      <Findings verdict={verdict} plan={plan} />
+    </>
+  )
+}
+
+function NeedEditor({
+  need,
+  base,
+  lastResult,
+  type,
+}: {
+  need: Need
+  base: number
+  lastResult: SubmissionResult<string[]> | undefined
+  type: () => void
+}) {
+  const saving = useNavigation().state === 'submitting'
+  const formRef = useRef<HTMLFormElement>(null)
+  const [form, fields] = useForm<NeedFormTexts>({
+    id: `need-${need.id}`,
+    lastResult,
+    defaultValue: textsOfNeed(need),
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: needFormSchema }) as never,
+    shouldRevalidate: 'onInput',
+  })
+  const put = (kind: string, size: string) => {
+    const controls = formRef.current?.elements
+    const kinds = controls?.namedItem('kind')
+    const sizes = controls?.namedItem('size')
+    if (!(kinds instanceof HTMLSelectElement) || !(sizes instanceof HTMLInputElement)) return
+    choose(kinds, kind)
+    form.update({ name: 'size', value: size })
+    type()
+  }
+  return (
+    <>
+      <Form method="post" ref={formRef} id={form.id} onSubmit={form.onSubmit} noValidate onInput={type}>
+        <MadeFrom base={base} />
+        {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
+        <NeedFields fields={fields as never} put={put} />
+        <Flex mt="3" mb="6" gap="4" align="center">
+          <MainButton loading={saving}>Save the need</MainButton>
+        </Flex>
+      </Form>
+      <Form method="post">
+        <MadeFrom />
+        <input type="hidden" name="intent" value="drop" />
+        <Flex mb="6" gap="4" align="center">
+          <QuietButton grave>No longer needed</QuietButton>
+          <Text fontSize="sm" color="quiet">
+            It can be put back.
+          </Text>
+        </Flex>
+      </Form>
+    </>
+  )
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteErrorView error={error} />
+}

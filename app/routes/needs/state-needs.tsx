@@ -1,0 +1,213 @@
+import { Flex, Heading, Text } from '@chakra-ui/react'
+import { useMemo, useState } from 'react'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { stateNeeds } from '../../../core/change/changes/needs'
+import { needNames } from '../../../core/checks/sentences'
+import { type Preset, presetsFor } from '../../../core/needs/presets'
+import { reachableFrom } from '../../../core/path/reachable'
+import type { Device } from '../../../core/plan/device'
+import { freeIds, slugOf } from '../../../core/plan/free-id'
+import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
+import { readForm } from '../../read-form.server'
+import { change, whyNotSaved } from '../../stored.server'
+import text from '../../theme/text.module.css'
+import { MadeFrom } from '../../ui/change-fields'
+import { MainButton, Notice } from '../../ui/controls'
+import { PlainInput, PlainSelect } from '../../ui/field'
+import { useSite } from '../../ui/site-context'
+import type { Route } from './+types/state-needs'
+import { needFormSchema, needOf } from './need-form'
+import { NeedFigures } from './need-size'
+import look from './needs.module.css'
+
+/** Lines of one form at most: what one host has around it. */
+const MOST_LINES = 200
+
+type Wrong = { problem: string; lines: Readonly<Record<string, string>> }
+
+/** States the needs that were ticked: all of them, or none where one of them cannot be read. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const lines: Record<string, string> = {}
+  const read = form
+    .getAll('line')
+    .slice(0, MOST_LINES)
+    .flatMap((each) => {
+      const line = String(each)
+      const [from, to] = form.get(`toward-${line}`) === 'host' ? [line, form.get('host')] : [form.get('host'), line]
+      const kind = form.get(`kind-${line}`)
+      const answer = needFormSchema.safeParse({ from, to, kind, size: form.get(`size-${line}`) })
+      if (answer.success) return answer.data
+      lines[line] = answer.error.issues[0]?.message ?? 'This cannot be read.'
+      return []
+    })
+  const wrong = (problem: string, status: number) => data<Wrong>({ problem, lines }, { status })
+  if (Object.keys(lines).length > 0)
+    return wrong(
+      'Some lines cannot be read; they say why. Nothing was saved yet, and what you typed is still here.',
+      422,
+    )
+  if (read.length === 0) return wrong('Tick what has to flow. Nothing was saved.', 422)
+  const saved = await change(request, form, params.site, ({ plan }) => {
+    const idOf = freeIds(plan.needs.map(({ id }) => id))
+    const needs = read.map((each): Need => needOf(each, idOf(slugOf(`${each.kind} ${each.to}`, 'need')), null))
+    return stateNeeds(plan, needs)
+  })
+  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/needs?stated=${saved.id}`)
+  const { problem, status } = whyNotSaved(saved)
+  return wrong(problem, status)
+}
+
+/** What has to flow around one computer: each device its runs reach, with what is usually wanted of it. Tick, change a figure, save. */
+export default function StateNeeds({ actionData }: Route.ComponentProps) {
+  const { plan, index } = useSite()
+  const [params, setParams] = useSearchParams()
+  const saving = useNavigation().state === 'submitting'
+  const hosts = useMemo(
+    () => plan.devices.filter(({ id, kind }) => index.runsAt.has(id) && (kind === 'computer' || kind === 'other')),
+    [plan.devices, index],
+  )
+  const host = index.devices.get(params.get('host') ?? '') ?? hosts[0]
+  const around = useMemo(
+    () => (host ? reachableFrom(index, host.id).filter((device) => presetsFor(device).length > 0) : []),
+    [index, host],
+  )
+  if (!host)
+    return (
+      <>
+        <Heading as="h1" size="xl" mb="4">
+          State needs
+        </Heading>
+        <Text>
+          Nothing is joined yet. Lay a run from a computer first, and what stands at its ends is offered here.{' '}
+          <RouterLink to={`/sites/${plan.site.id}/runs/new`} className={text.link}>
+            New run
+          </RouterLink>
+        </Text>
+      </>
+    )
+  return (
+    <>
+      <Heading as="h1" size="xl" mb="1">
+        State needs
+      </Heading>
+      <Text mb="4">
+        Choose the computer; everything its runs reach stands below with what is usually wanted. A size may be a figure
+        (800 MB/s), a job (100 GB in 20 min), or frames (2448x2048@75 mono8).
+      </Text>
+      <label className={text.half} htmlFor="host">
+        Around{' '}
+      </label>
+      <PlainSelect
+        id="host"
+        value={host.id}
+        onChange={({ currentTarget }) => setParams({ host: currentTarget.value })}
+        style={{ width: 'auto', display: 'inline-block', marginBottom: '0.75rem' }}
+      >
+        {hosts.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </PlainSelect>
+      {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
+      {around.length === 0 ? (
+        <Text mt="4">No run leads from {host.name} to anything that asks for something.</Text>
+      ) : (
+        <Form method="post" key={host.id}>
+          <MadeFrom />
+          <input type="hidden" name="host" value={host.id} />
+          <ul className={look.suggested}>
+            {around.slice(0, MOST_LINES).map((device) => (
+              <Line key={device.id} host={host} device={device} wrong={actionData?.lines[device.id]} />
+            ))}
+          </ul>
+          <Flex mt="4">
+            <MainButton loading={saving}>State what is ticked</MainButton>
+          </Flex>
+        </Form>
+      )}
+    </>
+  )
+}
+
+function Line({ host, device, wrong }: { host: Device; device: Device; wrong: string | undefined }) {
+  const { plan } = useSite()
+  const presets = presetsFor(device)
+  const standing = plan.needs.filter(
+    ({ from, to }) => (from === host.id && to === device.id) || (from === device.id && to === host.id),
+  )
+  const first = presets.find(({ kind }) => !standing.some((need) => need.kind === kind)) ?? presets[0]
+  const [kind, setKind] = useState<NeedKind>(first?.kind ?? 'data')
+  const [size, setSize] = useState(first?.size ?? '')
+  const [toward, setToward] = useState(first?.toward ?? 'device')
+  const [on, setOn] = useState(standing.length === 0)
+  const take = (preset: Preset) => {
+    setKind(preset.kind)
+    setSize(preset.size)
+    setToward(preset.toward)
+    setOn(true)
+  }
+  return (
+    <li className={look.line}>
+      <input
+        type="checkbox"
+        name="line"
+        value={device.id}
+        checked={on}
+        onChange={({ currentTarget }) => setOn(currentTarget.checked)}
+        aria-label={`${needNames[kind]} for ${device.name}`}
+      />
+      <span>
+        <b>{device.name}</b>
+        {standing.length > 0 && (
+          <span className={`${text.block} ${text.tiny} ${text.quiet}`}>
+            has {standing.length} {standing.length === 1 ? 'need' : 'needs'} already
+          </span>
+        )}
+      </span>
+      <PlainSelect
+        aria-label={`Usual for ${device.name}`}
+        value={presets.find((each) => each.kind === kind && each.size === size)?.name ?? ''}
+        onChange={({ currentTarget }) => {
+          const preset = presets.find(({ name }) => name === currentTarget.value)
+          if (preset) take(preset)
+        }}
+      >
+        <option value="">as typed</option>
+        {presets.map(({ name }) => (
+          <option key={name}>{name}</option>
+        ))}
+      </PlainSelect>
+      <PlainSelect
+        name={`kind-${device.id}`}
+        aria-label={`Kind for ${device.name}`}
+        value={kind}
+        onChange={({ currentTarget }) => setKind(NEED_KINDS.find((each) => each === currentTarget.value) ?? 'data')}
+      >
+        {NEED_KINDS.map((name) => (
+          <option key={name} value={name}>
+            {needNames[name]}
+          </option>
+        ))}
+      </PlainSelect>
+      <PlainInput
+        name={`size-${device.id}`}
+        aria-label={`How much for ${device.name}`}
+        value={size}
+        onChange={({ currentTarget }) => setSize(currentTarget.value)}
+        mono
+        maxLength={120}
+      />
+      <input type="hidden" name={`toward-${device.id}`} value={toward} />
+      <div className={look.wide}>
+        <NeedFigures kind={kind} size={size} />
+        {wrong && (
+          <p role="alert" className={look.wrong}>
+            {wrong}
+          </p>
+        )}
+      </div>
+    </li>
+  )
+}

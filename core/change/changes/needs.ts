@@ -1,0 +1,36 @@
+import { type Need, needLabel } from '../../plan/need'
+import type { Plan } from '../../plan/plan'
+import type { Draft, Edit, Place } from '../change'
+
+const called = (plan: Plan, needs: readonly Need[]): string[] => {
+  const devices = new Map(plan.devices.map((device) => [device.id, device]))
+  return needs.map((need) => needLabel(need, devices))
+}
+
+/** States new needs, at the end of the list. */
+export const stateNeeds = (plan: Plan, needs: readonly Need[]): Draft => ({
+  what: { name: 'state needs', about: called(plan, needs) },
+  edits: needs.map((value): Edit => ({ list: 'needs', id: value.id, base: null, value })),
+})
+
+/** Saves a need as a form made it from the site at place `base`. */
+export const changeNeed = (plan: Plan, base: Place, need: Need): Draft => ({
+  what: { name: 'change need', about: called(plan, [need]) },
+  edits: [{ list: 'needs', id: need.id, base, value: need }],
+})
+
+/** Takes a need away. */
+export const dropNeed = (plan: Plan, base: Place, need: Need): Draft => ({
+  what: { name: 'drop need', about: called(plan, [need]) },
+  edits: [{ list: 'needs', id: need.id, base, value: null }],
+})
+
+/** Says in which order needs are served: the first of them first. Needs that stand so already are left alone. */
+export function orderNeeds(plan: Plan, base: Place, needs: readonly Need[]): Draft {
+  const edits = needs.flatMap((need, at): Edit[] => {
+    const priority = Math.min(LAST_PRIORITY, at + 1)
+    return need.priority === priority ? [] : [{ list: 'needs', id: need.id, base, value: { ...need, priority } }]
+  })
+  return { what: { name: 'order needs', about: called(plan, needs) }, edits }
+}
+const LAST_PRIORITY = 9

@@ -1,0 +1,59 @@
+import { bitsPerPixel, cvtTiming, streamRate } from '../picture/timing'
+import type { NeedKind } from '../plan/need'
+import { type NeedSize, parseNeedSize, workedOut } from '../plan/need-text'
+import { decimal, type Parsed, parsed } from '../quantity/parsed'
+import { type BitsPerSecond, formatBytesPerSecond, formatRate } from '../quantity/rate'
+import type { Watts } from '../quantity/watts'
+import { citeSource, commonPractice, published, type Source } from '../standards/source'
+
+/** What a need comes to, in the three figures people think in, and how it was worked out. */
+export type Explained = {
+  size: NeedSize
+  rate: BitsPerSecond | null
+  watts: Watts | null
+  /** The arithmetic, a line each, with who says so. */
+  steps: readonly { words: string; source: string }[]
+}
+
+const decimalUnits = commonPractice('decimal units: 1 GB = 10^9 B, 1 MB/s = 8 Mb/s')
+const cvt = published('VESA CVT 1.2, reduced blanking v2')
+const layout = commonPractice('raw frames are size x frames a second x bits a pixel')
+const onPlug = commonPractice('data sheets of sensors and plain devices name the rate on the plug')
+const battery = commonPractice('a headset that gets what it draws holds; more charges it, to about 92 %')
+const powerRules = commonPractice('what the device asks is on its plate or its charger')
+
+/** Reads the size of a need and explains it: every figure in Gb/s, MB/s or W, with the formula and its source. */
+export function explainNeed(kind: NeedKind, text: string): Parsed<Explained> {
+  const size = parseNeedSize(kind, text)
+  return size.ok ? parsed(explained(size.value, text)) : size
+}
+
+function explained(size: NeedSize, text: string): Explained {
+  const watts = ('watts' in size ? size.watts : undefined) ?? null
+  const steps: Explained['steps'][number][] = []
+  const tell = (words: string, source: Source): void => void steps.push({ words, source: citeSource(source) })
+  if (size.kind === 'picture') {
+    const timing = cvtTiming(size.mode)
+    const rate = streamRate(size.mode)
+    tell(
+      `${timing.hTotal} x ${timing.vTotal} pixels with blanking x ${decimal(timing.refreshHz, 3)} Hz = ${decimal(timing.pixelClockHz / 1e6, 3)} MHz`,
+      cvt,
+    )
+    tell(
+      `${decimal(timing.pixelClockHz / 1e6, 3)} MHz x ${decimal(bitsPerPixel(size.mode), 2)} bits a pixel = ${formatRate(rate)}`,
+      cvt,
+    )
+    return { size, rate, watts, steps }
+  }
+  if (size.kind === 'power') {
+    tell(`${size.watts} W have to arrive`, powerRules)
+    return { size, rate: null, watts, steps }
+  }
+  const [sizeText = ''] = text.split('+')
+  const worked = workedOut(size.kind, sizeText)
+  if (worked?.ok) tell(worked.value.steps, size.kind === 'camera' ? layout : decimalUnits)
+  else if (size.kind === 'sensor' || size.kind === 'data') tell(`${formatRate(size.rate)} on the plug`, onPlug)
+  else tell(`${formatRate(size.rate)} / 8 = ${formatBytesPerSecond(size.rate)}`, decimalUnits)
+  if (watts !== null) tell(`${watts} W beside the data`, size.kind === 'headset' ? battery : powerRules)
+  return { size, rate: size.rate, watts, steps }
+}

@@ -1,0 +1,60 @@
+import type { Device, DeviceKind } from '../plan/device'
+import type { NeedKind } from '../plan/need'
+
+/** A need people often have between two sorts of devices, said as they say it. `toward` is where it flows: to the host, or from it. */
+export type Preset = { name: string; kind: NeedKind; size: string; toward: 'host' | 'device' }
+
+const pictures: readonly Preset[] = [
+  ['4K at 60 Hz', '3840x2160@60'],
+  ['1440p at 60 Hz', '2560x1440@60'],
+  ['1080p at 60 Hz', '1920x1080@60'],
+  ['4K at 120 Hz', '3840x2160@120'],
+  ['4K at 60 Hz, high dynamic range', '3840x2160@60 10 bit'],
+  ['5K at 60 Hz', '5120x2880@60'],
+  ['8K at 60 Hz', '7680x4320@60'],
+].map(([name = '', size = '']) => ({ name, size, kind: 'picture', toward: 'device' }))
+
+const storage: readonly Preset[] = [
+  { name: 'a quick disk', size: '800 MB/s + 4.5 W', kind: 'storage', toward: 'device' },
+  { name: "the morning's recordings", size: '100 GB in 20 min + 4.5 W', kind: 'storage', toward: 'device' },
+  { name: 'a hard disk', size: '110 MB/s + 4.5 W', kind: 'storage', toward: 'device' },
+  { name: 'a fast array with its own supply', size: '2500 MB/s', kind: 'storage', toward: 'device' },
+]
+
+const power = (watts: number): Preset => ({
+  name: `charging at ${watts} W`,
+  size: `${watts} W`,
+  kind: 'power',
+  toward: 'host',
+})
+
+/** What is commonly wanted, by what stands at the far end from the host; the most usual first (figures of common practice). */
+const byKind: Readonly<Record<DeviceKind, readonly Preset[]>> = {
+  computer: [],
+  display: [...pictures, power(65), power(96)],
+  projector: [...pictures].sort((one) => (one.size === '1920x1080@60' ? -1 : 1)),
+  dock: [power(65), power(96), power(140)],
+  hub: [],
+  storage,
+  headset: [
+    { name: 'an encoded view at 90 Hz', size: '1 Gb/s + 8 W', kind: 'headset', toward: 'device' },
+    { name: 'an encoded view at 120 Hz', size: '1 Gb/s + 9.2 W', kind: 'headset', toward: 'device' },
+    { name: 'a link test that fills the plug', size: '2.5 Gb/s + 9.2 W', kind: 'headset', toward: 'device' },
+  ],
+  camera: [
+    { name: '1080p at 60, colour', size: '1920x1080@60 yuv422 + 4.5 W', kind: 'camera', toward: 'host' },
+    { name: '5 megapixels at 75, grey', size: '2448x2048@75 mono8 + 4.5 W', kind: 'camera', toward: 'host' },
+    { name: '4K at 30, colour', size: '3840x2160@30 nv12 + 4.5 W', kind: 'camera', toward: 'host' },
+  ],
+  sensor: [{ name: 'a 3D sensor', size: '5 Gb/s + 4.5 W', kind: 'sensor', toward: 'host' }],
+  charger: [power(65), power(96), power(140), power(240)],
+  extender: [],
+  other: [
+    { name: 'plain USB, keys and panels', size: '12 Mb/s + 2.5 W', kind: 'data', toward: 'host' },
+    { name: 'plain USB at 480 Mb/s', size: '480 Mb/s + 2.5 W', kind: 'data', toward: 'host' },
+    { name: 'sound, 8 channels', size: '8 ch 48 kHz 24 bit + 4.5 W', kind: 'audio', toward: 'host' },
+  ],
+}
+
+/** Presets for what could flow between a host and another device. */
+export const presetsFor = ({ kind }: Pick<Device, 'kind'>): readonly Preset[] => byKind[kind]
