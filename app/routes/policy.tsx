@@ -1,35 +1,43 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
-import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
+import { useMemo } from 'react'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { z } from 'zod'
 import { revisionOf } from '../../core/change/change'
 import { choosePolicy } from '../../core/change/changes/site'
 import { POLICY_ID } from '../../core/change/copy'
+import { gradeWords } from '../../core/checks/sentences'
+import type { Turned } from '../../core/checks/turned'
 import { type Policy, policySchema } from '../../core/plan/policy'
 import { readForm } from '../read-form.server'
 import { baseOf, change, whyNotSaved } from '../stored.server'
+import text from '../theme/text.module.css'
 import { MadeFrom } from '../ui/change-fields'
 import { MainButton, Notice } from '../ui/controls'
 import { useSite } from '../ui/site-context'
+import { useAsked } from '../ui/use-asked'
 import { useKept } from '../ui/use-kept'
 import type { Route } from './+types/policy'
+import look from './policy.module.css'
 import { saveSiteForm } from './save-site.server'
 import { SiteForm } from './site-form'
 
 type Choice = {
-  [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays' | 'reservation']: {
+  [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays' | 'reservation' | 'addInCards' | 'farData']: {
     legend: string
     options: [Policy[Name], string, string][]
   }
 }
 
 /** Every question must be answered: a form without one is not taken for the default. */
-const { length, extensions, cables, computerDisplays, reservation } = policySchema.shape
+const { length, extensions, cables, computerDisplays, reservation, addInCards, farData } = policySchema.shape
 const chosenSchema = z.object({
   length: length.unwrap(),
   extensions: extensions.unwrap(),
   cables: cables.unwrap(),
   computerDisplays: computerDisplays.unwrap(),
   reservation: reservation.unwrap(),
+  addInCards: addInCards.unwrap(),
+  farData: farData.unwrap(),
 })
 
 /** Where practitioners disagree, both schools with what follows from each. */
@@ -77,6 +85,65 @@ const choices: Choice = {
       ['stream', 'Its own stream rate', 'What newer hosts do: more displays fit.'],
     ],
   },
+  addInCards: {
+    legend: 'Ports on add-in cards?',
+    options: [
+      [
+        'record',
+        'By this site’s own record',
+        'A note says that the port is on a card; what held on its controller decides.',
+      ],
+      ['avoid', 'Only where no other port does it', 'A run at such a port is tight.'],
+    ],
+  },
+  farData: {
+    legend: 'Data past 5 m: copper or glass?',
+    options: [
+      [
+        'both',
+        'Both',
+        'Active copper costs less and may pick up noise; optical is light, isolates, and may carry no power.',
+      ],
+      ['copper', 'Active copper first', 'What is offered to buy has copper before glass.'],
+      ['optical', 'Optical first', 'What is offered to buy has glass before copper.'],
+    ],
+  },
+}
+
+/** Every answer the site does not go by, each by itself. */
+const otherChoices = (policy: Policy): Partial<Policy>[] =>
+  Object.entries(choices).flatMap(([name, { options }]) =>
+    options
+      .map(([value]) => value)
+      .filter((value) => policy[name as keyof Choice] !== value)
+      .map((value): Partial<Policy> => ({ [name]: value })),
+  )
+
+const MOST_TOLD = 12
+
+/** What a choice would change here before it is made: how many verdicts, and which. */
+function Effect({ effect, home }: { effect: readonly Turned[] | undefined; home: string }) {
+  if (effect === undefined) return null
+  if (effect.length === 0) return <span className={look.effect}>Would change no verdict here.</span>
+  return (
+    <details className={look.effect}>
+      <summary>
+        Would change {effect.length} {effect.length === 1 ? 'verdict' : 'verdicts'} here
+      </summary>
+      <ul>
+        {effect.slice(0, MOST_TOLD).map(({ id, label, from, to }) => (
+          <li key={id}>
+            <RouterLink to={`${home}/runs/${id}`} className={`${text.link} ${text.mono}`}>
+              {label}
+            </RouterLink>{' '}
+            {from && `${gradeWords[from]} to `}
+            {gradeWords[to]}
+          </li>
+        ))}
+        {effect.length > MOST_TOLD && <li>and {effect.length - MOST_TOLD} more</li>}
+      </ul>
+    </details>
+  )
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
@@ -99,6 +166,14 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
   const saving = useNavigation().state === 'submitting'
   const done = useSearchParams()[0].get('done')
   const stamp = String(revisionOf({ revisions }, 'policy', POLICY_ID))
+  const question = useMemo(() => ({ choices: otherChoices(plan.policy) }), [plan.policy])
+  const { step, last } = useAsked('policies', question)
+  const effects = new Map(
+    (step === 'answered' ? last : []).map(({ choice, turned }) => {
+      const [[name, value] = []] = Object.entries(choice)
+      return [`${name} ${value}`, turned] as const
+    }),
+  )
   const { made, behind, type, round } = useKept({ stamp, policy: plan.policy, place })
   return (
     <Box maxW="720px">
@@ -135,13 +210,14 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
                   type="radio"
                   name={name}
                   value={value}
-                  defaultChecked={made.policy[name as keyof Choice] === value}
+                  defaultChecked={(made.policy[name as keyof Choice] ?? options[0]?.[0]) === value}
                 />
                 <span>
                   <b>{title}</b>
                   <Box as="span" display="block" color="quiet" fontSize="sm">
                     {consequence}
                   </Box>
+                  <Effect effect={effects.get(`${name} ${value}`)} home={`/sites/${plan.site.id}`} />
                 </span>
               </Box>
             ))}

@@ -1,7 +1,9 @@
+import { type PolicyEffect, policyEffects } from '../../core/checks/policy-effect'
 import { reassess } from '../../core/checks/reassess'
 import type { Steps } from '../../core/checks/steps'
 import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
 import { rankRun } from '../../core/match/rank-all'
+import type { Policy } from '../../core/plan/policy'
 import { findWaysOut, type WaysOut } from '../../core/remedy/search'
 import { inSlices } from '../in-slices'
 import { followSite, openCopy } from '../open-copy'
@@ -16,6 +18,8 @@ type Asked = {
   ways: { question: { run: string }; answer: WaysOut }
   /** One way out for each of many runs. */
   waysOfAll: { question: { runs: readonly string[] }; answer: { run: string; found: WaysOut }[] }
+  /** What other choices of what the site goes by would change. */
+  policies: { question: { choices: readonly Partial<Policy>[] }; answer: PolicyEffect[] }
   /** The best from the drawer for many runs. */
   leads: { question: { runs: readonly string[] }; answer: LeadProposal }
 }
@@ -43,6 +47,7 @@ const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) 
     }
     return answers
   },
+  policies: ({ assessed }, { choices }, tell) => policyEffects(assessed, choices, tell),
   leads: ({ copy, assessed }, { runs }, tell) => proposeLeads(assessed, runs, copy.place, tell),
 }
 

@@ -1,3 +1,4 @@
+import { addInCardCheck } from './add-in-card'
 import { batteryCheck } from './battery'
 import { busBudgetCheck } from './bus-budget'
 import { currentCheck } from './current'
@@ -46,4 +47,5 @@ export const checks: readonly Check[] = [
   historyCheck,
   valueCheck,
   displayInputCheck,
+  addInCardCheck,
 ]

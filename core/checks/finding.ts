@@ -30,6 +30,7 @@ export type CheckName =
   | 'pairing'
   | 'evidence'
   | 'display input'
+  | 'add-in card'
   | 'storage target'
   | 'battery'
   | 'volts lost'
@@ -103,6 +104,7 @@ export type Reason =
   | { code: 'bench-pass'; mode: LinkMode; counts: boolean; at: string }
   | { code: 'conflict'; conflict: Conflict }
   | { code: 'hdmi-to-display' }
+  | { code: 'on-add-in-card'; avoided: boolean }
   | {
       code: 'storage-band'
       low: number

@@ -128,6 +128,10 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return conflictSentence(reason.conflict, label)
     case 'hdmi-to-display':
       return `${label} is HDMI, and this display has DisplayPort too; straight DisplayPort is the surer way.`
+    case 'on-add-in-card':
+      return reason.avoided
+        ? `${label} is on an add-in card, which this site uses only where no other port does it.`
+        : `${label} is on an add-in card: some advise against them, some recommend one where board ports fail. This site goes by its own record.`
     case 'storage-band':
       return `Expect ${formatBytesPerSecond(reason.low)} to ${formatBytesPerSecond(reason.high)} (${reason.way}), limited by ${limitNames[reason.limitedBy]}${reason.overhead ? `, with this site's overhead of ${reason.overhead.low * 100} to ${reason.overhead.high * 100} %` : ''}; ${formatBytesPerSecond(finding.need ?? 0)} are asked.`
     case 'shared':

@@ -3,7 +3,7 @@ import { type Assessed, leadingFinding } from '../checks/assess'
 import type { Finding, Verdict } from '../checks/finding'
 import { judged } from '../checks/look-ahead'
 import type { Steps } from '../checks/steps'
-import { type Worsened, worsened } from '../checks/worsened'
+import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
 import type { Run } from '../plan/run'
 import { freeCables } from './rank-all'
@@ -15,7 +15,7 @@ export type LeftRun = { run: string; tag: string; grade: Verdict; leading: Findi
 export type LeadProposal = {
   leads: readonly ProposedLead[]
   left: readonly LeftRun[]
-  worse: readonly Worsened[]
+  worse: readonly Turned[]
   edits: readonly Edit[]
 }
 
@@ -79,7 +79,7 @@ export function* proposeLeads(
       if (!run || !verdict || verdict.grade === 'clear' || taken.has(id)) return []
       return [{ run: id, tag: run.tag, grade: verdict.grade, leading: leadingFinding(verdict.findings) }]
     }),
-    worse: worsened(assessment, after.assessment, after.index),
+    worse: turnedBetween(assessment, after.assessment, after.index).filter(isWorse),
     edits: edits(kept),
   }
 }

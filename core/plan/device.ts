@@ -22,6 +22,9 @@ export type DeviceKind = (typeof DEVICE_KINDS)[number]
 /** Which end of a USB link a port can be. A hub has a device port upstream and host ports downstream. */
 export const PORT_ROLES = ['host', 'device', 'either'] as const
 
+/** Where a port may sit. */
+export const PORT_SITES = ['board', 'graphics card', 'add-in card', 'front', 'hub', 'display'] as const
+
 export const portSchema = z.strictObject({
   id: idField,
   name: nameField,
@@ -62,6 +65,7 @@ export const portSchema = z.strictObject({
     .max(8)
     .optional()
     .describe('The voltages it charges at, where it is particular'),
+  sits: z.enum(PORT_SITES).optional().describe('Where it sits; shops and makers give different odds for each'),
   controller: nameField.optional().describe('The controller or bus behind the port'),
 })
 export type Port = z.output<typeof portSchema>

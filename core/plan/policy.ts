@@ -22,6 +22,14 @@ export const policySchema = z.strictObject({
     .enum(['link', 'stream'])
     .default('link')
     .describe('pictures in a tunnel reserve a whole link rate (usual hosts) or their own stream rate (newer hosts)'),
+  addInCards: z
+    .enum(['record', 'avoid'])
+    .default('record')
+    .describe("ports on add-in cards: this site's own record decides, or they are a second choice"),
+  farData: z
+    .enum(['both', 'copper', 'optical'])
+    .default('both')
+    .describe('data past 5 m: active copper and optical are offered alike, or one of them first'),
   storageOverhead: z
     .strictObject({ low: z.number().min(0).max(0.9), high: z.number().min(0).max(0.9) })
     .refine(({ low, high }) => low <= high, 'the low end of the band is above its high end')

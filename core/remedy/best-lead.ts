@@ -12,17 +12,33 @@ const order: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
 /** A price nobody knows comes after every one that is known. */
 const UNKNOWN_PRICE = Number.MAX_VALUE
 
-export const byGradeAndPrice = (one: Offer, other: Offer): number =>
+const byGradeAndPrice = (one: Offer, other: Offer): number =>
   order[one.verdict.grade] - order[other.verdict.grade] ||
   (one.price ?? UNKNOWN_PRICE) - (other.price ?? UNKNOWN_PRICE) ||
   one.length - other.length
 
+/** Past this, active copper and optical leads compete for data (common practice). */
+const FAR = 5
+
+/** The cheapest that is clear first; where the site prefers copper or glass for data over a long way, that one of equal grades. */
+function inOrder({ plan }: SiteIndex, { route }: Run, offers: readonly Offer[]): Offer[] {
+  const prefers = route.length > FAR && plan.policy.farData !== 'both' ? plan.policy.farData : null
+  const second = ({ kind }: Offer): number =>
+    prefers !== null && (kind.construction === 'optical') !== (prefers === 'optical') ? 1 : 0
+  return [...offers].sort(
+    (one, other) =>
+      order[one.verdict.grade] - order[other.verdict.grade] ||
+      second(one) - second(other) ||
+      byGradeAndPrice(one, other),
+  )
+}
+
 /** What can be bought for a run and does the job, the cheapest that is clear first; what the catalogue lacks only where nothing of it is clear. */
 export function usefulOffers(index: SiteIndex, run: Run, crossings: Parameters<typeof offersOf>[2]): Offer[] {
   const does = ({ verdict }: Offer): boolean => verdict.grade !== 'blocked'
-  const listed = offersOf(index, run, crossings).filter(does).sort(byGradeAndPrice)
+  const listed = inOrder(index, run, offersOf(index, run, crossings).filter(does))
   if (listed[0]?.verdict.grade === 'clear') return listed
-  return [...listed, ...commonOffersOf(index, run, crossings).filter(does).sort(byGradeAndPrice)].sort(byGradeAndPrice)
+  return inOrder(index, run, [...listed, ...commonOffersOf(index, run, crossings).filter(does)])
 }
 
 /** The plan with a kind in its catalogue. */

@@ -4,7 +4,7 @@ import { type Assessed, assessAnew, leadingFinding } from '../checks/assess'
 import type { Finding, Verdict } from '../checks/finding'
 import { judged } from '../checks/look-ahead'
 import type { Steps } from '../checks/steps'
-import { type Worsened, worsened } from '../checks/worsened'
+import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { byId, keptWith } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
@@ -19,7 +19,7 @@ export type WayOut = {
   /** What has to be bought for it, in the site's currency; null where somebody has to ask. */
   price: number | null
   after: Verdict
-  worse: readonly Worsened[]
+  worse: readonly Turned[]
   edits: readonly Edit[]
 }
 
@@ -101,7 +101,7 @@ function sceneOf({ index, walks, assessment }: Assessed, site: SiteIndex, runId:
 type Attempt = {
   moves: readonly Move[]
   after: Verdict
-  worse: readonly Worsened[]
+  worse: readonly Turned[]
   /** What still blocks the run: how near it came. */
   blocks: number
   leading: Finding | null
@@ -116,7 +116,7 @@ function tried(before: Assessed, room: Plan, runId: string, moves: readonly Move
   const verdict = assessment.runs.find(({ id }) => id === runId)
   if (!verdict) return null
   const blocks = verdict.findings.filter(({ grade }) => grade === 'blocked').length
-  const worse = worsened(before.assessment, assessment, index)
+  const worse = turnedBetween(before.assessment, assessment, index).filter(isWorse)
   return { moves, after: verdict.grade, worse, blocks, leading: leadingFinding(verdict.findings) }
 }
 
@@ -172,7 +172,7 @@ function onSite(site: Assessed, runId: string, base: Place, attempt: Attempt): W
   const edits = editsBetween(plan, applied(plan, attempt.moves) ?? plan, base)
   const { index, assessment } = judged(site, edits)
   const after = byId(assessment.runs).get(runId)?.grade ?? 'blocked'
-  return { ...wordsOf(attempt), after, worse: worsened(site.assessment, assessment, index), edits }
+  return { ...wordsOf(attempt), after, worse: turnedBetween(site.assessment, assessment, index).filter(isWorse), edits }
 }
 
 function answer(ways: readonly WayOut[], attempts: readonly Attempt[], { verdict }: Scene): WaysOut {

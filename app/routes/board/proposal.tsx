@@ -2,7 +2,7 @@ import { Heading, Text } from '@chakra-ui/react'
 import { type ReactNode, useMemo, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { gradeWords, sentence } from '../../../core/checks/sentences'
-import type { Worsened } from '../../../core/checks/worsened'
+import type { Turned } from '../../../core/checks/turned'
 import { moveSentence } from '../../../core/remedy/words'
 import text from '../../theme/text.module.css'
 import { QuietButton } from '../../ui/controls'
@@ -214,7 +214,7 @@ function RunLink({ run, tag }: { run: string; tag: string }) {
 }
 
 /** What gets worse elsewhere, where anything does. */
-function Worse({ worse }: { worse: readonly Worsened[] }) {
+function Worse({ worse }: { worse: readonly Turned[] }) {
   if (worse.length === 0) return null
   return (
     <p className={look.worse}>

@@ -10,6 +10,8 @@ const policyNames: Record<keyof Policy, string> = {
   cables: 'which cables',
   computerDisplays: 'HDMI to a computer display',
   reservation: 'what pictures reserve',
+  addInCards: 'ports on add-in cards',
+  farData: 'data past 5 m',
   storageOverhead: 'what storage loses',
   slack: 'slack',
   headroom: 'headroom',

@@ -1,0 +1,24 @@
+import type { Policy } from '../plan/policy'
+import { type Assessed, assessInSteps } from './assess'
+import type { Steps } from './steps'
+import { type Turned, turnedBetween } from './turned'
+
+/** What some other choice of what a site goes by would change: the runs whose verdict turns. */
+export type PolicyEffect = { choice: Partial<Policy>; turned: readonly Turned[] }
+
+/** What each of several choices would change here, before any is made: the whole site judged by each, a step at a time. */
+export function* policyEffects(
+  site: Assessed,
+  choices: readonly Partial<Policy>[],
+  tell: (done: number) => void = () => {},
+): Steps<PolicyEffect[]> {
+  const { plan } = site.index
+  const effects: PolicyEffect[] = []
+  for (const [at, choice] of choices.entries()) {
+    tell(at)
+    const { assessment } = yield* assessInSteps({ ...plan, policy: { ...plan.policy, ...choice } })
+    const turned = turnedBetween(site.assessment, { ...assessment, needs: site.assessment.needs }, site.index)
+    effects.push({ choice, turned })
+  }
+  return effects
+}
