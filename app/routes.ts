@@ -10,6 +10,8 @@ export default [
     route('needs', 'routes/needs/needs.tsx'),
     route('needs/new', 'routes/needs/state-needs.tsx'),
     route('needs/:need', 'routes/needs/need.tsx'),
+    route('visitors', 'routes/variants/visitors.tsx'),
+    route('growth', 'routes/variants/growth.tsx'),
     route('policy', 'routes/policy.tsx'),
     route('history', 'routes/history/history.tsx'),
     route('drawer', 'routes/drawer/drawer.tsx', [
@@ -24,6 +26,8 @@ export default [
       route('catalogue', 'routes/drawer/catalogue/catalogue.tsx'),
     ]),
     route('cables/:cable', 'routes/drawer/cable/cable.tsx'),
+    route('docks/:device', 'routes/dock/dock.tsx'),
+    route('reach', 'routes/reach/reach.tsx'),
     route('runs/new', 'routes/run/new-run.tsx'),
     route('runs/:run', 'routes/run/run.tsx'),
   ]),

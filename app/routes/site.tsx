@@ -141,14 +141,14 @@ function SiteSign() {
         },
         {
           to: `${home}/needs`,
-          under: [`${home}/needs`],
+          under: [`${home}/needs`, `${home}/visitors`, `${home}/growth`],
           name: 'Needs',
           waiting: open(assessment.needs),
           hint: 'Needs that are not clear',
         },
         {
           to: home,
-          under: [`${home}/runs`],
+          under: [`${home}/runs`, `${home}/docks`, `${home}/reach`],
           name: 'Match',
           waiting: open(assessment.runs),
           hint: 'Runs that are not clear',

@@ -13,6 +13,15 @@ export type Known = {
   initialValue?: unknown
 }
 
+/** A field of a form so small that nothing keeps its state: its name is all there is to it. */
+export const plainField = (name: string, initialValue?: string): Known => ({
+  id: `field-${name}`,
+  name,
+  errorId: `field-${name}-error`,
+  descriptionId: `field-${name}-hint`,
+  initialValue,
+})
+
 type Shared = { field: Known; label: ReactNode; hint?: ReactNode; required?: boolean }
 
 /** A control with its label, hint and error; the error is beside it and read with it. */

@@ -3,8 +3,10 @@ import { reassess } from '../../core/checks/reassess'
 import type { Steps } from '../../core/checks/steps'
 import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
 import { rankRun } from '../../core/match/rank-all'
+import { byId } from '../../core/plan/lookup'
 import type { Policy } from '../../core/plan/policy'
 import { findWaysOut, type WaysOut } from '../../core/remedy/search'
+import { type GrowthAnswer, judgeUpgrade } from '../../core/variants/upgrades'
 import { inSlices } from '../in-slices'
 import { followSite, openCopy } from '../open-copy'
 import { type DraftRun, planWith } from '../routes/run/draft-plan'
@@ -18,6 +20,8 @@ type Asked = {
   ways: { question: { run: string }; answer: WaysOut }
   /** One way out for each of many runs. */
   waysOfAll: { question: { runs: readonly string[] }; answer: { run: string; found: WaysOut }[] }
+  /** What each of the upgrades kept with the site would break, and what it would cost. */
+  growth: { question: { upgrades: readonly string[] }; answer: GrowthAnswer[] }
   /** What other choices of what the site goes by would change. */
   policies: { question: { choices: readonly Partial<Policy>[] }; answer: PolicyEffect[] }
   /** The best from the drawer for many runs. */
@@ -44,6 +48,15 @@ const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) 
     for (const [at, run] of runs.entries()) {
       tell(at)
       answers.push({ run, found: yield* findWaysOut(assessed, run, copy.place, 'one') })
+    }
+    return answers
+  },
+  *growth({ copy, assessed }, { upgrades }, tell) {
+    const answers: GrowthAnswer[] = []
+    for (const [at, id] of upgrades.entries()) {
+      tell(at)
+      const upgrade = byId(copy.plan.upgrades).get(id)
+      if (upgrade) answers.push(yield* judgeUpgrade(assessed, upgrade))
     }
     return answers
   },

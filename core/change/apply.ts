@@ -285,6 +285,7 @@ const nameOfOne: Record<PlanList, string> = {
   cables: 'cable',
   runs: 'run',
   needs: 'need',
+  upgrades: 'upgrade',
   sessions: 'session',
   soaks: 'soak',
   observations: 'observation',

@@ -38,6 +38,10 @@ const words = {
   'change need': ([name]) => `changed what is asked of the ${name}`,
   'drop need': ([name]) => `no longer asks for the ${name}`,
   'order needs': (names) => `chose who is served first: ${few(names, 'need', 'needs')}`,
+  'seat visitor': ([visitor, host]) =>
+    host ? `said that ${visitor} sits where ${host} sits` : `said that ${visitor} visits nobody`,
+  'think ahead': ([name]) => `wrote down what may grow: ${name}`,
+  'drop upgrade': ([name]) => `no longer thinks of ${name}`,
   'copy place': ([name, ...copies]) => `copied ${name}: ${few(copies, 'place', 'places')}`,
   'follow advice': ([tag, ...what]) => `followed the advice for ${tag}: ${listed(what)}`,
   'choose leads': (tags) => `laid the best from the drawer in ${few(tags, 'run', 'runs')}`,

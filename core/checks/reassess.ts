@@ -132,6 +132,7 @@ function mark(asked: Asked, { list, id, moved }: Touched): void {
       return
     case 'site':
     case 'policy':
+    case 'upgrades':
     case 'sessions':
     case 'soaks':
       return

@@ -36,7 +36,7 @@ export const namesLineRate = (need: Need): boolean =>
 export type Crossed = { need: Need; way: Way; ends?: PictureEnds }
 
 /** Most docks and hosts of a tunnel speak this; taken where a survey does not say. */
-const USUAL_ENDS: PictureEnds = { link: 'hbr3', lanes: 4 }
+export const usualEnds: PictureEnds = { link: 'hbr3', lanes: 4 }
 
 /**
  * Admits needs to a run one after another: pictures first, then what cannot wait, storage last (common practice; docks
@@ -75,7 +75,7 @@ function throughTunnel(
   reservation: Policy['reservation'],
   taken: Record<Way, number>,
 ): Admission[] {
-  const wanted = pictures.map(({ need, ends = USUAL_ENDS }) => ({
+  const wanted = pictures.map(({ need, ends = usualEnds }) => ({
     mode: need.mode,
     ends: need.uncompressed ? { ...ends, compression: false } : ends,
   }))

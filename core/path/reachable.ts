@@ -20,3 +20,18 @@ export function reachableFrom({ devices, runsAt }: SiteIndex, from: string): Dev
   }
   return found
 }
+
+/** The computer that a dock hangs on, through whatever passes on between; null where none does. */
+export function hostBehind({ devices, runsAt }: SiteIndex, dock: string): string | null {
+  const seen = new Set<string>()
+  for (let at: string | undefined = dock; at !== undefined && !seen.has(at); ) {
+    seen.add(at)
+    const here: string = at
+    const up = runsAt.get(here)?.find(({ to }) => to.device === here)
+    const device = up && devices.get(up.from.device)
+    if (!up || !device) return null
+    if (!passesThrough(device)) return device.id
+    at = device.id
+  }
+  return null
+}

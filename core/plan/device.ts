@@ -75,6 +75,7 @@ export const deviceSchema = z.strictObject({
   name: nameField,
   kind: z.enum(DEVICE_KINDS),
   place: idField.optional(),
+  visits: idField.optional().describe('A visitor: it comes and goes, and sits where this device sits'),
   battery: z
     .strictObject({
       wattHours: z.number().min(0.1).max(1000),

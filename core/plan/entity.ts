@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { type Cable, type CableKind, cableKindSchema, cableSchema } from './cable'
 import { type Device, deviceSchema } from './device'
 import { foldTag } from './fields'
+import { type Upgrade, upgradeSchema } from './growth'
 import { type Need, needSchema } from './need'
 import { type Observation, observationSchema } from './observation'
 import { MOST, PLAN_LISTS, type Place, type PlanList, placeSchema, type Site, siteSchema } from './plan'
@@ -19,6 +20,7 @@ export type Entities = {
   cables: Cable
   runs: Run
   needs: Need
+  upgrades: Upgrade
   sessions: Session
   soaks: Soak
   observations: Observation
@@ -87,10 +89,14 @@ export const entityLists: { readonly [List in ListName]: EntityList<Entities[Lis
   devices: {
     schema: deviceSchema,
     most: MOST.devices,
-    *references({ place }) {
+    *references({ place, visits }) {
       if (place) yield { path: 'place', to: 'places', id: place }
+      if (visits) yield { path: 'visits', to: 'devices', id: visits }
     },
-    faults: ({ ports }) => repeatedIds('ports', ports),
+    *faults({ id, ports, visits }) {
+      yield* repeatedIds('ports', ports)
+      if (visits === id) yield { path: 'visits', reason: 'a device cannot visit itself' }
+    },
   },
   kinds: { schema: cableKindSchema, most: MOST.kinds },
   cables: {
@@ -144,6 +150,14 @@ export const entityLists: { readonly [List in ListName]: EntityList<Entities[Lis
     },
     *faults({ from, to }) {
       if (from === to) yield { path: 'to', reason: 'a need flows between two devices' }
+    },
+  },
+  upgrades: {
+    schema: upgradeSchema,
+    most: MOST.upgrades,
+    *references({ growth }) {
+      for (const [at, each] of growth.entries())
+        if (each.what === 'display') yield { path: `growth[${at}].at`, to: 'devices', id: each.at }
     },
   },
   sessions: {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { cableKindSchema, cableSchema } from './cable'
 import { deviceSchema } from './device'
 import { idField, nameField, noteField } from './fields'
+import { upgradeSchema } from './growth'
 import { needSchema } from './need'
 import { observationSchema } from './observation'
 import { defaultPolicy, policySchema } from './policy'
@@ -36,6 +37,7 @@ export const PLAN_LISTS = [
   'cables',
   'runs',
   'needs',
+  'upgrades',
   'sessions',
   'soaks',
   'observations',
@@ -50,6 +52,7 @@ export const MOST: Readonly<Record<PlanList, number>> = {
   cables: 20_000,
   runs: 10_000,
   needs: 20_000,
+  upgrades: 50,
   sessions: 500,
   soaks: 2000,
   observations: 100_000,
@@ -68,6 +71,7 @@ export const planSchema = z.strictObject({
   cables: listOf('cables', cableSchema),
   runs: listOf('runs', runSchema),
   needs: listOf('needs', needSchema),
+  upgrades: listOf('upgrades', upgradeSchema),
   sessions: listOf('sessions', sessionSchema),
   soaks: listOf('soaks', soakSchema),
   observations: listOf('observations', observationSchema),
@@ -85,6 +89,7 @@ export const emptyPlan = (site: { id: string; name: string } & Partial<Site>): P
   cables: [],
   runs: [],
   needs: [],
+  upgrades: [],
   sessions: [],
   soaks: [],
   observations: [],

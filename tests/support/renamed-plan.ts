@@ -39,6 +39,8 @@ const ID_FIELDS = new Set([
   'to',
   'through',
   'suppliedWith',
+  'visits',
+  'at',
   'session',
   'retracts',
 ])

@@ -16,17 +16,26 @@ import type { GroupRow, RunRow } from './board-rows'
 export const COLUMNS = ['Chosen', 'Run', 'Verdict', 'From and to', 'Cable', 'Doors', 'What flows, against its door']
 
 /** The head of a group: what its runs have in common, and how many of them wait. */
-export const GroupLine = ({ row, props }: { row: GroupRow; props: RowProps }) => (
-  <tr {...props} className={look.group}>
-    <th colSpan={COLUMNS.length} scope="rowgroup">
-      {row.name}{' '}
-      <span className={text.quiet}>
-        {row.count} {row.count === 1 ? 'run' : 'runs'}
-        {row.waiting > 0 ? `, ${row.waiting} not clear` : ', all clear'}
-      </span>
-    </th>
-  </tr>
-)
+export function GroupLine({ row, props }: { row: GroupRow; props: RowProps }) {
+  const { plan } = useSite()
+  return (
+    <tr {...props} className={look.group}>
+      <th colSpan={COLUMNS.length} scope="rowgroup">
+        {row.dock ? (
+          <RouterLink to={`/sites/${plan.site.id}/docks/${row.dock}`} className={text.link}>
+            {row.name}
+          </RouterLink>
+        ) : (
+          row.name
+        )}{' '}
+        <span className={text.quiet}>
+          {row.count} {row.count === 1 ? 'run' : 'runs'}
+          {row.waiting > 0 ? `, ${row.waiting} not clear` : ', all clear'}
+        </span>
+      </th>
+    </tr>
+  )
+}
 
 /** A run as a row. What is clear says little: its margin as a bar; a sentence stands only where something is wrong. */
 export function RunLine({

@@ -49,7 +49,7 @@ export function lookOf(params: URLSearchParams): BoardLook {
 }
 
 export type RunRow = { kind: 'run'; run: Run; verdict: RunVerdict; squeeze: Squeeze | null }
-export type GroupRow = { kind: 'group'; id: string; name: string; count: number; waiting: number }
+export type GroupRow = { kind: 'group'; id: string; name: string; dock: string | null; count: number; waiting: number }
 export type BoardRow = RunRow | GroupRow
 
 /** What is looked for in a run: its tag and name, its devices and places, its leads. Worked out once a run. */
@@ -102,6 +102,7 @@ function grouped(index: SiteIndex, rows: readonly RunRow[], by: Exclude<Grouping
       kind: 'group',
       id: `group ${id}`,
       name: nameOf(index, id, by),
+      dock: by === 'dock' && id !== '' ? id : null,
       count: own.length,
       waiting: own.filter(({ verdict }) => verdict.grade !== 'clear').length,
     },

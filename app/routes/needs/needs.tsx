@@ -1,20 +1,44 @@
 import { Flex, Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
-import { Link as RouterLink, useSearchParams } from 'react-router'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { copyPlace, MOST_COPIES } from '../../../core/change/changes/copy-place'
 import { leadingFinding, type NeedVerdict } from '../../../core/checks/assess'
 import { needNames, sentence } from '../../../core/checks/sentences'
+import { byId } from '../../../core/plan/lookup'
 import type { Need } from '../../../core/plan/need'
 import { formatNeedSize } from '../../../core/plan/need-text'
+import { refused } from '../../../server/sites/change-site'
+import { readForm } from '../../read-form.server'
+import { change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
-import { MainButton, Notice } from '../../ui/controls'
+import { MadeFrom } from '../../ui/change-fields'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { LabelledField, PlainSelect, plainField, TextField } from '../../ui/field'
 import { GradeMark } from '../../ui/grade'
 import { LongTable, type RowProps } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { Undo } from '../../ui/undo'
 import { useUnit } from '../../ui/units'
+import type { Route } from './+types/needs'
+import look from './needs.module.css'
+
+/** Copies a place with all that stands and flows there. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const count = Number(form.get('count'))
+  if (!Number.isInteger(count) || count < 1 || count > MOST_COPIES)
+    return data({ problem: `Say how many copies: 1 to ${MOST_COPIES}. Nothing was saved.` }, { status: 422 })
+  const saved = await change(request, form, params.site, ({ plan }) => {
+    const place = byId(plan.places).get(String(form.get('place')))
+    return place ? copyPlace(plan, place, count) : refused('place', 'choose the place to copy')
+  })
+  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/needs?stated=${saved.id}`)
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem }, { status })
+}
 
 /** What has to flow, each with its way through the site and the verdict along it. */
-export default function Needs() {
+export default function Needs({ actionData }: Route.ComponentProps) {
   const { plan, assessment } = useSite()
   const rows = useMemo(
     () =>
@@ -30,6 +54,12 @@ export default function Needs() {
         <Heading as="h1" size="xl">
           Needs
         </Heading>
+        <RouterLink to={`/sites/${plan.site.id}/visitors`} className={`${text.link} ${text.small}`}>
+          Who sits there
+        </RouterLink>
+        <RouterLink to={`/sites/${plan.site.id}/growth`} className={`${text.link} ${text.small}`}>
+          What if it grows
+        </RouterLink>
         {plan.devices.length > 1 && (
           <MainButton asChild>
             <RouterLink to={`/sites/${plan.site.id}/needs/new`}>State needs</RouterLink>
@@ -37,6 +67,7 @@ export default function Needs() {
         )}
       </Flex>
       <Done />
+      {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {rows.length === 0 ? (
         <Text>
           Nothing has to flow yet. Lay a run, then state what has to flow over it: here, or on the run itself.
@@ -51,7 +82,39 @@ export default function Needs() {
           {(row, props) => <Row key={row.need.id} row={row} props={props} />}
         </LongTable>
       )}
+      <CopyPlace />
     </>
+  )
+}
+
+/** A desk with its runs and needs, so many times more. */
+function CopyPlace() {
+  const { plan } = useSite()
+  const saving = useNavigation().state === 'submitting'
+  const peopled = plan.places.filter(({ id }) => plan.devices.some(({ place }) => place === id))
+  if (peopled.length === 0) return null
+  return (
+    <details className={look.copy}>
+      <summary>Copy a place with all that stands there</summary>
+      <Text fontSize="sm" my="2">
+        Its devices, the runs between them and what flows between them, with numbered names. Runs that lead out of the
+        place are not copied; the leads are planned as to be bought.
+      </Text>
+      <Form method="post" className={look.copyForm}>
+        <MadeFrom />
+        <LabelledField field={plainField('place')} label="Place">
+          <PlainSelect id="field-place" name="place">
+            {peopled.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </PlainSelect>
+        </LabelledField>
+        <TextField field={plainField('count', '11')} label="Copies" type="number" min={1} max={MOST_COPIES} />
+        <QuietButton loading={saving}>Copy it</QuietButton>
+      </Form>
+    </details>
   )
 }
 
@@ -65,7 +128,7 @@ function Done() {
   return (
     <Notice tone={stated ? 'clear' : 'note'}>
       <Undo change={change} back={`/sites/${plan.site.id}/needs`}>
-        {stated ? 'The needs are stated.' : 'It is no longer asked for.'}
+        {stated ? 'It is done: what is new stands at the end of the list.' : 'It is no longer asked for.'}
       </Undo>
     </Notice>
   )

@@ -1,11 +1,14 @@
 import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
 import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
-import { type ReactNode, useRef } from 'react'
+import { type ReactNode, useRef, useState } from 'react'
+import { Link as RouterLink } from 'react-router'
 import { directNeeds } from '../../../core/plan/direct-needs'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
+import type { Policy } from '../../../core/plan/policy'
 import type { Run } from '../../../core/plan/run'
+import text from '../../theme/text.module.css'
 import { Notice } from '../../ui/controls'
 import { Corridor } from '../../ui/corridor'
 import { GradeMark } from '../../ui/grade'
@@ -13,11 +16,13 @@ import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { useUnit } from '../../ui/units'
 import { Findings } from './findings'
+import { Offers } from './offers'
 import { Ranking } from './ranking'
 import { RunFields } from './run-fields'
 import { type RunFormTexts, runFormSchema } from './run-form'
 import { useDraft } from './use-draft'
 import { WaysOut } from './ways-out'
+import { WhatIf } from './what-if'
 
 type Props = {
   plan: Plan
@@ -32,12 +37,29 @@ type Props = {
   onType?: () => void
 }
 
+/** One run; what was tried on it is put back by making the page anew. */
+export function RunPage(props: Props) {
+  const [round, setRound] = useState(0)
+  return <RunBody key={round} {...props} putBack={() => setRound(round + 1)} />
+}
+
 /** One run: its corridor, its form, its verdict and the drawer ranked for it, all moving with what is typed. */
-export function RunPage({ plan, before, texts, base, lastResult, notice, children, onType }: Props) {
+function RunBody({
+  plan,
+  before,
+  texts,
+  base,
+  lastResult,
+  notice,
+  children,
+  onType,
+  putBack,
+}: Props & { putBack: () => void }) {
   const unit = useUnit()
   const { assessment: stored } = useSite()
   const formRef = useRef<HTMLFormElement>(null)
-  const { draft, read } = useDraft(formRef, plan, before)
+  const [trial, setTrial] = useState<Partial<Policy> | null>(null)
+  const { draft, read } = useDraft(formRef, plan, before, trial)
   const [form, fields] = useForm<RunFormTexts>({
     id: runFormId(before),
     lastResult,
@@ -50,6 +72,10 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
   const shownPlan = draft?.index.plan ?? plan
   const own = new Set(draft ? directNeeds(shownPlan, draft.run).map((need) => need.id) : [])
   const crossing = new Set(verdict?.flows.map((flow) => flow.needId).filter((id) => !own.has(id)))
+  const chooseLead = () => {
+    onType?.()
+    read()
+  }
   const title = `${before?.tag ?? 'New run'}${draft ? `: ${endsOf(plan, draft.run)}` : ''}`
   return (
     <>
@@ -71,6 +97,8 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
       ) : (
         <Text color="quiet">Choose two ports and a length, and the corridor appears here.</Text>
       )}
+      {draft && <Docks run={draft.run} />}
+      {draft && <WhatIf draft={draft} formRef={formRef} trial={trial} setTrial={setTrial} putBack={putBack} />}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(330px, 5fr) 6fr' }} gap="7" mt="5" alignItems="start">
         <Box>
           <RunFields
@@ -84,25 +112,33 @@ export function RunPage({ plan, before, texts, base, lastResult, notice, childre
             onChange={read}
             onType={onType}
           />
-          {draft && (
-            <Ranking
-              draft={draft}
-              formRef={formRef}
-              onChange={() => {
-                onType?.()
-                read()
-              }}
-            />
-          )}
-          {children}
+          {draft && <Ranking draft={draft} formRef={formRef} onChange={chooseLead} />}
         </Box>
         <Box>
           {before && stands && stands.grade !== 'clear' && <WaysOut verdict={stands} />}
           <Findings verdict={verdict} plan={shownPlan} />
         </Box>
       </Grid>
+      {draft && <Offers draft={draft} formRef={formRef} onChange={chooseLead} />}
+      {children}
     </>
   )
+}
+
+/** Ways to the docks and hubs at the ends of a run. */
+function Docks({ run }: { run: Run }) {
+  const { plan, index } = useSite()
+  const docks = [run.from.device, run.to.device].flatMap((id) => {
+    const device = index.devices.get(id)
+    return device?.kind === 'dock' || device?.kind === 'hub' ? device : []
+  })
+  return docks.map(({ id, name }) => (
+    <p key={id} className={text.small}>
+      <RouterLink to={`/sites/${plan.site.id}/docks/${id}`} className={text.link}>
+        What {name} carries over its uplink
+      </RouterLink>
+    </p>
+  ))
 }
 
 export const runFormId = (run: Run | null): string => `run-${run?.id ?? 'new'}`

@@ -1,12 +1,16 @@
 import { parseWithZod } from '@conform-to/zod/v4'
 import { type RefObject, useCallback, useEffect, useMemo, useState } from 'react'
-import type { RunVerdict } from '../../../core/checks/assess'
+import { assessAnew, type RunVerdict } from '../../../core/checks/assess'
 import { reassess } from '../../../core/checks/reassess'
 import type { Crossing } from '../../../core/checks/situation'
+import { type Turned, turnedBetween } from '../../../core/checks/turned'
 import { canBeJudged } from '../../../core/plan/direct-needs'
+import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
+import type { Policy } from '../../../core/plan/policy'
 import type { Run } from '../../../core/plan/run'
 import type { SiteIndex } from '../../../core/plan/site-index'
+import { needsAtDevices, roomOf } from '../../../core/remedy/room'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { type DraftRun, planWith } from './draft-plan'
@@ -19,16 +23,20 @@ export type Draft = {
   verdict: RunVerdict
   /** What was typed, where somebody has typed. */
   typed: DraftRun | null
+  /** Verdicts that are others than those of the saved plan. */
+  turned: readonly Turned[]
 }
 
 /**
  * The run as the form would make it, judged as it is typed: the same core that the server uses, no request. As long as nobody has typed it is the run as
- * it stands, which is judged already. While the form cannot be read the last readable state stays.
+ * it stands, which is judged already. While the form cannot be read the last readable state stays. `trial` is another policy to judge by: then what the
+ * run can bear on is judged, and not the whole site.
  */
 export function useDraft(
   form: RefObject<HTMLFormElement | null>,
   plan: Plan,
   before: Run | null,
+  trial: Partial<Policy> | null,
 ): { draft: Draft | null; read: () => void } {
   const unit = useUnit()
   const { assessed } = useSite()
@@ -51,9 +59,22 @@ export function useDraft(
     const ahead = typed && canBeJudged(plan, typed.run) ? typed : null
     const run = ahead?.run ?? before
     if (!run) return null
-    const { index, walks, assessment } = ahead ? reassess(assessed, planWith(plan, ahead)) : assessed
-    const verdict = assessment.runs.find(({ id }) => id === run.id)
-    return verdict ? { run, index, crossings: walks.crossings.get(run.id) ?? [], verdict, typed: ahead } : null
-  }, [typed, before, assessed, plan])
+    const drafted = ahead ? reassess(assessed, planWith(plan, ahead)) : assessed
+    const judged = trial ? assessAnew(tried(drafted.index, run.id, trial)) : drafted
+    const verdict = byId(judged.assessment.runs).get(run.id)
+    if (!verdict) return null
+    const { index, walks, assessment } = judged
+    const crossings = walks.crossings.get(run.id) ?? []
+    const turned = judged === assessed ? [] : turnedBetween(assessed.assessment, assessment, index).filter(notNew)
+    return { run, index, crossings, verdict, typed: ahead, turned }
+  }, [typed, before, assessed, plan, trial])
   return { draft, read }
+}
+
+/** What is new has no verdict to compare with. */
+const notNew = ({ from }: Turned): boolean => from !== null
+
+function tried(index: SiteIndex, run: string, trial: Partial<Policy>): Plan {
+  const room = roomOf(index, needsAtDevices(index.plan), run)
+  return { ...room, policy: { ...room.policy, ...trial } }
 }

@@ -1,0 +1,263 @@
+import { Flex, Heading, Text } from '@chakra-ui/react'
+import { useMemo, useState } from 'react'
+import { data, Link as RouterLink } from 'react-router'
+import { orderNeeds } from '../../../core/change/changes/needs'
+import { formatPictureMode, parsePictureMode } from '../../../core/picture/mode-text'
+import { passesThrough } from '../../../core/plan/device'
+import { byId } from '../../../core/plan/lookup'
+import { formatBytesPerSecond, formatRate } from '../../../core/quantity/rate'
+import { formatWatts } from '../../../core/quantity/watts'
+import { linkModeFacts } from '../../../core/standards/link-modes'
+import { type DockLine, type DockView, dockView, secondDisplayTrap } from '../../../core/tunnel/dock'
+import { readForm } from '../../read-form.server'
+import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import text from '../../theme/text.module.css'
+import { Chart } from '../../ui/chart'
+import { chartColour } from '../../ui/chart-colour'
+import { Notice } from '../../ui/controls'
+import { ErrorView, RouteErrorView } from '../../ui/error-view'
+import { PlainSelect } from '../../ui/field'
+import { GradeMark } from '../../ui/grade'
+import { RuledTable } from '../../ui/ruled-table'
+import { useSite } from '../../ui/site-context'
+import { Took } from '../../ui/take'
+import type { Route } from './+types/dock'
+import look from './dock.module.css'
+import { ServingOrder } from './serving-order'
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const { copy } = await loadSite(params.site)
+  const device = byId(copy.plan.devices).get(params.device)
+  if (!device || !passesThrough(device)) throw data(null, { status: 404 })
+  return null
+}
+
+/** Saves in which order the pictures come up. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const wanted = String(form.get('order') ?? '').split(' ')
+  const saved = await change(request, form, params.site, ({ plan }) =>
+    orderNeeds(
+      plan,
+      baseOf(form),
+      wanted.flatMap((id) => byId(plan.needs).get(id) ?? []),
+    ),
+  )
+  if (saved?.outcome === 'saved') return data({ problem: null })
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem }, { status })
+}
+
+/** What one more display may be. */
+const MORE = ['1920x1080@60', '2560x1440@60', '3840x2160@30', '3840x2160@60', '3840x2160@60 10 bit', '5120x2880@60']
+
+/** What a dock's uplink carries each way, in the order it admits, what is left, and what one more display would do. */
+export default function Dock({ params, actionData }: Route.ComponentProps) {
+  const { plan, index, assessed } = useSite()
+  const device = index.devices.get(params.device)
+  const [more, setMore] = useState('')
+  const oneMore = useMemo(() => {
+    const mode = parsePictureMode(more)
+    return mode.ok ? mode.value : null
+  }, [more])
+  const view = useMemo(() => (device ? dockView(assessed, device.id, oneMore) : null), [assessed, device, oneMore])
+  const trap = useMemo(() => (device ? secondDisplayTrap(assessed, device.id) : null), [assessed, device])
+  if (!device) return <ErrorView status={404} />
+  return (
+    <>
+      <Heading as="h1" size="xl" mb="1">
+        {device.name}
+      </Heading>
+      <Took />
+      {actionData?.problem && <Notice tone="blocked">{actionData.problem}</Notice>}
+      {view === null ? (
+        <Text>
+          Nothing leads to it yet. Lay a run that ends at it, and what that run carries is told here.{' '}
+          <RouterLink to={`/sites/${plan.site.id}/runs/new`} className={text.link}>
+            New run
+          </RouterLink>
+        </Text>
+      ) : (
+        <>
+          <Text mb="3">
+            Its uplink is{' '}
+            <RouterLink to={`/sites/${plan.site.id}/runs/${view.uplink.id}`} className={`${text.link} ${text.mono}`}>
+              {view.uplink.tag}
+            </RouterLink>
+            {view.mode ? `: ${linkModeFacts[view.mode].name}, ${formatRate(view.payload)} each way after coding` : ''}.
+            {view.forPictures !== null && ` Pictures may hold ${formatRate(view.forPictures)} of it together.`}
+          </Text>
+          {trap && <Trap trap={trap} />}
+          <Flex gap="2" align="center" mb="3" wrap="wrap">
+            <label htmlFor="one-more" className={text.half}>
+              What would one more display do?
+            </label>
+            <PlainSelect
+              id="one-more"
+              value={more}
+              onChange={({ currentTarget }) => setMore(currentTarget.value)}
+              style={{ width: 'auto' }}
+            >
+              <option value="">none for now</option>
+              {MORE.map((mode) => (
+                <option key={mode}>{mode}</option>
+              ))}
+            </PlainSelect>
+            <output aria-live="polite">{oneMore && answerTo(view)}</output>
+          </Flex>
+          {view.lines.length > 0 && (
+            <Chart
+              label={`The uplink of ${device.name} as it fills, each way; the figures stand in the table below`}
+              height={220}
+              of={view}
+              option={() => filling(view)}
+            />
+          )}
+          <Lines view={view} />
+          <Left view={view} />
+          <ServingOrder needs={view.lines.flatMap(({ need }) => (index.needs.has(need.id) ? need : []))} />
+        </>
+      )}
+    </>
+  )
+}
+
+function answerTo(view: DockView): string {
+  const line = view.lines.find(({ need }) => !('name' in need) && need.id === 'one-more')
+  if (!line) return ''
+  if (line.grade === 'clear')
+    return `It comes up as it is, and ${formatRate(view.left.down)} toward the dock are left for data.`
+  return line.step
+    ? `It comes up at ${line.step}, which is less than it asks (${formatRate(line.wanted)}).`
+    : `It is refused: ${formatRate(line.found)} are left, and the least step needs more.`
+}
+
+function Trap({ trap }: { trap: NonNullable<ReturnType<typeof secondDisplayTrap>> }) {
+  return (
+    <Notice tone="tight">
+      <b>The second-display trap.</b> All pictures together would have room, but the {trap.fallen.label} finds only{' '}
+      {formatRate(trap.fallen.found)}: what came up first holds {formatRate(trap.unused)} more than it sends.{' '}
+      {trap.order
+        ? 'Brought up in another order all of them fit: put the smaller ones first below.'
+        : 'No order of these pictures fits. Hosts that reserve by the stream would take them all; or give the first a port that speaks less.'}
+    </Notice>
+  )
+}
+
+function Lines({ view }: { view: DockView }) {
+  if (view.lines.length === 0) return <Text my="3">No need crosses its uplink yet.</Text>
+  return (
+    <div className={look.table}>
+      <RuledTable
+        label="What the uplink admits, in order"
+        columns={['In order', 'Way', 'Verdict', 'Asks', 'Finds', 'Is held', 'Sends', 'Comes up at']}
+        cards
+      >
+        {view.lines.map((line) => (
+          <tr key={line.need.id}>
+            <td>
+              <b>{line.label}</b>{' '}
+              {line.need.kind === 'picture' && (
+                <span className={`${text.mono} ${text.tiny}`}>{formatPictureMode(line.need.mode)}</span>
+              )}
+            </td>
+            <td>{wayWords(line)}</td>
+            <td>
+              <GradeMark grade={line.grade} size="xs" />
+            </td>
+            <Figure rate={line.wanted} />
+            <Figure rate={line.found} />
+            <Figure rate={line.reserved} />
+            <Figure rate={line.sends} />
+            <td>{line.step ?? ''}</td>
+          </tr>
+        ))}
+      </RuledTable>
+    </div>
+  )
+}
+
+const wayWords = ({ need, way }: DockLine): string =>
+  need.kind === 'storage' ? 'write and read' : way === 'down' ? 'toward the dock' : 'back'
+
+const Figure = ({ rate }: { rate: number }) => (
+  <td className={text.mono} title={formatBytesPerSecond(rate)}>
+    {formatRate(rate)}
+  </td>
+)
+
+/** What storage and network find, while the pictures run and while they do not; power, and how deep hubs lie. */
+function Left({ view }: { view: DockView }) {
+  const both = (rate: number): string => `${formatRate(rate)} (${formatBytesPerSecond(rate)})`
+  return (
+    <div className={look.table}>
+      <RuledTable label="What is left for data" columns={['Left for data', 'toward the dock (writes)', 'back (reads)']}>
+        <tr>
+          <th scope="row">while the pictures run</th>
+          <td className={text.mono}>{both(view.left.down)}</td>
+          <td className={text.mono}>{both(view.left.up)}</td>
+        </tr>
+        <tr>
+          <th scope="row">while they do not</th>
+          <td className={text.mono}>{both(view.idle.down)}</td>
+          <td className={text.mono}>{both(view.idle.up)}</td>
+        </tr>
+      </RuledTable>
+      {view.power.map(({ label, asked, grade }) => (
+        <p key={label} className={look.line}>
+          <GradeMark grade={grade} size="xs" /> {label}: {formatWatts(asked)} asked over the uplink.
+        </p>
+      ))}
+      <p className={look.line}>
+        {view.hubs === 0 ? 'No hub' : `${view.hubs} ${view.hubs === 1 ? 'hub' : 'hubs'} in a row`} on the longest way
+        behind it; USB allows 5.
+      </p>
+    </div>
+  )
+}
+
+const flowColours: Record<string, string> = { picture: 'picture', camera: 'picture', headset: 'headset' }
+
+/** Three bars: what is held for pictures, and what really flows each way. What is held and not sent stays free for data. */
+function filling(view: DockView) {
+  const gigabits = (rate: number): number => Math.round(rate / 1e7) / 100
+  const ink = chartColour('ink')
+  const flows = (line: DockLine, way: 'down' | 'up'): number =>
+    line.way === way || line.need.kind === 'storage' ? gigabits(line.sends) : 0
+  const held = (line: DockLine): number =>
+    view.tunnelled && line.need.kind === 'picture' ? gigabits(line.reserved) : 0
+  const series = view.lines.map((line, at) => ({
+    type: 'bar',
+    stack: 'way',
+    barWidth: 28,
+    name: line.label,
+    itemStyle: {
+      color: chartColour(flowColours[line.need.kind] ?? 'data'),
+      opacity: at % 2 === 0 ? 1 : 0.65,
+      borderColor: chartColour('card'),
+    },
+    data: [flows(line, 'up'), flows(line, 'down'), ...(view.tunnelled ? [held(line)] : [])],
+  }))
+  return {
+    textStyle: { color: ink, fontFamily: 'Overpass Variable' },
+    grid: { left: 130, right: 24, top: 12, bottom: 56 },
+    legend: { bottom: 0, textStyle: { color: ink } },
+    tooltip: { trigger: 'item', valueFormatter: (value: unknown) => `${value} Gb/s` },
+    xAxis: {
+      type: 'value',
+      max: gigabits(Math.max(view.payload, view.forPictures ?? 0)),
+      axisLabel: { color: ink, formatter: '{value} Gb/s' },
+      splitLine: { lineStyle: { color: chartColour('line') } },
+    },
+    yAxis: {
+      type: 'category',
+      data: ['back', 'toward the dock', ...(view.tunnelled ? ['held for pictures'] : [])],
+      axisLabel: { color: ink },
+    },
+    series,
+  }
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteErrorView error={error} />
+}

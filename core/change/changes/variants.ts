@@ -1,0 +1,24 @@
+import type { Device } from '../../plan/device'
+import type { Upgrade } from '../../plan/growth'
+import type { Draft, Place } from '../change'
+
+/** Says where a visitor sits; null: nowhere any more. */
+export function seatVisitor(visitor: Device, base: Place, host: Device | null): Draft {
+  const { visits: _, ...rest } = visitor
+  return {
+    what: { name: 'seat visitor', about: host ? [visitor.name, host.name] : [visitor.name] },
+    edits: [{ list: 'devices', id: visitor.id, base, value: host ? { ...rest, visits: host.id } : rest }],
+  }
+}
+
+/** Keeps an upgrade with the site. */
+export const thinkAhead = (upgrade: Upgrade): Draft => ({
+  what: { name: 'think ahead', about: [upgrade.name] },
+  edits: [{ list: 'upgrades', id: upgrade.id, base: null, value: upgrade }],
+})
+
+/** No longer thinks of an upgrade. */
+export const dropUpgrade = ({ id, name }: Upgrade, base: Place): Draft => ({
+  what: { name: 'drop upgrade', about: [name] },
+  edits: [{ list: 'upgrades', id, base, value: null }],
+})
