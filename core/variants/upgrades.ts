@@ -27,7 +27,7 @@ export type GrowthAnswer = {
   price: number
   /** How many of them have no price, or nothing that would do. */
   unpriced: number
-  /** Needs the upgrade adds that find no way, by name. */
+  /** Needs the upgrade adds that do not get through, by name. */
   lost: readonly string[]
 }
 

@@ -194,7 +194,7 @@ function Ahead({ upgrade, answer }: { upgrade: Upgrade; answer: GrowthAnswer | u
             </b>{' '}
             runs survive it as they are.
           </p>
-          {answer.lost.length > 0 && <p>It finds no way yet: {answer.lost.join(', ')}.</p>}
+          {answer.lost.length > 0 && <p>It does not get through as it is laid: {answer.lost.join(', ')}.</p>}
           {answer.fallen.length > 0 && (
             <p>
               To buy for it now: <b>{`${answer.price} ${plan.policy.currency}`}</b>

@@ -1,0 +1,72 @@
+import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
+import { assess, assessAnew, walkNeeds } from '../checks/assess'
+import { put } from '../plan/put'
+import type { Run } from '../plan/run'
+import { indexPlan } from '../plan/site-index'
+import { assortment } from '../standards/assortment'
+import { leadReach, leadShape } from '../standards/reach'
+import { commonOffersOf, offersOf } from './offers'
+import { covers, reachDots } from './reach-chart'
+
+const index = indexPlan(demo)
+const walks = walkNeeds(index)
+const runOf = (id: string) => index.runs.get(id) as Run
+const crossings = (id: string) => walks.crossings.get(id) ?? []
+
+describe('what could be bought for a run', () => {
+  it('is every kind that plugs in, at the shortest length that spans the way with slack, judged as if it lay there', () => {
+    const offers = offersOf(index, runOf('r-09'), crossings('r-09'))
+    expect(offers.map(({ kind, length }) => [kind.id, length])).toEqual([
+      ['kind-c-20', 2],
+      ['kind-c-40', 1.2],
+      ['kind-c-40-active', 2],
+      ['kind-charge', 2],
+    ])
+    for (const { kind, length, verdict } of offers) {
+      const laid = put(demo, 'runs', { ...runOf('r-09'), leads: [{ kind: kind.id, length, reversed: false }] })
+      expect(verdict).toEqual(assess(laid).runs.find(({ id }) => id === 'r-09'))
+    }
+  })
+  it('of what is commonly sold has no price, and leaves out what the catalogue has', () => {
+    const offers = commonOffersOf(index, runOf('r-04'), crossings('r-04'))
+    expect(offers.length).toBeGreaterThan(2)
+    expect(offers.every(({ price, listed }) => price === null && !listed)).toBe(true)
+    expect(offers.some(({ verdict }) => verdict.grade === 'clear')).toBe(true)
+  })
+})
+
+describe('what is commonly sold', () => {
+  it('carries something at each length it is sold in, by the tables of reach', () => {
+    for (const { kind, lengths } of assortment) {
+      const reach = leadReach(kind.grade, kind.construction, leadShape(kind.ends))
+      const furthest = Math.max(...[...reach.data, ...reach.displayport, ...reach.hdmi].map((row) => row.reach))
+      expect(Math.max(...lengths), kind.name).toBeLessThanOrEqual(furthest)
+      expect([...lengths].sort((one, other) => one - other)).toEqual(lengths)
+    }
+    expect(new Set(assortment.map(({ kind }) => kind.id)).size).toBe(assortment.length)
+  })
+})
+
+describe('the reach chart', () => {
+  it('covers what the tables say: passive type-C 40 Gb/s to 1 m, optical to 50 m, category cable 10 Gb/s to 100 m', () => {
+    const areas = new Map(covers().map(({ make, corners }) => [make, corners]))
+    const most = (make: 'passive' | 'active' | 'optical' | 'category cable', length: number): number =>
+      Math.max(0, ...(areas.get(make) ?? []).filter((corner) => corner.length >= length).map(({ rate }) => rate))
+    expect(most('passive', 1)).toBeGreaterThanOrEqual(40e9)
+    expect(most('optical', 50)).toBeGreaterThanOrEqual(40e9)
+    expect(most('category cable', 100)).toBe(10e9)
+    expect(most('passive', 16)).toBe(0)
+    // every corner says something the others do not
+    for (const corners of areas.values())
+      for (const [at, corner] of corners.entries()) {
+        const next = corners[at + 1]
+        if (next) expect(next.length < corner.length && next.rate > corner.rate).toBe(true)
+      }
+  })
+  it('has a dot for each run that is asked for a rate', () => {
+    const dots = reachDots(assessAnew(demo))
+    expect(dots.find(({ tag }) => tag === 'R-15')).toMatchObject({ length: 4.4, rate: 2.5e9, grade: 'clear' })
+    expect(dots.some(({ tag }) => tag === 'R-13')).toBe(false)
+  })
+})

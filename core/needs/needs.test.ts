@@ -1,0 +1,77 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { DEVICE_KINDS } from '../plan/device'
+import { NEED_KINDS } from '../plan/need'
+import { explainNeed } from './explain'
+import { presetsFor } from './presets'
+import { framesRate, jobRate, PIXEL_FORMATS, soundRate } from './work-out'
+
+describe('a rate worked out from what people know', () => {
+  it('is amount over time for a job, in decimal units', () => {
+    // 100 GB in 20 minutes: 100e9 x 8 / 1200 s
+    expect(jobRate('100 GB in 20 min')).toMatchObject({ ok: true, value: { rate: expect.closeTo(666_666_666.67, 0) } })
+    expect(jobRate('1 TB in 1 h')).toMatchObject({ value: { rate: expect.closeTo(8e12 / 3600, 0) } })
+    expect(jobRate('800 MB/s')).toBeNull()
+    expect(jobRate('100 GB in 0 min')).toMatchObject({ ok: false })
+  })
+  it('is size x frames x bits for raw frames', () => {
+    expect(framesRate('1920x1080@60 yuv422')).toMatchObject({ value: { rate: 1920 * 1080 * 60 * 16 } })
+    expect(framesRate('2448 x 2048 @ 75 MONO8')).toMatchObject({ value: { rate: 2448 * 2048 * 75 * 8 } })
+    expect(framesRate('1920x1080@60 mono9')).toMatchObject({ ok: false })
+    expect(framesRate('4 Gb/s')).toBeNull()
+  })
+  it('is channels x samples x bits for sound', () => {
+    expect(soundRate('8 ch 48 kHz 24 bit')).toMatchObject({ value: { rate: 8 * 48_000 * 24 } })
+    expect(soundRate('12 Mb/s')).toBeNull()
+  })
+  it('grows with each of its figures', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 10, max: 4000 }),
+        fc.integer({ min: 10, max: 4000 }),
+        fc.integer({ min: 1, max: 60 }),
+        fc.constantFrom(...PIXEL_FORMATS),
+        (width, height, frames, format) => {
+          const rateOf = (text: string): number => {
+            const read = framesRate(text)
+            return read?.ok ? read.value.rate : Number.NaN
+          }
+          const one = rateOf(`${width}x${height}@${frames} ${format}`)
+          expect(rateOf(`${width}x${height}@${frames + 1} ${format}`)).toBeGreaterThan(one)
+          expect(rateOf(`${width + 1}x${height}@${frames} ${format}`)).toBeGreaterThan(one)
+        },
+      ),
+    )
+  })
+})
+
+describe('a need explained', () => {
+  it('of every preset says its figures, with arithmetic that names its source', () => {
+    let count = 0
+    for (const kind of DEVICE_KINDS)
+      for (const preset of presetsFor({ kind })) {
+        const read = explainNeed(preset.kind, preset.size)
+        expect(read.ok, `${preset.name}: ${preset.size}`).toBe(true)
+        if (!read.ok) continue
+        count += 1
+        expect(read.value.rate ?? read.value.watts).toBeGreaterThan(0)
+        expect(read.value.steps.length).toBeGreaterThan(0)
+        for (const step of read.value.steps) expect(step.source).toMatch(/\((published|common practice|from memory)\)$/)
+      }
+    expect(count).toBeGreaterThan(20)
+  })
+  it('of 4K at 60 Hz is 12.54 Gb/s (VESA CVT 1.2 reduced blanking v2: 522.614 MHz x 24)', () => {
+    const read = explainNeed('picture', '3840x2160@60')
+    expect(read).toMatchObject({ ok: true, value: { rate: expect.closeTo(522.614e6 * 24, -6) } })
+    if (read.ok) expect(read.value.steps.map(({ words }) => words).join(' ')).toContain('522.614 MHz')
+  })
+  it('never fails on what people type', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...NEED_KINDS), fc.string({ maxLength: 60 }), (kind, text) => {
+        const read = explainNeed(kind, text)
+        if (!read.ok) expect(read.problem).not.toBe('')
+      }),
+      { numRuns: 400 },
+    )
+  })
+})

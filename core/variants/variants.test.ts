@@ -1,0 +1,116 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
+import { madeUpCopy, many, start } from '../../tests/support/made-up-walk'
+import { applyChange } from '../change/apply'
+import { copyPlace } from '../change/changes/copy-place'
+import { assess, assessAnew } from '../checks/assess'
+import { GRADES } from '../checks/finding'
+import { finished } from '../checks/steps'
+import type { Device } from '../plan/device'
+import { readPlan } from '../plan/read'
+import { grown, judgeUpgrade } from './upgrades'
+import { desksOf, judgeDesk } from './visitors'
+
+const host = demo.devices.find(({ id }) => id === 'gallery-laptop') as Device
+
+describe('who sits at a desk', () => {
+  it('judges the desk as it is for whom it is planned, and names the least able', () => {
+    const desk = judgeDesk(assessAnew(demo), host)
+    expect(desksOf(demo).map(({ id }) => id)).toEqual(['gallery-laptop'])
+    expect(desk.sitters.map(({ device }) => device.id)).toEqual(['gallery-laptop', 'second-laptop'])
+    // it has no Thunderbolt, so no picture passes the dock's tunnel
+    expect(desk.leastAble?.id).toBe('second-laptop')
+    expect(desk.sitters[1]?.short.map(({ label }) => label)).toContain('chart picture')
+    expect(desk.hungriest).toBeNull()
+  })
+  it('a visitor who can do all the host can is never worse off, whatever the plan', () => {
+    let judged = 0
+    fc.assert(
+      fc.property(many, (changes) => {
+        const { plan } = madeUpCopy(changes)
+        const own = plan.devices.find(({ id }) => id === host.id)
+        if (!own) return
+        const visitor: Device = { ...own, id: 'visitor', name: 'Visitor', visits: own.id }
+        const desk = judgeDesk(assessAnew({ ...plan, devices: [...plan.devices, visitor] }), own)
+        const [first] = desk.sitters
+        const guest = desk.sitters.find(({ device }) => device.id === 'visitor')
+        judged += 1
+        expect(guest?.noSocket).toEqual([])
+        expect(GRADES.indexOf(guest?.grade ?? 'blocked')).toBeGreaterThanOrEqual(
+          GRADES.indexOf(first?.grade ?? 'clear'),
+        )
+        expect(guest?.short.length).toBe(first?.short.length)
+      }),
+      { numRuns: 40 },
+    )
+    expect(judged).toBeGreaterThan(20)
+  })
+  it('says which run finds no socket, and who takes the most', () => {
+    const bare: Device = { ...host, id: 'bare', name: 'Bare', visits: host.id, ports: [] }
+    const hungry: Device = {
+      ...host,
+      id: 'hungry',
+      name: 'Hungry',
+      visits: host.id,
+      ports: host.ports.map((port) => ({ ...port, takes: 140 })),
+    }
+    const desk = judgeDesk(assessAnew({ ...demo, devices: [...demo.devices, bare, hungry] }), host)
+    expect(desk.sitters.find(({ device }) => device.id === 'bare')?.noSocket).toEqual(['R-09'])
+    expect(desk.leastAble?.id).toBe('bare')
+    expect(desk.hungriest?.id).toBe('hungry')
+    // 96 W is what the dock gives
+    expect(desk.sitters.find(({ device }) => device.id === 'hungry')?.short.map(({ label }) => label)).toContain(
+      'laptop power',
+    )
+  })
+})
+
+describe('what if it grows', () => {
+  it('what is asked grows and nothing that is laid changes', () => {
+    for (const upgrade of demo.upgrades) {
+      const after = grown(demo, upgrade)
+      expect(after.runs).toBe(demo.runs)
+      expect(after.devices).toBe(demo.devices)
+      expect(after.needs.length).toBeGreaterThanOrEqual(demo.needs.length)
+    }
+  })
+  it('says which runs it breaks, as judging the grown plan says', () => {
+    const site = assessAnew(demo)
+    for (const upgrade of demo.upgrades) {
+      const answer = finished(judgeUpgrade(site, upgrade))
+      const after = assess(grown(demo, upgrade)).runs
+      const worse = site.assessment.runs.filter(
+        ({ grade }, at) => GRADES.indexOf(after[at]?.grade ?? 'clear') < GRADES.indexOf(grade),
+      )
+      expect(answer.fallen.map(({ id }) => id)).toEqual(worse.map(({ id }) => id))
+      expect(answer.survives).toBe(demo.runs.length - worse.length)
+    }
+  })
+  it('a smaller wish than what is asked already breaks nothing', () => {
+    const upgrade = { id: 'u', name: 'less', growth: [{ what: 'power' as const, watts: 1 }] }
+    expect(finished(judgeUpgrade(assessAnew(demo), upgrade)).fallen).toEqual([])
+  })
+})
+
+describe('a place copied', () => {
+  it('is so many places more, each judged by itself, and could be a file', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 12 }), fc.nat({ max: demo.places.length - 1 }), (count, at) => {
+        const place = demo.places[at] as (typeof demo.places)[number]
+        const { edits } = copyPlace(demo, place, count)
+        const applied = applyChange(start, { edits })
+        if (applied.outcome !== 'applied') throw new Error(JSON.stringify(applied))
+        const { plan } = applied.copy
+        expect(plan.places).toHaveLength(demo.places.length + count)
+        const there = demo.devices.filter((device) => device.place === place.id).length
+        expect(plan.devices).toHaveLength(demo.devices.length + count * there)
+        expect(new Set(plan.runs.map(({ tag }) => tag)).size).toBe(plan.runs.length)
+        expect(readPlan(JSON.parse(JSON.stringify(plan))).ok).toBe(true)
+        // what stood there before is judged as before
+        expect(assess(plan).runs.slice(0, demo.runs.length)).toEqual(assess(demo).runs)
+      }),
+      { numRuns: 25 },
+    )
+  })
+})
