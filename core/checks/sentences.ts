@@ -253,6 +253,7 @@ function writeNoCarrier({ kind, cause }: Extract<Reason, { code: 'no-carrier' }>
 
 function writePower(reason: Extract<Reason, { code: 'power' }>, finding: Finding): string {
   const have = formatWatts(finding.have ?? 0)
+  const arrive = `${have} ${finding.have ? 'arrive' : 'arrives'}`
   const need = formatWatts(finding.need ?? 0)
   const level = `${decimal(reason.volts, 1)} V x ${decimal(reason.amps, 2)} A`
   const enough = (finding.have ?? 0) >= (finding.need ?? 0)
@@ -263,14 +264,14 @@ function writePower(reason: Extract<Reason, { code: 'power' }>, finding: Finding
       ? 'it charges slowly'
       : 'it does not charge under load'
   if (reason.limit === 'device') {
-    return `${need} are asked and ${have} arrive: ${finding.part.label} does not accept the higher levels of this supply; ${effect}.`
+    return `${need} are asked and ${arrive}: ${finding.part.label} does not accept the higher levels of this supply; ${effect}.`
   }
   if (reason.limit === 'supply')
     return `${need} are asked and ${finding.part.label} gives ${have} at most (${level}); ${effect}.`
   const mark = reason.unmarked
     ? `${finding.part.label} has no 5 A mark, and an unmarked lead carries 3 A at most`
     : `${finding.part.label} is marked for ${decimal(reason.amps, 1)} A`
-  return `${need} are asked and ${have} arrive (${level}): ${mark}; ${effect}.`
+  return `${need} are asked and ${arrive} (${level}): ${mark}; ${effect}.`
 }
 
 /** Which two pieces of evidence on a lead cannot both be right, and which is believed. */

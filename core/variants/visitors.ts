@@ -83,7 +83,8 @@ const joins = ({ from, to }: Run, device: string): boolean => from.device === de
  */
 export function seated(room: Plan, host: Device, visitor: Device): { plan: Plan; noSocket: string[] } {
   if (visitor.id === host.id) return { plan: room, noSocket: [] }
-  const taken = new Set<string>()
+  // for each socket of the host, the one of the visitor that stands for it
+  const standsFor = new Map<string, Port>()
   const noSocket: string[] = []
   const runs: Run[] = []
   for (const run of room.runs) {
@@ -92,16 +93,13 @@ export function seated(room: Plan, host: Device, visitor: Device): { plan: Plan;
       runs.push(run)
       continue
     }
-    const port = socketFor(
-      host.ports.find(({ id }) => id === run[end].port),
-      visitor,
-      taken,
-    )
+    const own = host.ports.find(({ id }) => id === run[end].port)
+    const port = standsFor.get(run[end].port) ?? socketFor(own, visitor, standsFor)
     if (port === undefined) {
       noSocket.push(run.tag)
       continue
     }
-    taken.add(port.id)
+    standsFor.set(run[end].port, port)
     runs.push({ ...run, [end]: { device: visitor.id, port: port.id } })
   }
   const kept = new Set(runs.map(({ id }) => id))
@@ -121,7 +119,8 @@ export function seated(room: Plan, host: Device, visitor: Device): { plan: Plan;
   return { plan: { ...room, devices: devices as Device[], runs, needs }, noSocket }
 }
 
-function socketFor(port: Port | undefined, visitor: Device, taken: ReadonlySet<string>): Port | undefined {
+function socketFor(port: Port | undefined, visitor: Device, standsFor: ReadonlyMap<string, Port>): Port | undefined {
+  const taken = new Set([...standsFor.values()].map(({ id }) => id))
   const fitting = visitor.ports.filter(
     ({ id, connector, gender }) => !taken.has(id) && connector === port?.connector && gender === port.gender,
   )

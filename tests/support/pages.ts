@@ -26,7 +26,7 @@ export async function open(page: Page, path: string): Promise<void> {
 }
 
 /** The large verdict beside the title. */
-export const verdictOf = (page: Page) => page.locator('[aria-live=polite]')
+export const verdictOf = (page: Page) => page.locator('[data-verdict]')
 
 /** A site of the test's own, from the demo's file, so that tests do not meet in it. Answers its address. */
 export async function ownSite(page: Page): Promise<string> {

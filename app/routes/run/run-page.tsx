@@ -84,7 +84,7 @@ function RunBody({
           {title}
         </Heading>
         {verdict && (
-          <Box aria-live="polite">
+          <Box aria-live="polite" data-verdict="">
             <GradeMark grade={verdict.grade} size="lg" />
           </Box>
         )}
