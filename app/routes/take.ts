@@ -1,11 +1,12 @@
-import { data, redirect } from 'react-router'
+import { redirect } from 'react-router'
 import { z } from 'zod'
 import type { Edit } from '../../core/change/change'
 import { PROPOSALS, takeProposal } from '../../core/change/changes/proposal'
 import { LIST_NAMES } from '../../core/plan/entity'
 import { within } from '../address'
 import { readForm } from '../read-form.server'
-import { change, whyNotSaved } from '../stored.server'
+import { change } from '../stored.server'
+import type { Refusal } from '../ui/refusals'
 import type { Route } from './+types/take'
 
 /** The longest proposal: a lead for each run of a large site. */
@@ -28,23 +29,24 @@ const proposalSchema = z.object({
     .max(12_000),
 })
 
-export type TakeAnswer = { problem: string }
-
 /** Takes a proposal that Hallway worked out, all of it or none, and goes back to where it was shown. */
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request, LONGEST_PROPOSAL)
+  const back = new URL(within(form.get('back')), 'http://hallway')
+  const goBack = (name: 'took' | 'refused', value: string) => {
+    for (const told of ['took', 'refused']) back.searchParams.delete(told)
+    back.searchParams.set(name, value)
+    return redirect(`${back.pathname}${back.search}`)
+  }
+  const refuse = (why: Refusal) => goBack('refused', why)
   const read = proposalSchema.safeParse(parsed(form.get('proposal')))
-  if (!read.success)
-    return data<TakeAnswer>({ problem: 'What was sent is no proposal. Nothing was saved.' }, { status: 422 })
+  if (!read.success) return refuse('none')
   const { name, about, edits } = read.data
   const saved = await change(request, form, params.site, () => takeProposal(name, about, edits as Edit[]))
-  if (saved?.outcome !== 'saved') {
-    const { problem, status } = whyNotSaved(saved)
-    return data<TakeAnswer>({ problem }, { status })
-  }
-  const back = new URL(within(form.get('back')), 'http://hallway')
-  back.searchParams.set('took', saved.id)
-  return redirect(`${back.pathname}${back.search}`)
+  if (saved?.outcome === 'saved') return goBack('took', saved.id)
+  return refuse(
+    saved === null || saved.outcome === 'unknown' ? 'away' : saved.outcome === 'conflict' ? 'late' : 'unfit',
+  )
 }
 
 function parsed(text: FormDataEntryValue | null): unknown {

@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react'
-import { useFetcher, useLocation, useSearchParams } from 'react-router'
+import { Form, useLocation, useNavigation, useSearchParams } from 'react-router'
 import type { Edit } from '../../core/change/change'
 import type { ProposalName } from '../../core/change/changes/proposal'
-import type { TakeAnswer } from '../routes/take'
 import { MadeFrom } from './change-fields'
 import { MainButton, Notice, QuietButton } from './controls'
+import { REFUSALS, type Refusal } from './refusals'
 import { useSite } from './site-context'
 import { Undo } from './undo'
 
@@ -22,30 +22,35 @@ type Props = {
 export function Take({ name, about, edits, label, main, children }: Props) {
   const { plan } = useSite()
   const { pathname, search } = useLocation()
-  const fetcher = useFetcher<TakeAnswer>()
+  const navigation = useNavigation()
+  const proposal = JSON.stringify({ name, about, edits })
   const Button = main ? MainButton : QuietButton
   return (
-    <fetcher.Form method="post" action={`/sites/${plan.site.id}/take`}>
+    <Form method="post" action={`/sites/${plan.site.id}/take`} preventScrollReset>
       <MadeFrom />
-      <input type="hidden" name="proposal" value={JSON.stringify({ name, about, edits })} />
+      <input type="hidden" name="proposal" value={proposal} />
       <input type="hidden" name="back" value={`${pathname}${search}`} />
-      <Button small={!main} aria-label={label} loading={fetcher.state !== 'idle'}>
+      <Button small={!main} aria-label={label} loading={navigation.formData?.get('proposal') === proposal}>
         {children}
       </Button>
-      {fetcher.data && (
-        <Notice tone="blocked" slim>
-          {fetcher.data.problem}
-        </Notice>
-      )}
-    </fetcher.Form>
+    </Form>
   )
 }
 
-/** Says that a proposal was taken, with a way back. */
+const whyRefused: Record<Refusal, string> = {
+  none: 'What was sent is no proposal. Nothing was saved.',
+  late: 'Somebody changed the same meanwhile, so nothing was saved. Look at it as it is now, then do it again.',
+  unfit: 'It no longer fits the site as it is now, so nothing was saved. What is proposed now is below.',
+  away: 'The database does not answer, so it is not certain that this was saved. Do it again in a moment; it is done once.',
+}
+
+/** Says that a proposal was taken, with a way back, or why it was not. */
 export function Took() {
   const [params] = useSearchParams()
   const { pathname } = useLocation()
   const took = params.get('took')
+  const refused = REFUSALS.find((each) => each === params.get('refused'))
+  if (refused) return <Notice tone="blocked">{whyRefused[refused]}</Notice>
   if (!took) return null
   const rest = new URLSearchParams(params)
   rest.delete('took')

@@ -10,13 +10,13 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['run-dark', '/sites/saltmarsh/runs/r-17', { scheme: 'dark' }],
     ['run-phone', '/sites/saltmarsh/runs/r-16', { phone: true }],
     ['needs', '/sites/saltmarsh/needs'],
-    ['policy', '/sites/saltmarsh/policy'],
-    ['import', '/import'],
+    ['need', '/sites/saltmarsh/needs/log-picture', { before: lookCloser }],
+    ['dock', '/sites/saltmarsh/docks/gallery-dock', { before: chartDrawn }],
+    ['reach', '/sites/saltmarsh/reach', { before: chartDrawn }],
+    ['growth', '/sites/saltmarsh/growth', { before: judged }],
+    ['policy', '/sites/saltmarsh/policy', { before: judged }],
     ['drawer', '/sites/saltmarsh/drawer?job=type-C'],
-    ['drawer-phone', '/sites/saltmarsh/drawer?job=60+W', { phone: true, scheme: 'dark' }],
     ['cable', '/sites/saltmarsh/cables/c-0021'],
-    ['add', '/sites/saltmarsh/drawer/add', { before: fillCable }],
-    ['table', '/sites/saltmarsh/drawer/import', { before: chooseTable }],
     ['chip', '/sites/saltmarsh/drawer/chip', { before: pasteWords }],
     ['session', '/sites/saltmarsh/drawer/sessions/gallery-drawer'],
     ['session-table', '/sites/saltmarsh/drawer/sessions/gallery-drawer#table'],
@@ -24,20 +24,20 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['catalogue', '/sites/saltmarsh/drawer/catalogue'],
   ]
 
-async function fillCable(page: Page) {
-  for (const end of ['first', 'second']) await page.check(`input[name=${end}][value=type-c]`)
-  await page.getByLabel('Length').fill('1.8 m')
-  await page.getByLabel('Mark on the plug').selectOption('usb4-40')
+async function lookCloser(page: Page) {
+  await page.getByRole('button', { name: /C-0017/ }).focus()
 }
 
-async function chooseTable(page: Page) {
-  const rows = ['Label;From;To;Length (ft);Speed;Notes', 'N-001;USB-C;USB-C;3;40;blue', 'N-002;HDMI;HDMI;six;HDMI 2.0;']
-  await page.setInputFiles('input[name=file]', {
-    name: 'cables.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from(rows.join('\n')),
-  })
-  await page.getByText('1 row can come in').waitFor()
+async function chartDrawn(page: Page) {
+  await page.locator('[role=img] svg').first().waitFor()
+}
+
+/** What is worked out beside the page has come. */
+async function judged(page: Page) {
+  await page
+    .getByText(/survive it|Would change/)
+    .first()
+    .waitFor()
 }
 
 async function pasteWords(page: Page) {
