@@ -23,8 +23,10 @@ export default defineConfig({
                   test: /node_modules\/(react|react-dom|scheduler|react-router|cookie|set-cookie-parser|@chakra-ui|@emotion|@ark-ui|@zag-js|next-themes|stylis)\//,
                 },
                 { name: 'forms', test: /node_modules\/(zod|@conform-to)\// },
-                { name: 'trade', test: /\/core\// },
-                { name: 'site', test: /\/app\/(ui|theme|site-copy|open-copy|in-slices)/ },
+                // packages have a folder of that name as well
+                { name: 'trade', test: /^(?!.*node_modules).*\/core\// },
+                // what draws charts is large, and fetched where there is one
+                { name: 'site', test: /\/app\/(ui\/(?!charts)|theme|site-copy|open-copy|in-slices)/ },
               ],
             },
           },
