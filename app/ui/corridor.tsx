@@ -93,6 +93,14 @@ export function Corridor({ corridor, title }: { corridor: CorridorOf; title: str
           ))}
           {shape.powered && <PowerLine shape={shape} hatch={`url(#${id}-hatch)`} />}
         </svg>
+        <ul className={look.flows} aria-label="What walks through">
+          {corridor.flows.map((flow) => (
+            <li key={flow.needId} style={{ borderColor: ink(flowColours[flow.kind]) }}>
+              {flow.way === 'down' ? 'down' : 'up'}: {flow.label} {flow.rate === null ? '' : formatRate(flow.rate)}
+              {flow.watts === null ? '' : ` ${formatWatts(flow.watts)}`}, {gradeWords[flow.grade]}
+            </li>
+          ))}
+        </ul>
         <ol className={look.plates} style={{ gridTemplateColumns: columns }}>
           {corridor.doors.map((door, at) => (
             <Plate
@@ -143,6 +151,7 @@ function Plate({
         <span className={look.figure}>
           {opening > 0 ? formatRate(opening) : door.watts > 0 ? `${formatWatts(door.watts)}, power only` : 'shut'}
         </span>
+        {opening > 0 && door.watts > 0 && <span className={look.watts}>{formatWatts(door.watts)}</span>}
         <span className={text.quiet}>says {door.saidBy}</span>
         {narrowest && <span className={look.narrow}>narrowest door</span>}
       </button>

@@ -2,6 +2,7 @@ import { addInCardCheck } from './add-in-card'
 import { batteryCheck } from './battery'
 import { busBudgetCheck } from './bus-budget'
 import { currentCheck } from './current'
+import { delayCheck } from './delay'
 import { directionCheck } from './direction'
 import { displayInputCheck } from './display-input'
 import { evidenceCheck } from './evidence'
@@ -48,4 +49,5 @@ export const checks: readonly Check[] = [
   valueCheck,
   displayInputCheck,
   addInCardCheck,
+  delayCheck,
 ]

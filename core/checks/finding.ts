@@ -31,6 +31,7 @@ export type CheckName =
   | 'evidence'
   | 'display input'
   | 'add-in card'
+  | 'delay'
   | 'storage target'
   | 'battery'
   | 'volts lost'
@@ -119,6 +120,7 @@ export type Reason =
   | { code: 'bus-budget'; ownSupply: boolean; leads: number; count: number }
   | { code: 'lanes-left'; lanes: 1 | 2 | 4; beside: LinkMode }
   | { code: 'converts-other-way' }
+  | { code: 'delay'; allowed: number; hubs: number }
   | { code: 'hubs'; hubs: number; most: number }
   | { code: 'far-end-power'; required: boolean; mains: boolean; place: string }
   | { code: 'passes'; what: Surrounding; copper: boolean }

@@ -179,6 +179,7 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   >[],
   'lanes-left': ([1, 2, 4] as const).map((lanes) => ({ code: 'lanes-left', lanes, beside: 'usb2' })),
   'converts-other-way': [{ code: 'converts-other-way' }],
+  delay: [0, 1, 3].map((hubs) => ({ code: 'delay', allowed: 2.5, hubs })),
   hubs: [{ code: 'hubs', hubs: 6, most: 5 }],
   'far-end-power': [
     { code: 'far-end-power', required: true, mains: false, place: 'Ceiling point' },

@@ -44,6 +44,13 @@ export function formatFigure(value: number | null, unit: Unit | null, lengthUnit
   return value < 0 ? `-${text}` : text
 }
 
+/** The same in the other unit that people think in: feet for metres, bytes for bits; of watts and volts there is none. */
+export function otherFigure(value: number | null, unit: Unit | null, lengthUnit: LengthUnit = 'm'): string | null {
+  if (value === null || value === 0 || unit === null || unit === 'W' || unit === 'V') return null
+  if (unit === 'bit/s') return formatBytesPerSecond(Math.abs(value))
+  return formatLength(Math.abs(value), lengthUnit === 'm' ? 'ft' : 'm')
+}
+
 const modeName = (mode: LackFigures['mode']): string => {
   if ((LINK_MODES as readonly string[]).includes(mode)) return linkModeFacts[mode as LinkMode].name
   if ((DISPLAYPORT_LINKS as readonly string[]).includes(mode))
@@ -146,6 +153,8 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return `The picture takes ${reason.lanes === 1 ? 'one lane' : `${reason.lanes} lanes`} of the type-C connector; beside it ${linkModeFacts[reason.beside].name} is left.`
     case 'converts-other-way':
       return `${label} converts DisplayPort into HDMI and not back; from an HDMI source it gives no picture.`
+    case 'delay':
+      return `At most ${decimal(reason.allowed, 2)} ms may be added; ${reason.hubs === 0 ? 'no hub lies' : reason.hubs === 1 ? '1 hub lies' : `${reason.hubs} hubs lie`} on the way. Measure it beside a direct lead, with the same settings.`
     case 'hubs':
       return `${reason.hubs} hubs, docks and active extensions lie in a row on this way; USB allows ${reason.most}.`
     case 'far-end-power':

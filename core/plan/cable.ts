@@ -12,6 +12,9 @@ export const voltsField = z.literal([20, 50]).describe('50 for extended power ra
 export const MOST_LENGTHS = 40
 export const HIGHEST_PRICE = 1_000_000
 
+/** How a lead lies. */
+export const FEELS = ['supple', 'usual', 'stiff'] as const
+
 /** What a shop sells, and on what terms. */
 export const cableKindSchema = z.strictObject({
   id: idField,
@@ -35,6 +38,15 @@ export const cableKindSchema = z.strictObject({
     .max(365)
     .optional()
     .describe('Days within which it may be sent back; 0 for never'),
+  hand: z
+    .strictObject({
+      gramsPerMetre: z.number().min(1).max(2000).optional(),
+      feel: z.enum(FEELS).optional(),
+      strap: z.boolean().optional().describe('A strap or hook comes with it'),
+      angled: z.boolean().optional().describe('A plug at a right angle'),
+    })
+    .optional()
+    .describe('How it is in the hand, where somebody has said: stiff leads load the socket of a headset or a laptop'),
   note: noteField.optional(),
 })
 export type CableKind = z.output<typeof cableKindSchema>

@@ -8,7 +8,7 @@ import type { Need, NeedKind } from './need'
 /** The size of a need without its ends: what one line of text says. */
 export type NeedSize = Need extends infer N
   ? N extends Need
-    ? Omit<N, 'id' | 'from' | 'to' | 'name' | 'through' | 'note' | 'said'>
+    ? Omit<N, 'id' | 'from' | 'to' | 'name' | 'through' | 'note' | 'said' | 'variants'>
     : never
   : never
 

@@ -27,6 +27,18 @@ const everyNeed = {
       '1 is served first among needs of its kind; left out: after those that have one, in the order of the list',
     ),
   through: z.array(idField).max(16).optional().describe('Runs its path must take, where there are several ways'),
+  variants: z
+    .array(
+      z.strictObject({
+        name: nameField,
+        mode: pictureModeSchema.optional(),
+        rate: rateField.optional(),
+        watts: wattsField.optional(),
+      }),
+    )
+    .max(12)
+    .optional()
+    .describe('What else may be asked in its place, each with the figures that differ'),
   said: z.string().max(120).optional().describe('Its size as it was said, where it was worked out: "100 GB in 20 min"'),
   note: noteField.optional(),
 }
@@ -54,7 +66,13 @@ export const needSchema = z.discriminatedUnion('kind', [
     kind: z.literal('sensor'),
     rate: rateField.describe('Link rate it asks for'),
   }),
-  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('audio'), rate: rateField }),
+  z.strictObject({
+    ...everyNeed,
+    ...withPower,
+    kind: z.literal('audio'),
+    rate: rateField,
+    delay: z.number().min(0).max(1000).optional().describe('The delay in ms that the way may add'),
+  }),
   z.strictObject({
     ...everyNeed,
     ...withPower,

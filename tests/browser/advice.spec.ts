@@ -36,6 +36,14 @@ test('what is tried on a run says what it changes against the saved plan, and is
   await expect(verdictOf(page)).toHaveText('Blocked')
   await strip.getByRole('button', { name: 'Put back' }).click()
   await expect(verdictOf(page)).toHaveText('Clear')
+  // a visitor sits down, a supply gives less
+  await open(page, '/sites/saltmarsh/runs/r-09')
+  await strip.getByRole('combobox').selectOption('Second instructor laptop')
+  await expect(strip).toContainText('chart picture Clear to Blocked')
+  await open(page, '/sites/saltmarsh/runs/r-13')
+  await expect(verdictOf(page)).toHaveText('Tight')
+  await strip.getByRole('combobox').selectOption('Desk charger gives 45 W')
+  await expect(verdictOf(page)).toHaveText('Blocked')
 })
 
 test('a door of the corridor tells who says so, how far it would carry, and what is behind it, by keys', async ({

@@ -6,8 +6,8 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
   [
     ['sites', '/'],
     ['board', '/sites/saltmarsh'],
-    ['run', '/sites/saltmarsh/runs/r-09'],
-    ['run-dark', '/sites/saltmarsh/runs/r-17', { scheme: 'dark' }],
+    ['run', '/sites/saltmarsh/runs/r-09', { before: advised }],
+    ['run-dark', '/sites/saltmarsh/runs/r-17', { scheme: 'dark', before: advised }],
     ['run-phone', '/sites/saltmarsh/runs/r-16', { phone: true }],
     ['needs', '/sites/saltmarsh/needs'],
     ['need', '/sites/saltmarsh/needs/log-picture', { before: lookCloser }],
@@ -26,6 +26,10 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
 
 async function lookCloser(page: Page) {
   await page.getByRole('button', { name: /C-0017/ }).focus()
+}
+
+async function advised(page: Page) {
+  await page.getByText('tried; these help').waitFor()
 }
 
 async function chartDrawn(page: Page) {

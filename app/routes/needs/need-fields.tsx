@@ -109,6 +109,17 @@ export function NeedFields({ fields, put }: { fields: Fields; put: (kind: NeedKi
           It must arrive without compression
         </label>
       )}
+      {kind === 'audio' && (
+        <TextField field={fields.delay as Known} label="Delay it may add, ms" inputMode="decimal" maxLength={6} />
+      )}
+      <div className={look.whole}>
+        <TextAreaField
+          field={fields.variants as Known}
+          label="What else may be asked in its place"
+          hint={`A line each: a name, a colon, a size, like “the next one: ${needExamples[kind]}”`}
+          rows={2}
+        />
+      </div>
       <div className={look.whole}>
         <TextAreaField field={fields.note as Known} label="Note" rows={2} />
       </div>

@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import { nameField } from '../../../core/plan/fields'
-import { NEED_KINDS, type Need } from '../../../core/plan/need'
-import { readNeedSize, saidSize } from '../../../core/plan/need-text'
+import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
+import { formatNeedSize, needExamples, readNeedSize, saidSize } from '../../../core/plan/need-text'
+import { type Parsed, parsed, plainText, unreadable } from '../../../core/quantity/parsed'
+import { variantOf } from '../../../core/variants/need-variants'
 
 /** What a need's own form holds, as it is typed; reading it gives the need. */
 export const needFormSchema = z
@@ -16,6 +18,11 @@ export const needFormSchema = z
       .regex(/^[1-9]?$/, 'Choose who is served first.')
       .optional(),
     uncompressed: z.literal('on').optional(),
+    delay: z
+      .string()
+      .regex(/^\d{1,3}(\.\d{1,2})?$/, 'Give milliseconds, such as 2.5.')
+      .optional(),
+    variants: z.string().max(2000).optional(),
     note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
   })
   .transform((form, context) => {
@@ -28,7 +35,12 @@ export const needFormSchema = z
       context.addIssue({ code: 'custom', path: ['to'], message: 'A need flows between two devices.' })
       return z.NEVER
     }
-    const { from, to, name, note, priority, uncompressed } = form
+    const variants = readVariants(form.kind, form.variants ?? '')
+    if (!variants.ok) {
+      context.addIssue({ code: 'custom', path: ['variants'], message: variants.problem })
+      return z.NEVER
+    }
+    const { from, to, name, note, priority, uncompressed, delay } = form
     return {
       from,
       to,
@@ -37,8 +49,36 @@ export const needFormSchema = z
       ...(note ? { note } : {}),
       ...(priority ? { priority: Number(priority) } : {}),
       ...(uncompressed && size.value.kind === 'picture' ? { uncompressed: true as const } : {}),
+      ...(delay !== undefined && size.value.kind === 'audio' ? { delay: Number(delay) } : {}),
+      ...(variants.value.length > 0 ? { variants: variants.value } : {}),
     }
   })
+type Variants = NonNullable<Need['variants']>
+const MOST_VARIANTS = 12
+
+/** Lines such as "the next decoder: 4 Gb/s": what else may be asked, each with its size. */
+function readVariants(kind: NeedKind, text: string): Parsed<Variants> {
+  const lines = text.split('\n').map(plainText).filter(Boolean)
+  if (lines.length > MOST_VARIANTS) return unreadable(`A need has at most ${MOST_VARIANTS} variants.`)
+  const variants: Variants = []
+  for (const line of lines) {
+    const [name = '', ...rest] = line.split(':')
+    const size = readNeedSize(kind, rest.join(':'))
+    if (!name.trim() || rest.length === 0 || !size.ok)
+      return unreadable(
+        `"${line.slice(0, 40)}" is not a name and a size. Write a line like: the next one: ${needExamples[kind]}.`,
+      )
+    const { value } = size
+    variants.push({
+      name: name.trim().slice(0, 120),
+      ...('mode' in value ? { mode: value.mode } : {}),
+      ...('rate' in value ? { rate: value.rate } : {}),
+      ...('watts' in value && value.watts !== undefined ? { watts: value.watts } : {}),
+    })
+  }
+  return parsed(variants)
+}
+
 export type NeedForm = z.output<typeof needFormSchema>
 export type NeedFormTexts = {
   from: string
@@ -48,6 +88,8 @@ export type NeedFormTexts = {
   name?: string
   priority?: string
   uncompressed?: string
+  delay?: string
+  variants?: string
   note?: string
 }
 
@@ -63,5 +105,7 @@ export const textsOfNeed = (need: Need): NeedFormTexts => ({
   name: need.name,
   priority: need.priority === undefined ? '' : String(need.priority),
   uncompressed: need.kind === 'picture' && need.uncompressed ? 'on' : undefined,
+  delay: need.kind === 'audio' && need.delay !== undefined ? String(need.delay) : undefined,
+  variants: need.variants?.map((variant) => `${variant.name}: ${formatNeedSize(variantOf(need, variant))}`).join('\n'),
   note: need.note,
 })

@@ -1,4 +1,4 @@
-import { Flex, Heading, Text } from '@chakra-ui/react'
+import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { useMemo, useRef } from 'react'
@@ -8,6 +8,8 @@ import { changeNeed, dropNeed } from '../../../core/change/changes/needs'
 import { corridorOf } from '../../../core/checks/corridor'
 import { byId } from '../../../core/plan/lookup'
 import { type Need, needLabel } from '../../../core/plan/need'
+import { formatNeedSize } from '../../../core/plan/need-text'
+import { judgeVariants } from '../../../core/variants/need-variants'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
@@ -18,7 +20,9 @@ import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { Corridor } from '../../ui/corridor'
 import { ErrorView, RouteErrorView } from '../../ui/error-view'
 import { GradeMark } from '../../ui/grade'
+import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
+import { SqueezeBar } from '../../ui/squeeze-bar'
 import { Took } from '../../ui/take'
 import { useKept } from '../../ui/use-kept'
 import { Findings } from '../run/findings'
@@ -107,8 +111,36 @@ function NeedPage({ need, lastResult }: { need: Need; lastResult: SubmissionResu
         </p>
       )}
       <NeedEditor key={round} need={made.need} base={behind ? made.place : place} lastResult={lastResult} type={type} />
+      <Variants need={need} />
       <Findings verdict={verdict} plan={plan} />
     </>
+  )
+}
+
+/** The need judged in each way in which it may be asked, with the hungriest named. */
+function Variants({ need }: { need: Need }) {
+  const { assessed } = useSite()
+  const variants = useMemo(() => judgeVariants(assessed, need), [assessed, need])
+  if (!variants) return null
+  return (
+    <Box as="section" mb="6" aria-labelledby="variants-heading">
+      <Heading as="h2" size="md" mb="2" id="variants-heading">
+        As it may be asked
+      </Heading>
+      {variants.hungriest && <Text mb="2">The hungriest: {variants.hungriest}.</Text>}
+      <RuledTable label="Variants" columns={['Variant', 'Size', 'Verdict', 'Against its door']} cards>
+        {variants.judged.map(({ name, need: asked, grade, squeeze }) => (
+          <tr key={name}>
+            <td>{name}</td>
+            <td className={text.mono}>{formatNeedSize(asked)}</td>
+            <td>
+              <GradeMark grade={grade} size="xs" />
+            </td>
+            <td>{squeeze && <SqueezeBar squeeze={squeeze} />}</td>
+          </tr>
+        ))}
+      </RuledTable>
+    </Box>
   )
 }
 

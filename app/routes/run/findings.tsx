@@ -1,7 +1,14 @@
 import { Box, Heading } from '@chakra-ui/react'
 import type { RunVerdict } from '../../../core/checks/assess'
 import { type Finding, GRADES, marginOf } from '../../../core/checks/finding'
-import { cautionSentences, formatFigure, needNames, remedySentence, sentence } from '../../../core/checks/sentences'
+import {
+  cautionSentences,
+  formatFigure,
+  needNames,
+  otherFigure,
+  remedySentence,
+  sentence,
+} from '../../../core/checks/sentences'
 import type { Plan } from '../../../core/plan/plan'
 import { citeSource } from '../../../core/standards/source'
 import text from '../../theme/text.module.css'
@@ -85,6 +92,10 @@ function FindingItem({ finding, plan }: { finding: Finding; plan: Plan }) {
 function Figures({ finding }: { finding: Finding }) {
   const unit = useUnit()
   const margin = marginOf(finding)
+  const both = (value: number | null): string => {
+    const other = otherFigure(value, finding.unit, unit)
+    return `${formatFigure(value, finding.unit, unit)}${other ? ` (${other})` : ''}`
+  }
   if (finding.unit === null) return null
   const left =
     margin === null
@@ -94,7 +105,7 @@ function Figures({ finding }: { finding: Finding }) {
         : `, ${margin < 0 ? 'short by' : 'over'} ${formatFigure(Math.abs(margin), finding.unit, unit)}`
   return (
     <span className={`${text.mono} ${text.tiny} ${text.quiet}`}>
-      have {formatFigure(finding.have, finding.unit, unit)}, need {formatFigure(finding.need, finding.unit, unit)}
+      have {both(finding.have)}, need {both(finding.need)}
       {left}
     </span>
   )

@@ -128,6 +128,17 @@ function whatItBuys(
   return `${spare}${dearer ? `Dearer; ${adds.replace(/^It/, 'it')}` : adds}`
 }
 
+/** Weight, stiffness, straps and plugs, where somebody has said. */
+const handWords = ({ hand }: Offer['kind']): string =>
+  [
+    hand?.gramsPerMetre === undefined ? '' : `${hand.gramsPerMetre} g/m`,
+    hand?.feel ?? '',
+    hand?.strap ? 'with a strap' : '',
+    hand?.angled ? 'a plug at a right angle' : '',
+  ]
+    .filter(Boolean)
+    .join(', ') || 'not said'
+
 /** Door by door: what each lead passes here, beside the one that is planned now. */
 function SideBySide({ draft, offers }: { draft: Draft; offers: readonly Offer[] }) {
   const unit = useUnit()
@@ -169,6 +180,7 @@ function SideBySide({ draft, offers }: { draft: Draft; offers: readonly Offer[] 
       {row('Made', ({ offer }) =>
         offer ? `${gradeFacts[offer.kind.grade].name}, ${cableToBuy(offer.kind, offer.length).construction}` : '',
       )}
+      {row('In the hand', ({ offer }) => (offer ? handWords(offer.kind) : ''))}
       {row('Price', ({ offer }) => (offer?.price == null ? '' : `${offer.price} ${plan.policy.currency}`))}
       {row('What is short', ({ verdict }) => {
         const short = verdict.findings.find((finding) => finding.grade === 'blocked' && (marginOf(finding) ?? 0) < 0)

@@ -93,6 +93,8 @@ export function changeOf(
       ...(old?.through ? { through: old.through } : {}),
       ...(priority ? { priority } : {}),
       ...ends,
+      ...(old?.variants && old.kind === size.kind ? { variants: old.variants } : {}),
+      ...(old?.kind === 'audio' && size.kind === 'audio' && old.delay !== undefined ? { delay: old.delay } : {}),
       ...(old?.kind === 'picture' && size.kind === 'picture' && old.uncompressed ? { uncompressed: true } : {}),
       ...size,
     } as Need

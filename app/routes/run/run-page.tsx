@@ -6,8 +6,8 @@ import { Link as RouterLink } from 'react-router'
 import { directNeeds } from '../../../core/plan/direct-needs'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
-import type { Policy } from '../../../core/plan/policy'
 import type { Run } from '../../../core/plan/run'
+import type { Trial } from '../../../core/remedy/trials'
 import text from '../../theme/text.module.css'
 import { Notice } from '../../ui/controls'
 import { Corridor } from '../../ui/corridor'
@@ -58,7 +58,7 @@ function RunBody({
   const unit = useUnit()
   const { assessment: stored } = useSite()
   const formRef = useRef<HTMLFormElement>(null)
-  const [trial, setTrial] = useState<Partial<Policy> | null>(null)
+  const [trial, setTrial] = useState<Trial | null>(null)
   const { draft, read } = useDraft(formRef, plan, before, trial)
   const [form, fields] = useForm<RunFormTexts>({
     id: runFormId(before),
@@ -98,7 +98,9 @@ function RunBody({
         <Text color="quiet">Choose two ports and a length, and the corridor appears here.</Text>
       )}
       {draft && <Docks run={draft.run} />}
-      {draft && <WhatIf draft={draft} formRef={formRef} trial={trial} setTrial={setTrial} putBack={putBack} />}
+      {draft && (
+        <WhatIf draft={draft} before={before} formRef={formRef} trial={trial} setTrial={setTrial} putBack={putBack} />
+      )}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(330px, 5fr) 6fr' }} gap="7" mt="5" alignItems="start">
         <Box>
           <RunFields

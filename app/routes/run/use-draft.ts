@@ -7,10 +7,10 @@ import { type Turned, turnedBetween } from '../../../core/checks/turned'
 import { canBeJudged } from '../../../core/plan/direct-needs'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
-import type { Policy } from '../../../core/plan/policy'
 import type { Run } from '../../../core/plan/run'
 import type { SiteIndex } from '../../../core/plan/site-index'
 import { needsAtDevices, roomOf } from '../../../core/remedy/room'
+import type { Trial } from '../../../core/remedy/trials'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { type DraftRun, planWith } from './draft-plan'
@@ -29,14 +29,14 @@ export type Draft = {
 
 /**
  * The run as the form would make it, judged as it is typed: the same core that the server uses, no request. As long as nobody has typed it is the run as
- * it stands, which is judged already. While the form cannot be read the last readable state stays. `trial` is another policy to judge by: then what the
+ * it stands, which is judged already. While the form cannot be read the last readable state stays. `trial` is something tried beside it: then what the
  * run can bear on is judged, and not the whole site.
  */
 export function useDraft(
   form: RefObject<HTMLFormElement | null>,
   plan: Plan,
   before: Run | null,
-  trial: Partial<Policy> | null,
+  trial: Trial | null,
 ): { draft: Draft | null; read: () => void } {
   const unit = useUnit()
   const { assessed } = useSite()
@@ -61,9 +61,9 @@ export function useDraft(
     if (!run) return null
     const drafted = ahead ? reassess(assessed, planWith(plan, ahead)) : assessed
     const judged = trial ? assessAnew(tried(drafted.index, run.id, trial)) : drafted
-    const verdict = byId(judged.assessment.runs).get(run.id)
+    const { index, walks, assessment } = byId(judged.assessment.runs).has(run.id) ? judged : drafted
+    const verdict = byId(assessment.runs).get(run.id)
     if (!verdict) return null
-    const { index, walks, assessment } = judged
     const crossings = walks.crossings.get(run.id) ?? []
     const turned = judged === assessed ? [] : turnedBetween(assessed.assessment, assessment, index).filter(notNew)
     return { run, index, crossings, verdict, typed: ahead, turned }
@@ -74,7 +74,6 @@ export function useDraft(
 /** What is new has no verdict to compare with. */
 const notNew = ({ from }: Turned): boolean => from !== null
 
-function tried(index: SiteIndex, run: string, trial: Partial<Policy>): Plan {
-  const room = roomOf(index, needsAtDevices(index.plan), run)
-  return { ...room, policy: { ...room.policy, ...trial } }
+function tried(index: SiteIndex, run: string, trial: Trial): Plan {
+  return trial.change(roomOf(index, needsAtDevices(index.plan), run))
 }

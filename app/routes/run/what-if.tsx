@@ -1,7 +1,8 @@
-import type { RefObject } from 'react'
+import { type RefObject, useMemo } from 'react'
 import { gradeWords } from '../../../core/checks/sentences'
-import type { Policy } from '../../../core/plan/policy'
+import type { Run } from '../../../core/plan/run'
 import { formatLength } from '../../../core/quantity/length'
+import { type Trial, trialsFor } from '../../../core/remedy/trials'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { DoorGlyph } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
@@ -9,27 +10,20 @@ import { useUnit } from '../../ui/units'
 import type { Draft } from './use-draft'
 import look from './what-if.module.css'
 
-/** Other ways a site could go by, to try on one run. Which one it really goes by is chosen on its own page. */
-const TRIALS: readonly [string, Partial<Policy>][] = [
-  ['by the book', { length: 'book' }],
-  ['by the bench', { length: 'bench' }],
-  ['pictures reserve whole links', { reservation: 'link' }],
-  ['pictures reserve their own rate', { reservation: 'stream' }],
-  ['with supplied leads only', { cables: 'supplied' }],
-]
-
 type Props = {
   draft: Draft
+  /** The run as it stands. */
+  before: Run | null
   formRef: RefObject<HTMLFormElement | null>
-  trial: Partial<Policy> | null
-  setTrial: (trial: Partial<Policy> | null) => void
+  trial: Trial | null
+  setTrial: (trial: Trial | null) => void
   putBack: () => void
 }
 
 /** What if: a length to slide, a policy to try; and, of whatever is tried here or in the form below, what it changes against the saved plan. */
-export function WhatIf({ draft, formRef, trial, setTrial, putBack }: Props) {
+export function WhatIf({ draft, before, formRef, trial, setTrial, putBack }: Props) {
   const unit = useUnit()
-  const { plan } = useSite()
+  const { index, assessed } = useSite()
   const { length } = draft.run.route
   const most = Math.max(15, Math.ceil(length * 2))
   const slide = (metres: number) => {
@@ -38,9 +32,13 @@ export function WhatIf({ draft, formRef, trial, setTrial, putBack }: Props) {
     field.value = formatLength(metres, unit)
     field.dispatchEvent(new Event('input', { bubbles: true }))
   }
-  const others = TRIALS.filter(([, choice]) =>
-    Object.entries(choice).some(([name, value]) => plan.policy[name as keyof Policy] !== value),
-  )
+  const trials = useMemo(() => {
+    const standing = before ?? draft.run
+    return index.runs.has(standing.id)
+      ? trialsFor(index, standing, assessed.walks.crossings.get(standing.id) ?? [])
+      : []
+  }, [index, assessed, before, draft.run])
+  const sorts = [...new Set(trials.map(({ sort }) => sort))]
   const changed = draft.typed !== null || trial !== null
   return (
     <section aria-label="What if" className={look.strip}>
@@ -58,17 +56,21 @@ export function WhatIf({ draft, formRef, trial, setTrial, putBack }: Props) {
         <output>{formatLength(length, unit)}</output>
       </label>
       <label>
-        judged{' '}
+        and{' '}
         <select
-          value={trial ? JSON.stringify(trial) : ''}
-          onChange={({ currentTarget }) => setTrial(currentTarget.value ? JSON.parse(currentTarget.value) : null)}
+          value={trial?.words ?? ''}
+          onChange={({ currentTarget }) => setTrial(trials.find(({ words }) => words === currentTarget.value) ?? null)}
           className={look.trial}
         >
-          <option value="">as this site goes by</option>
-          {others.map(([words, choice]) => (
-            <option key={words} value={JSON.stringify(choice)}>
-              {words}
-            </option>
+          <option value="">nothing else were different</option>
+          {sorts.map((sort) => (
+            <optgroup key={sort} label={sort}>
+              {trials
+                .filter((each) => each.sort === sort)
+                .map(({ words }) => (
+                  <option key={words}>{words}</option>
+                ))}
+            </optgroup>
           ))}
         </select>
       </label>

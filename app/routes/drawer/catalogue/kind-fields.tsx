@@ -3,7 +3,7 @@ import { type FieldMetadata, getFormProps, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import { POWER_MARKS } from '../../../../core/drawer/mark-text'
-import type { CableKind } from '../../../../core/plan/cable'
+import { type CableKind, FEELS } from '../../../../core/plan/cable'
 import { CONNECTORS, describeEnd, GENDERS } from '../../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../../core/standards/grades'
 import { MadeFrom } from '../../../ui/change-fields'
@@ -74,9 +74,20 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
           />
           <TextField field={known.leadDays} label="Days to come" inputMode="numeric" />
           <TextField field={known.returnDays} label="Days to return" hint="0 for never" inputMode="numeric" />
+          <TextField field={known.gramsPerMetre} label="Grams a metre" hint="where it is known" inputMode="numeric" />
+          <SelectField field={known.feel} label="In the hand">
+            <option value="">not said</option>
+            {FEELS.map((feel) => (
+              <option key={feel} value={feel}>
+                {feel}
+              </option>
+            ))}
+          </SelectField>
           <TextField field={known.note} label="Note" />
-          <Flex align="center">
+          <Flex align="center" gap="4" wrap="wrap">
             <CheckField field={known.oneWay} label="Carries one way only" />
+            <CheckField field={known.strap} label="With a strap" />
+            <CheckField field={known.angled} label="A plug at a right angle" />
           </Flex>
         </Grid>
         <Flex mt="3" gap="3">

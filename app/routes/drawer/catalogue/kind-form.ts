@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { parseEnd } from '../../../../core/drawer/end-text'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../../core/drawer/mark-text'
-import { type CableKind, cableKindSchema, HIGHEST_PRICE, MOST_LENGTHS } from '../../../../core/plan/cable'
+import { type CableKind, cableKindSchema, FEELS, HIGHEST_PRICE, MOST_LENGTHS } from '../../../../core/plan/cable'
 import { idField, nameField } from '../../../../core/plan/fields'
 import { type LengthUnit, parseLength, sameLength } from '../../../../core/quantity/length'
 import { plainText } from '../../../../core/quantity/parsed'
@@ -56,6 +56,15 @@ export const kindFormSchema = (unit: LengthUnit) =>
     stock: stockLines(unit),
     leadDays: days,
     returnDays: days,
+    gramsPerMetre: z
+      .string()
+      .regex(/^\d{1,4}$/, { error: 'Give whole grams a metre, 1 to 2000.' })
+      .transform(Number)
+      .refine((grams) => grams >= 1 && grams <= 2000, 'Give whole grams a metre, 1 to 2000.')
+      .optional(),
+    feel: z.enum(FEELS).optional(),
+    strap: z.literal('on').optional(),
+    angled: z.literal('on').optional(),
     note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
   })
 export type KindForm = z.output<ReturnType<typeof kindFormSchema>>
@@ -78,8 +87,19 @@ export function readKind(form: KindForm, id: string, before?: CableKind): CableK
       .sort((one, other) => one.length - other.length),
     ...(form.leadDays === undefined ? {} : { leadDays: form.leadDays }),
     ...(form.returnDays === undefined ? {} : { returnDays: form.returnDays }),
+    ...handOf(form),
     ...(form.note ? { note: form.note } : {}),
   })
+}
+
+function handOf({ gramsPerMetre, feel, strap, angled }: KindForm): Pick<CableKind, 'hand'> {
+  const hand = {
+    ...(gramsPerMetre === undefined ? {} : { gramsPerMetre }),
+    ...(feel ? { feel } : {}),
+    ...(strap ? { strap: true } : {}),
+    ...(angled ? { angled: true } : {}),
+  }
+  return Object.keys(hand).length > 0 ? { hand } : {}
 }
 
 export const textsOfKind = (kind: CableKind, unit: LengthUnit): KindFormTexts => ({
@@ -94,6 +114,10 @@ export const textsOfKind = (kind: CableKind, unit: LengthUnit): KindFormTexts =>
   stock: kind.stock.map(({ length, price }) => `${lengthText(length, unit)} ${price}`).join('\n'),
   leadDays: kind.leadDays === undefined ? undefined : String(kind.leadDays),
   returnDays: kind.returnDays === undefined ? undefined : String(kind.returnDays),
+  gramsPerMetre: kind.hand?.gramsPerMetre === undefined ? undefined : String(kind.hand.gramsPerMetre),
+  feel: kind.hand?.feel,
+  strap: kind.hand?.strap ? 'on' : undefined,
+  angled: kind.hand?.angled ? 'on' : undefined,
   note: kind.note,
 })
 
