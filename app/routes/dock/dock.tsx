@@ -151,7 +151,6 @@ function Lines({ view }: { view: DockView }) {
       <RuledTable
         label="What the uplink admits, in order"
         columns={['In order', 'Way', 'Verdict', 'Asks', 'Finds', 'Is held', 'Sends', 'Comes up at']}
-        cards
       >
         {view.lines.map((line) => (
           <tr key={line.need.id}>
