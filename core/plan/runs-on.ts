@@ -1,0 +1,6 @@
+import type { Plan } from './plan'
+import type { Run } from './run'
+
+/** The runs that end at a device. */
+export const runsOn = ({ runs }: Plan, device: string): Run[] =>
+  runs.filter(({ from, to }) => from.device === device || to.device === device)

@@ -1,0 +1,271 @@
+import { PORT_SITES, type Port, portSchema } from '../plan/device'
+import { slugOf } from '../plan/free-id'
+import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
+import { type Connector, connectorNames } from '../standards/connectors'
+import type { DisplayPortLink, HdmiLevel } from '../standards/picture-links'
+
+/** A port as a line says it: all but its id, which whoever keeps ports gives it. */
+export type SaidPort = Omit<Port, 'id'>
+
+export const portExample = '2x type-C tb4 dp1.4 15W'
+
+const CONNECTOR_WORDS: Readonly<Record<string, Connector>> = {
+  'type-c': 'type-c',
+  c: 'type-c',
+  'type-a': 'type-a',
+  a: 'type-a',
+  'type-b': 'type-b',
+  b: 'type-b',
+  'micro-b': 'micro-b',
+  displayport: 'displayport',
+  dp: 'displayport',
+  'mini-displayport': 'mini-displayport',
+  'mini-dp': 'mini-displayport',
+  hdmi: 'hdmi',
+  category: '8p8c',
+  '8p8c': '8p8c',
+  fibre: 'lc',
+  lc: 'lc',
+}
+const USB_WORDS: Readonly<Record<string, NonNullable<Port['usb']>>> = {
+  usb2: 'usb2',
+  '5g': 'gen1x1',
+  gen1: 'gen1x1',
+  '10g': 'gen2x1',
+  gen2: 'gen2x1',
+  '20g': 'gen2x2',
+  gen2x2: 'gen2x2',
+}
+/** A generation of DisplayPort as data sheets name it, and its links by their own names. */
+const LINK_WORDS: Readonly<Record<string, DisplayPortLink>> = {
+  'dp1.1': 'hbr',
+  'dp1.2': 'hbr2',
+  'dp1.4': 'hbr3',
+  'dp2.0': 'uhbr10',
+  'dp2.1': 'uhbr20',
+  rbr: 'rbr',
+  hbr: 'hbr',
+  hbr2: 'hbr2',
+  hbr3: 'hbr3',
+  uhbr10: 'uhbr10',
+  'uhbr13.5': 'uhbr13.5',
+  uhbr20: 'uhbr20',
+}
+const HDMI_WORDS: Readonly<Record<string, HdmiLevel>> = {
+  '1.0': 'tmds-4.95',
+  '1.4': 'tmds-10.2',
+  '2.0': 'tmds-18',
+  '2.1': 'frl-48',
+  frl9: 'frl-9',
+  frl18: 'frl-18',
+  frl24: 'frl-24',
+  frl32: 'frl-32',
+  frl40: 'frl-40',
+  frl48: 'frl-48',
+}
+const wordOf = <Value extends string>(words: Readonly<Record<string, Value>>, value: Value): string =>
+  Object.keys(words).find((word) => words[word] === value) ?? value
+
+const MOST_AT_ONCE = 16
+
+type Draft = {
+  connector?: Connector
+  gender?: 'plug'
+  role?: Port['role']
+  usb?: Port['usb']
+  usb4?: Port['usb4']
+  thunderbolt?: Port['thunderbolt']
+  link?: DisplayPortLink
+  lanes?: 1 | 2 | 4
+  level?: HdmiLevel
+  direction?: 'out' | 'in'
+  compression?: true
+  gives?: number
+  takes?: number
+  sits?: Port['sits']
+  controller?: string
+}
+
+/**
+ * Reads a port, or several alike, as people say them off a data sheet: how many, a name before a colon, then what it is in any order. The connector is
+ * needed; every other word adds something.
+ *
+ * @example parsePortLine('left: type-C tb4 dp1.4 15W takes 96W @left')
+ */
+export function parsePortLine(line: string): Parsed<SaidPort[]> {
+  const text = plainText(line)
+  const [head, rest] = splitName(text)
+  const words = rest.split(' ').filter(Boolean)
+  const counted = /^(\d{1,2})x$/i.exec(words[0] ?? '')
+  const count = counted ? Number(counted[1]) : 1
+  if (counted) words.shift()
+  if (count < 1 || count > MOST_AT_ONCE) return unreadable(`One line says at most ${MOST_AT_ONCE} ports.`)
+  const draft: Draft = {}
+  for (let at = 0; at < words.length; at += 1) {
+    const word = (words[at] ?? '').toLowerCase()
+    const next = (words[at + 1] ?? '').toLowerCase()
+    const pair = (word === 'gives' || word === 'takes') && wattsOf(next) !== null
+    const read = pair ? readPower(draft, word, next) : readWord(draft, word, words[at] ?? '')
+    if (!read)
+      return unreadable(`"${words[at]}" is no word for a port. Write a line like ${portExample}, or hdmi 2.0 in.`)
+    if (pair) at += 1
+  }
+  if (!draft.connector)
+    return unreadable(
+      `Say which connector it is: ${Object.values(connectorNames).join(', ')}. Write a line like ${portExample}.`,
+    )
+  const name = head || connectorNames[draft.connector]
+  const ports: SaidPort[] = []
+  for (let number = 1; number <= count; number += 1) {
+    const made = portSchema.safeParse({ id: 'said', ...portOf(draft), name: count > 1 ? `${name} ${number}` : name })
+    if (!made.success) return unreadable(made.error.issues[0]?.message ?? 'That is no port.')
+    const { id: _, ...port } = made.data
+    ports.push(port)
+  }
+  return parsed(ports)
+}
+
+function splitName(text: string): [string, string] {
+  const colon = text.indexOf(':')
+  return colon < 0 ? ['', text] : [text.slice(0, colon).trim(), text.slice(colon + 1)]
+}
+
+const wattsOf = (word: string): number | null => {
+  const found = /^(\d{1,3}(?:\.\d{1,2})?)w$/.exec(word)
+  return found ? Number(found[1]) : null
+}
+
+function readPower(draft: Draft, word: string, watts: string): boolean {
+  draft[word as 'gives' | 'takes'] = wattsOf(watts) ?? undefined
+  return true
+}
+
+/** Takes one word into the draft; false where it is none. */
+function readWord(draft: Draft, word: string, written: string): boolean {
+  // after its connector a number is the generation of HDMI
+  if (draft.connector === 'hdmi' && word in HDMI_WORDS) draft.level = HDMI_WORDS[word]
+  else if (draft.connector === undefined && word in CONNECTOR_WORDS) draft.connector = CONNECTOR_WORDS[word]
+  else if (word in USB_WORDS) draft.usb = USB_WORDS[word]
+  else if (word in LINK_WORDS) draft.link = LINK_WORDS[word]
+  else if (word === 'plug') draft.gender = 'plug'
+  else if (word === 'host' || word === 'device') draft.role = word
+  else if (/^tb[345]$/.test(word)) draft.thunderbolt = Number(word[2]) as Port['thunderbolt']
+  else if (word === 'usb4') draft.usb4 = 40
+  else if (/^usb4-(20|40|80)$/.test(word)) draft.usb4 = Number(word.slice(5)) as Port['usb4']
+  else if (/^[124]lanes?$/.test(word)) draft.lanes = Number(word[0]) as 1 | 2 | 4
+  else if (word === 'in' || word === 'out') draft.direction = word
+  else if (word === 'dsc') draft.compression = true
+  else if (wattsOf(word) !== null) draft.gives = wattsOf(word) ?? undefined
+  else if (word in SITE_WORDS) draft.sits = SITE_WORDS[word]
+  else if (written.startsWith('@') && written.length > 1) draft.controller = written.slice(1).replaceAll('_', ' ')
+  else return false
+  return true
+}
+
+const SITE_WORDS: Readonly<Record<string, NonNullable<Port['sits']>>> = Object.fromEntries(
+  PORT_SITES.map((site) => [`on-${site.replace(' ', '-')}`, site]),
+)
+
+/** What a draft comes to: a DisplayPort connector speaks DisplayPort, an HDMI one HDMI, where no word says of which generation. */
+function portOf(draft: Draft): Record<string, unknown> {
+  const { connector, gender, role, usb, usb4, thunderbolt, gives, takes, sits, controller } = draft
+  const { link, lanes = 4, level, direction = 'out', compression = false } = draft
+  const dp = connector === 'displayport' || connector === 'mini-displayport'
+  return {
+    connector,
+    ...(gender ? { gender } : {}),
+    ...(role ? { role } : {}),
+    // a tunnel speaks 10 Gb/s of plain USB as well
+    ...(usb ? { usb } : thunderbolt || usb4 ? { usb: 'gen2x1' } : {}),
+    ...(usb4 ? { usb4 } : {}),
+    ...(thunderbolt ? { thunderbolt } : {}),
+    ...(link || dp ? { displayport: { direction, link: link ?? 'hbr2', lanes, compression } } : {}),
+    ...(connector === 'hdmi' ? { hdmi: { direction, level: level ?? 'tmds-18', compression } } : {}),
+    ...(gives ? { gives } : {}),
+    ...(takes ? { takes } : {}),
+    ...(sits ? { sits } : {}),
+    ...(controller ? { controller } : {}),
+  }
+}
+
+/** The line that `parsePortLine` reads back to the same port. */
+export function portLine(port: SaidPort): string {
+  const { connector, gender, role, usb, usb4, thunderbolt, displayport, hdmi, gives, takes, sits, controller } = port
+  const direction = displayport?.direction ?? hdmi?.direction
+  return `${port.name}: ${[
+    connector,
+    gender === 'plug' ? 'plug' : '',
+    hdmi ? wordOf(HDMI_WORDS, hdmi.level) : '',
+    role === 'either' ? '' : role,
+    usb ? wordOf(USB_WORDS, usb) : '',
+    usb4 ? `usb4-${usb4}` : '',
+    thunderbolt ? `tb${thunderbolt}` : '',
+    displayport ? wordOf(LINK_WORDS, displayport.link) : '',
+    displayport && displayport.lanes !== 4 ? `${displayport.lanes}lanes` : '',
+    direction ?? '',
+    displayport?.compression || hdmi?.compression ? 'dsc' : '',
+    gives === undefined ? '' : `gives ${decimal(gives, 2)}W`,
+    takes === undefined ? '' : `takes ${decimal(takes, 2)}W`,
+    sits ? `on-${sits.replace(' ', '-')}` : '',
+    controller ? `@${controller.replaceAll(' ', '_')}` : '',
+  ]
+    .filter(Boolean)
+    .join(' ')}`
+}
+
+export type LineFault = { line: number; problem: string }
+
+/** Reads the ports of a device, a line each (or several alike), with what is wrong in which line. */
+export function parsePortLines(text: string): { ports: SaidPort[]; faults: LineFault[] } {
+  const ports: SaidPort[] = []
+  const faults: LineFault[] = []
+  for (const [at, line] of text.split('\n').entries()) {
+    if (line.trim() === '') continue
+    const read = parsePortLine(line)
+    if (read.ok) ports.push(...read.value)
+    else faults.push({ line: at + 1, problem: read.problem })
+  }
+  return { ports: distinct(ports), faults }
+}
+
+/** Ports of one name are told apart by a number. */
+function distinct(ports: readonly SaidPort[]): SaidPort[] {
+  const count = new Map<string, number>()
+  for (const { name } of ports) count.set(name.toLowerCase(), (count.get(name.toLowerCase()) ?? 0) + 1)
+  const given = new Map<string, number>()
+  return ports.map((port) => {
+    const key = port.name.toLowerCase()
+    if ((count.get(key) ?? 0) < 2) return port
+    const number = (given.get(key) ?? 0) + 1
+    given.set(key, number)
+    return { ...port, name: `${port.name} ${number}` }
+  })
+}
+
+/**
+ * The ports as they were said, each with its id: the one of the port that had its name before, else of the one that stood in its place and whose name is no
+ * longer said, so that a port that is renamed keeps its runs. What no line says of a port (supply levels, voltages) stays.
+ */
+export function keptPorts(said: readonly SaidPort[], before: readonly Port[]): Port[] {
+  const names = new Set(said.map(({ name }) => name.toLowerCase()))
+  const byName = new Map(before.map((port) => [port.name.toLowerCase(), port]))
+  const used = new Set<string>()
+  const ports: Port[] = []
+  for (const [at, port] of said.entries()) {
+    const there = before[at]
+    const renamed = there && !names.has(there.name.toLowerCase()) ? there : undefined
+    const known = byName.get(port.name.toLowerCase()) ?? renamed
+    const own = known && !used.has(known.id) ? known : undefined
+    let id = own?.id ?? slugOf(port.name, 'port')
+    const taken = (wanted: string) => used.has(wanted) || (!own && before.some((each) => each.id === wanted))
+    for (let number = 2; taken(id); number += 1) id = `${slugOf(port.name, 'port')}-${number}`
+    used.add(id)
+    ports.push({
+      id,
+      ...port,
+      ...(own?.levels ? { levels: own.levels } : {}),
+      ...(own?.accepts ? { accepts: own.accepts } : {}),
+    })
+  }
+  return ports
+}

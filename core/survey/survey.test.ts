@@ -1,0 +1,124 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
+import { start } from '../../tests/support/made-up-walk'
+import { applyChange } from '../change/apply'
+import { addDevices, portsInTheWay, saveDevice, whatUses } from '../change/changes/survey'
+import { assess } from '../checks/assess'
+import { type Device, deviceSchema, type Port } from '../plan/device'
+import { keptPorts, parsePortLine, parsePortLines, portExample, portLine, type SaidPort } from './port-line'
+import { fromTemplate, templates } from './templates'
+
+const said = (line: string): SaidPort[] => {
+  const read = parsePortLine(line)
+  if (!read.ok) throw new Error(`${line}: ${read.problem}`)
+  return read.value
+}
+
+describe('a port said in a line', () => {
+  it('is understood as people read data sheets aloud', () => {
+    expect(said(portExample)).toMatchObject([
+      { name: 'type-C 1', connector: 'type-c', thunderbolt: 4, usb: 'gen2x1', gives: 15 },
+      { name: 'type-C 2', displayport: { link: 'hbr3', lanes: 4, direction: 'out' } },
+    ])
+    expect(said('hdmi 2.0 in')).toMatchObject([
+      { connector: 'hdmi', hdmi: { direction: 'in', level: 'tmds-18', compression: false } },
+    ])
+    expect(said('left: TYPE-C TB4 takes 96W @left')).toMatchObject([{ name: 'left', takes: 96, controller: 'left' }])
+    expect(said('dp in')).toMatchObject([{ connector: 'displayport', displayport: { direction: 'in', link: 'hbr2' } }])
+    expect(said('type-A plug usb2')).toMatchObject([{ gender: 'plug', usb: 'usb2' }])
+  })
+  it('that is not understood names the word, and never guesses', () => {
+    expect(parsePortLine('type-C warp9')).toMatchObject({ ok: false, problem: expect.stringContaining('"warp9"') })
+    expect(parsePortLine('tb4 15W')).toMatchObject({ ok: false, problem: expect.stringContaining('which connector') })
+    expect(parsePortLine('40x type-a')).toMatchObject({ ok: false })
+    expect(parsePortLine('type-c takes 900W')).toMatchObject({ ok: false })
+    expect(parsePortLines('type-c\n\nwarp\nhdmi 9')).toMatchObject({
+      ports: [{ connector: 'type-c' }],
+      faults: [{ line: 3 }, { line: 4 }],
+    })
+  })
+  it('is read back the same from the line it is written as: every port of the demo and of the templates', () => {
+    const ports = [
+      ...demo.devices.flatMap((device) => device.ports),
+      ...templates.flatMap((template) => fromTemplate(template).ports),
+    ]
+    expect(ports.length).toBeGreaterThan(100)
+    for (const { id: _, levels: __, accepts: ___, ...port } of ports) {
+      const usual = port.thunderbolt || port.usb4 ? { usb: port.usb ?? 'gen2x1' } : {}
+      expect(said(portLine(port)), portLine(port)).toEqual([{ ...port, ...usual }])
+    }
+  })
+  it('never fails on what people type', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 80 }), (line) => {
+        const read = parsePortLine(line)
+        if (!read.ok) expect(read.problem).not.toBe('')
+        else expect(read.value.length).toBeGreaterThan(0)
+      }),
+      { numRuns: 500 },
+    )
+  })
+})
+
+describe('the ports of a device that is said anew', () => {
+  const device = demo.devices.find(({ id }) => id === 'gallery-dock') as Device
+  const lines = (ports: readonly Port[]) => ports.map(portLine).join('\n')
+  it('keep their ids by name, in whatever order, and in place where one is renamed', () => {
+    fc.assert(
+      fc.property(fc.shuffledSubarray([...device.ports], { minLength: device.ports.length }), (order) => {
+        const kept = keptPorts(parsePortLines(lines(order)).ports, device.ports)
+        expect(kept.map(({ id }) => id)).toEqual(order.map(({ id }) => id))
+      }),
+    )
+    const renamed = device.ports.map((port, at) => (at === 1 ? { ...port, name: 'the left screen' } : port))
+    expect(keptPorts(parsePortLines(lines(renamed)).ports, device.ports).map(({ id }) => id)).toEqual(
+      device.ports.map(({ id }) => id),
+    )
+  })
+  it('have ids of their own where they are new, and two of one name are told apart', () => {
+    const ports = keptPorts(parsePortLines(`${lines(device.ports)}\ntype-A 5g\ntype-A 5g`).ports, device.ports)
+    expect(new Set(ports.map(({ id }) => id)).size).toBe(device.ports.length + 2)
+    expect(ports.at(-1)?.name).toBe('type-A 2')
+  })
+  it('that a run still ends at are not let go without a word', () => {
+    expect(portsInTheWay(demo, { ...device, ports: device.ports.slice(1) }).map(({ reason }) => reason)).toEqual([
+      'run R-09 ends at a port that is no longer among the lines',
+    ])
+    expect(portsInTheWay(demo, device)).toEqual([])
+    expect(whatUses(demo, device).length).toBeGreaterThan(3)
+  })
+  it('said the same, every verdict stays', () => {
+    for (const each of demo.devices) {
+      const ports = keptPorts(parsePortLines(lines(each.ports)).ports, each.ports)
+      const applied = applyChange(start, { edits: saveDevice({ ...each, ports }, 1).edits as never })
+      if (applied.outcome !== 'applied') throw new Error(`${each.name}: ${JSON.stringify(applied)}`)
+      expect(assess(applied.copy.plan).runs.map(({ grade }) => grade)).toEqual(
+        assess(demo).runs.map(({ grade }) => grade),
+      )
+    }
+  })
+})
+
+describe('the templates', () => {
+  it('are devices that a plan takes, each with ports that are all understood', () => {
+    for (const template of templates) {
+      expect(parsePortLines(template.lines.join('\n')).faults, template.name).toEqual([])
+      const made = deviceSchema.safeParse({ ...fromTemplate(template), id: 'one' })
+      expect(made.success, template.name).toBe(true)
+    }
+    expect(templates.length).toBeGreaterThan(30)
+  })
+  it('come twelve at once, with numbered names that nobody has', () => {
+    const [laptop] = templates
+    if (!laptop) throw new Error('there is a laptop')
+    const { edits, ids } = addDevices(demo, { ...fromTemplate(laptop), name: 'Desk laptop' }, 12)
+    expect(new Set(ids).size).toBe(12)
+    const applied = applyChange(start, { edits })
+    expect(applied.outcome).toBe('applied')
+    if (applied.outcome === 'applied')
+      expect(applied.copy.plan.devices.slice(-12).map(({ name }) => name)).toEqual(
+        Array.from({ length: 12 }, (_, at) => `Desk laptop ${at + 1}`),
+      )
+  })
+})
