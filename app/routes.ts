@@ -7,6 +7,8 @@ export default [
   route('who', 'routes/who.tsx'),
   route('sites/:site', 'routes/site.tsx', [
     index('routes/board/board.tsx'),
+    route('survey', 'routes/survey/survey.tsx'),
+    route('survey/:device', 'routes/survey/device.tsx'),
     route('needs', 'routes/needs/needs.tsx'),
     route('needs/new', 'routes/needs/state-needs.tsx'),
     route('needs/:need', 'routes/needs/need.tsx'),

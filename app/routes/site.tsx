@@ -140,6 +140,13 @@ function SiteSign() {
           hint: 'Cables of which nothing is known, or whose evidence disagrees',
         },
         {
+          to: `${home}/survey`,
+          under: [`${home}/survey`],
+          name: 'Survey',
+          waiting: plan.devices.filter(({ ports, place }) => ports.length === 0 || place === undefined).length,
+          hint: 'Devices without ports or a place',
+        },
+        {
           to: `${home}/needs`,
           under: [`${home}/needs`, `${home}/visitors`, `${home}/growth`],
           name: 'Needs',

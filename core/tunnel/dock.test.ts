@@ -111,6 +111,12 @@ describe('the uplink of a dock', () => {
     }))
     expect(secondDisplayTrap(streams, 'gallery-dock')).toBeNull()
   })
+  it('adds up what the leads delay (26 ns over 5 m, USB 2.0 7.1.16), and what it gives its host', () => {
+    // 2 m to the dock, and 2 m to the farther screen
+    const view = dockView(gallery([mode(1920, 1080)]), 'gallery-dock')
+    expect(view?.leadDelay).toBeCloseTo(4 * 5.2, 6)
+    expect(view?.supply).toEqual({ toHost: 96, pool: undefined })
+  })
   it('has nothing to tell of a dock that nothing leads to', () => {
     const bare = assessAnew({ ...demo, runs: [], needs: [], observations: [], sessions: [], soaks: [] })
     expect(dockView(bare, 'gallery-dock')).toBeNull()

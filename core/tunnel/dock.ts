@@ -2,8 +2,10 @@ import type { Assessed } from '../checks/assess'
 import type { Verdict } from '../checks/finding'
 import { type Crossing, situationOf } from '../checks/situation'
 import { admit, usualEnds } from '../link/admission'
+import type { Device } from '../plan/device'
 import { type Need, needLabel, type PictureMode } from '../plan/need'
 import type { Run } from '../plan/run'
+import { leadCable, socketAt } from '../plan/site-index'
 import { type BitsPerSecond, formatRate } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
@@ -45,6 +47,10 @@ export type DockView = {
   power: readonly { label: string; asked: Watts; grade: Verdict }[]
   /** Hubs, docks and active extensions on the longest way behind it. */
   hubs: number
+  /** The most that the leads alone delay anything behind it, in nanoseconds, there; hubs and docks add their own, which only a test tells. */
+  leadDelay: number
+  /** What the dock gives its host, and how its ports share what it has; null where it gives nothing. */
+  supply: { toHost: Watts; pool: Device['pool'] } | null
 }
 
 /** The run a dock or hub hangs on: the one that ends at it. Null where none does yet. */
@@ -129,7 +135,22 @@ export function dockView(site: Assessed, device: string, oneMore: PictureMode | 
         : [],
     ),
     hubs: Math.max(0, ...crossings.map(({ hubs = 0 }) => hubs)),
+    leadDelay: Math.max(0, ...crossings.map(({ need }) => delayOf(site, need.id))),
+    supply: supplyOf(site, uplink),
   }
+}
+
+/** A lead may delay by 26 ns over 5 m (USB 2.0 §7.1.16, published). */
+const NANOSECONDS_A_METRE = 26 / 5
+
+const delayOf = ({ index, walks }: Assessed, need: string): number =>
+  (walks.paths.get(need) ?? [])
+    .flatMap(({ run }) => run.leads)
+    .reduce((sum, lead) => sum + leadCable(index, lead).length * NANOSECONDS_A_METRE, 0)
+
+function supplyOf({ index }: Assessed, { to }: Run): DockView['supply'] {
+  const { device, port } = socketAt(index, to)
+  return port.gives || device.pool ? { toHost: port.gives ?? 0, pool: device.pool } : null
 }
 
 const ONE_MORE = 'one-more'

@@ -5,6 +5,8 @@ const PAGES = [
   '/',
   '/import',
   '/sites/saltmarsh',
+  '/sites/saltmarsh/survey',
+  '/sites/saltmarsh/survey/gallery-dock',
   '/sites/saltmarsh/needs',
   '/sites/saltmarsh/needs/new?host=gallery-laptop',
   '/sites/saltmarsh/needs/log-picture',

@@ -21,7 +21,6 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['session', '/sites/saltmarsh/drawer/sessions/gallery-drawer'],
     ['session-table', '/sites/saltmarsh/drawer/sessions/gallery-drawer#table'],
     ['tags', '/sites/saltmarsh/drawer/tags?cables=c-0003+c-0021+c-0051'],
-    ['catalogue', '/sites/saltmarsh/drawer/catalogue'],
   ]
 
 async function lookCloser(page: Page) {

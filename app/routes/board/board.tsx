@@ -1,6 +1,7 @@
 import { Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { type KeyboardEvent, useCallback, useMemo, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
+import text from '../../theme/text.module.css'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { LongTable } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
@@ -156,9 +157,12 @@ function Nothing({ filtered }: { filtered: boolean }) {
     <Text>No run yet. Lay the first one: choose two ports and a cable between them.</Text>
   ) : (
     <Text maxW="520px">
-      A run joins the ports of two devices, and this site has no devices yet. Bring them in with a plan file: take this
-      site's own file (“Plan file” above), add the devices and the cables of your drawer as docs/plan-file.md tells, and
-      bring it in.
+      A run joins the ports of two devices, and this site has {plan.devices.length === 0 ? 'none' : 'one only'} yet. Put
+      them into the{' '}
+      <RouterLink to={`/sites/${plan.site.id}/survey`} className={text.link}>
+        survey
+      </RouterLink>{' '}
+      first; or bring in a plan file as docs/plan-file.md tells.
     </Text>
   )
 }

@@ -202,6 +202,13 @@ function Left({ view }: { view: DockView }) {
           <td className={text.mono}>{both(view.idle.up)}</td>
         </tr>
       </RuledTable>
+      {view.supply && (
+        <p className={look.line}>
+          It gives its host {formatWatts(view.supply.toHost)}
+          {view.supply.pool?.kind === 'shared' && `; all its ports share ${formatWatts(view.supply.pool.total)}`}
+          {view.supply.pool?.kind === 'drops' && '; its ports fall as soon as another one is in use'}.
+        </p>
+      )}
       {view.power.map(({ label, asked, grade }) => (
         <p key={label} className={look.line}>
           <GradeMark grade={grade} size="xs" /> {label}: {formatWatts(asked)} asked over the uplink.
@@ -209,7 +216,8 @@ function Left({ view }: { view: DockView }) {
       ))}
       <p className={look.line}>
         {view.hubs === 0 ? 'No hub' : `${view.hubs} ${view.hubs === 1 ? 'hub' : 'hubs'} in a row`} on the longest way
-        behind it; USB allows 5.
+        behind it; USB allows 5. Its leads delay what crosses them by {Math.round(view.leadDelay)} ns at most; what
+        docks and hubs add only a test tells.
       </p>
     </div>
   )

@@ -1,0 +1,45 @@
+import { z } from 'zod'
+import { DEVICE_KINDS, type Device } from '../../../core/plan/device'
+import { nameField } from '../../../core/plan/fields'
+import { type Parsed, parsed } from '../../../core/quantity/parsed'
+import { keptPorts, type LineFault, parsePortLines } from '../../../core/survey/port-line'
+
+/** Ports of one device at most, as the plan has it. */
+const MOST_PORTS = 64
+
+const deviceForm = z.object({
+  name: z.string({ error: 'Give the device a name.' }).pipe(nameField),
+  kind: z.enum(DEVICE_KINDS, { error: 'Choose what it is.' }),
+  place: z.string().max(64).optional(),
+  busPowered: z.literal('on').optional(),
+  note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
+})
+
+/** What keeps a device from being read: a sentence, or lines of ports that are not understood. */
+export type DeviceFault = { problem: string; lines: readonly LineFault[] }
+
+/** The device that a form describes, without its id; what the form does not show (battery, disk, pool, who it visits) stays as it was. */
+export function readDevice(
+  form: FormData,
+  before: Device | Omit<Device, 'id'> | null,
+): Parsed<Omit<Device, 'id'>> | ({ ok: false } & DeviceFault) {
+  const filled = Object.fromEntries([...form].filter(([, value]) => value !== ''))
+  const read = deviceForm.safeParse(filled)
+  if (!read.success) return { ok: false, problem: read.error.issues[0]?.message ?? 'This cannot be read.', lines: [] }
+  const { ports, faults } = parsePortLines(String(form.get('ports') ?? ''))
+  if (faults.length > 0)
+    return { ok: false, problem: 'Some lines of ports are not understood; nothing was saved.', lines: faults }
+  if (ports.length > MOST_PORTS)
+    return { ok: false, problem: `A device has at most ${MOST_PORTS} ports; these are ${ports.length}.`, lines: [] }
+  const { name, kind, place, busPowered, note } = read.data
+  const { place: _, note: __, ...rest } = before ?? { ports: [] }
+  return parsed({
+    ...rest,
+    name,
+    kind,
+    busPowered: busPowered === 'on',
+    ports: keptPorts(ports, before?.ports ?? []),
+    ...(place ? { place } : {}),
+    ...(note ? { note } : {}),
+  })
+}

@@ -1,0 +1,188 @@
+import { Flex, Heading, Text } from '@chakra-ui/react'
+import { useState } from 'react'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { revisionOf } from '../../../core/change/change'
+import {
+  addDevices,
+  deleteDevice,
+  MOST_AT_ONCE,
+  portsInTheWay,
+  saveDevice,
+  whatUses,
+} from '../../../core/change/changes/survey'
+import { passesThrough } from '../../../core/plan/device'
+import { byId } from '../../../core/plan/lookup'
+import { portLine } from '../../../core/survey/port-line'
+import { refused } from '../../../server/sites/change-site'
+import { readForm } from '../../read-form.server'
+import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import text from '../../theme/text.module.css'
+import { MadeFrom } from '../../ui/change-fields'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { ErrorView, RouteErrorView } from '../../ui/error-view'
+import { plainField, TextField } from '../../ui/field'
+import { useSite } from '../../ui/site-context'
+import { useKept } from '../../ui/use-kept'
+import { HistoryLink } from '../history/history-link'
+import type { Route } from './+types/device'
+import { DeviceFields } from './device-fields'
+import { type DeviceFault, readDevice } from './device-form'
+import { PortsField } from './ports-field'
+import look from './survey.module.css'
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const { copy } = await loadSite(params.site)
+  if (!byId(copy.plan.devices).has(params.device)) throw data(null, { status: 404 })
+  return null
+}
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const wrong = (problem: string, status = 422, lines: DeviceFault['lines'] = []) =>
+    data<DeviceFault>({ problem, lines }, { status })
+  const intent = form.get('intent')
+  const count = Number(form.get('count') ?? 1)
+  if (intent === 'copy' && !(Number.isInteger(count) && count >= 1 && count <= MOST_AT_ONCE))
+    return wrong(`Say how many: 1 to ${MOST_AT_ONCE}. Nothing was saved.`)
+  let fault: DeviceFault | null = null
+  const saved = await change(request, form, params.site, ({ plan }) => {
+    const device = byId(plan.devices).get(params.device)
+    if (!device) return refused('device', 'the device is no longer there')
+    if (intent === 'delete') {
+      const held = whatUses(plan, device)
+      return held.length > 0 ? { outcome: 'refused', faults: held } : deleteDevice(device, baseOf(form))
+    }
+    if (intent === 'copy') {
+      const { id: _, ...rest } = device
+      return addDevices(plan, rest, count)
+    }
+    const made = readDevice(form, device)
+    if (!made.ok) {
+      fault = { problem: made.problem, lines: 'lines' in made ? made.lines : [] }
+      return refused('ports', made.problem)
+    }
+    const next = { ...made.value, id: device.id }
+    const gone = portsInTheWay(plan, next)
+    return gone.length > 0 ? { outcome: 'refused', faults: gone } : saveDevice(next, baseOf(form))
+  })
+  if (saved?.outcome === 'saved')
+    return redirect(
+      intent === 'delete'
+        ? `/sites/${params.site}/survey?deleted=${saved.id}`
+        : intent === 'copy'
+          ? `/sites/${params.site}/survey?added=${saved.id}`
+          : `/sites/${params.site}/survey/${params.device}?done=saved`,
+    )
+  const told = fault as DeviceFault | null
+  if (told) return wrong(told.problem, 422, told.lines)
+  const { problem, status } = whyNotSaved(saved)
+  return wrong(problem, status)
+}
+
+/** One device: what it is, where it stands, and what each of its ports does. */
+export default function DevicePage({ params, actionData }: Route.ComponentProps) {
+  const { plan, index, place, revisions } = useSite()
+  const device = index.devices.get(params.device)
+  const stamp = String(revisionOf({ revisions }, 'devices', params.device))
+  const { made, behind, type, round } = useKept({ stamp, device, place })
+  const done = useSearchParams()[0].get('done')
+  if (!device || !made.device) return <ErrorView status={404} />
+  const runs = index.runsAt.get(device.id) ?? []
+  return (
+    <>
+      <Heading as="h1" size="xl" mb="2">
+        {device.name}
+      </Heading>
+      {done && (
+        <Notice tone="clear" slim>
+          {device.name} is saved.
+        </Notice>
+      )}
+      {behind && (
+        <Notice tone="note" slim>
+          This device was changed meanwhile. What you typed is still here; saving keeps both, or says where both of you
+          changed the same.
+        </Notice>
+      )}
+      {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
+      <p className={text.small}>
+        {runs.length > 0 ? 'Runs at it: ' : 'No run ends at it yet. '}
+        {runs.map(({ id, tag }) => (
+          <span key={id}>
+            <RouterLink to={`/sites/${plan.site.id}/runs/${id}`} className={`${text.link} ${text.mono}`}>
+              {tag}
+            </RouterLink>{' '}
+          </span>
+        ))}
+        {passesThrough(device) && runs.length > 0 && (
+          <RouterLink to={`/sites/${plan.site.id}/docks/${device.id}`} className={text.link}>
+            what its uplink carries
+          </RouterLink>
+        )}
+      </p>
+      <DeviceEditor
+        key={round}
+        device={made.device}
+        base={behind ? made.place : place}
+        wrong={actionData?.lines ?? []}
+        type={type}
+      />
+      <Flex gap="5" align="end" wrap="wrap" mt="5" pt="4" borderTop="1px solid" borderColor="line">
+        <Form method="post" className={look.place}>
+          <MadeFrom />
+          <TextField field={plainField('count', '1')} label="Copies of it" type="number" min={1} max={MOST_AT_ONCE} />
+          <QuietButton name="intent" value="copy">
+            Copy it
+          </QuietButton>
+        </Form>
+        <Form method="post">
+          <MadeFrom />
+          <QuietButton name="intent" value="delete" grave>
+            Delete the device
+          </QuietButton>
+        </Form>
+        <Text fontSize="sm" color="quiet">
+          It can be put back.
+        </Text>
+        <HistoryLink list="devices" id={device.id} />
+      </Flex>
+    </>
+  )
+}
+
+function DeviceEditor({
+  device,
+  base,
+  wrong,
+  type,
+}: {
+  device: NonNullable<ReturnType<typeof useSite>['plan']['devices'][number]>
+  base: number
+  wrong: DeviceFault['lines']
+  type: () => void
+}) {
+  const saving = useNavigation().state === 'submitting'
+  const [ports, setPorts] = useState(device.ports.map(portLine).join('\n'))
+  return (
+    <Form method="post" onInput={type}>
+      <MadeFrom base={base} />
+      <DeviceFields
+        texts={{
+          name: device.name,
+          kind: device.kind,
+          place: device.place ?? '',
+          busPowered: device.busPowered,
+          note: device.note ?? '',
+        }}
+      />
+      <PortsField value={ports} put={setPorts} wrong={wrong} />
+      <Flex mt="3">
+        <MainButton loading={saving}>Save the device</MainButton>
+      </Flex>
+    </Form>
+  )
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteErrorView error={error} />
+}
