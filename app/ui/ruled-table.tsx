@@ -11,6 +11,8 @@ type Frame = {
   tone?: 'blocked'
   /** On a phone each row is a card, so that what matters is not off the edge. */
   cards?: true
+  /** It may be wider than a phone: then it scrolls sideways, by keys as well. */
+  wide?: true
   /** What stands over it where its heads would say nothing new; they are still heard. */
   caption?: ReactNode
   /** How many rows there are, where not all of them are drawn. */
@@ -25,6 +27,7 @@ export function RuledTable({
   maxH,
   tone,
   cards,
+  wide,
   caption,
   count,
 }: Frame & { children: ReactNode }) {
@@ -34,7 +37,9 @@ export function RuledTable({
       data-tone={tone}
       {...(maxH
         ? { style: { maxHeight: maxH }, 'data-scrolls': '', tabIndex: 0, role: 'group', 'aria-label': label }
-        : {})}
+        : wide
+          ? { tabIndex: 0, role: 'group', 'aria-label': label }
+          : {})}
     >
       <table
         className={look.table}

@@ -133,6 +133,13 @@ export function socketAt(index: SiteIndex, address: PortAddress): Socket {
   return { device, port }
 }
 
+/** The devices of a plan by the place they stand at; those that stand nowhere yet under no name. In the order of the list. */
+export const devicesByPlace = keptWith((devices: Plan['devices']): ReadonlyMap<string, readonly Device[]> => {
+  const places = new Map<string, Device[]>()
+  for (const device of devices) listed(places, device.place ?? '').push(device)
+  return places
+})
+
 const toBuy = new WeakMap<CableKind, Map<number, Cable>>()
 
 /** A cable of a kind as it would be once it is bought: what its listing says is all that is known of it. The same kind and length is the same value. */

@@ -5,6 +5,7 @@ import { rateLimit } from 'express-rate-limit'
 const costly = [
   /^\/import(\.data)?$/,
   /^\/sites\/[^/]+\/drawer\/(import|catalogue|chip)(\.data)?$/,
+  /^\/sites\/[^/]+\/take(\.data)?$/,
   /^\/sites\/[^/]+\/drawer\/tags\.(pdf|svg)$/,
   /^\/sites\/[^/]+\/(plan\.json|drawer\.csv|catalogue\.csv)$/,
 ]

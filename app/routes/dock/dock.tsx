@@ -151,6 +151,7 @@ function Lines({ view }: { view: DockView }) {
       <RuledTable
         label="What the uplink admits, in order"
         columns={['In order', 'Way', 'Verdict', 'Asks', 'Finds', 'Is held', 'Sends', 'Comes up at']}
+        wide
       >
         {view.lines.map((line) => (
           <tr key={line.need.id}>

@@ -5,7 +5,7 @@ import { presetsFor } from '../../../core/needs/presets'
 import type { Device } from '../../../core/plan/device'
 import { NEED_KINDS, type NeedKind } from '../../../core/plan/need'
 import { needExamples } from '../../../core/plan/need-text'
-import type { SiteIndex } from '../../../core/plan/site-index'
+import { devicesByPlace, type SiteIndex } from '../../../core/plan/site-index'
 import { ChoiceField, type OptionGroup } from '../../ui/choice'
 import { QuietButton } from '../../ui/controls'
 import { type Known, SelectField, TextAreaField, TextField } from '../../ui/field'
@@ -35,12 +35,13 @@ export function DeviceField({ field, label }: { field: Known; label: string }) {
 }
 
 function deviceGroups({ plan }: SiteIndex): OptionGroup[] {
+  const at = devicesByPlace(plan.devices)
   const option = ({ id, name }: Device) => ({ value: id, words: name })
   const placed = plan.places.map(({ id, name }) => ({
     label: name,
-    options: plan.devices.filter(({ place }) => place === id).map(option),
+    options: (at.get(id) ?? []).map(option),
   }))
-  const loose = plan.devices.filter(({ place }) => place === undefined).map(option)
+  const loose = (at.get('') ?? []).map(option)
   return [...placed, { label: 'No place yet', options: loose }].filter(({ options }) => options.length > 0)
 }
 

@@ -7,6 +7,7 @@ import { needNames, sentence } from '../../../core/checks/sentences'
 import { byId } from '../../../core/plan/lookup'
 import type { Need } from '../../../core/plan/need'
 import { formatNeedSize } from '../../../core/plan/need-text'
+import { devicesByPlace } from '../../../core/plan/site-index'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { change, whyNotSaved } from '../../stored.server'
@@ -91,7 +92,8 @@ export default function Needs({ actionData }: Route.ComponentProps) {
 function CopyPlace() {
   const { plan } = useSite()
   const saving = useNavigation().state === 'submitting'
-  const peopled = plan.places.filter(({ id }) => plan.devices.some(({ place }) => place === id))
+  const at = devicesByPlace(plan.devices)
+  const peopled = plan.places.filter(({ id }) => at.has(id))
   if (peopled.length === 0) return null
   return (
     <details className={look.copy}>

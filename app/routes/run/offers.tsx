@@ -157,7 +157,7 @@ function SideBySide({ draft, offers }: { draft: Draft; offers: readonly Offer[] 
     </tr>
   )
   return (
-    <RuledTable label="Side by side" columns={['', ...columns.map(({ name }) => name)]}>
+    <RuledTable wide label="Side by side" columns={['', ...columns.map(({ name }) => name)]}>
       {row('Verdict', ({ verdict }) => (
         <GradeMark grade={verdict.grade} size="xs" />
       ))}

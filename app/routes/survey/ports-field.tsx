@@ -55,6 +55,7 @@ export function PortsField({
       {ports.length > 0 && (
         <RuledTable
           label="Ports as understood"
+          cards
           caption={`Understood: ${ports.length} ${ports.length === 1 ? 'port' : 'ports'}`}
           columns={['Port', 'Connector', 'Data', 'Picture', 'Power', 'Where']}
         >

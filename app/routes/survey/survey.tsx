@@ -7,6 +7,7 @@ import { nameField } from '../../../core/plan/fields'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { byId } from '../../../core/plan/lookup'
 import type { Place } from '../../../core/plan/plan'
+import { devicesByPlace } from '../../../core/plan/site-index'
 import { portLine } from '../../../core/survey/port-line'
 import { fromTemplate, templates } from '../../../core/survey/templates'
 import { refused } from '../../../server/sites/change-site'
@@ -69,10 +70,11 @@ export default function Survey({ actionData }: Route.ComponentProps) {
   const deleted = params.get('deleted')
   const told = added ?? deleted
   const rows = useMemo((): SurveyRow[] => {
-    const loose = plan.devices.filter(({ place }) => place === undefined)
+    const at = devicesByPlace(plan.devices)
+    const loose = at.get('') ?? []
     return [
       ...plan.places.flatMap((place): SurveyRow[] => {
-        const own = plan.devices.filter((device) => device.place === place.id)
+        const own = at.get(place.id) ?? []
         return [
           { kind: 'place', place, count: own.length },
           ...own.map((device) => ({ kind: 'device', device }) as const),
