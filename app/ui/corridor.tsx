@@ -109,6 +109,7 @@ export function Corridor({ corridor, title }: { corridor: CorridorOf; title: str
               narrowest={at === corridor.narrowest}
               open={open === at}
               first={at === 0}
+              powered={shape.powered}
               look={() => setOpen(at)}
             />
           ))}
@@ -125,12 +126,15 @@ function Plate({
   narrowest,
   open,
   first,
+  powered,
   look: lookAt,
 }: {
   door: Door
   narrowest: boolean
   open: boolean
   first: boolean
+  /** Something on this way asks for power. */
+  powered: boolean
   look: () => void
 }) {
   const unit = useUnit()
@@ -151,7 +155,7 @@ function Plate({
         <span className={look.figure}>
           {opening > 0 ? formatRate(opening) : door.watts > 0 ? `${formatWatts(door.watts)}, power only` : 'shut'}
         </span>
-        {opening > 0 && door.watts > 0 && <span className={look.watts}>{formatWatts(door.watts)}</span>}
+        {opening > 0 && powered && <span className={look.watts}>{formatWatts(door.watts)}</span>}
         <span className={text.quiet}>says {door.saidBy}</span>
         {narrowest && <span className={look.narrow}>narrowest door</span>}
       </button>
