@@ -2,6 +2,7 @@ import { Box, Heading, Link, Text } from '@chakra-ui/react'
 import { isRouteErrorResponse, useLocation } from 'react-router'
 import { DoorGlyph } from './grade'
 import { useRequestNumber } from './nonce'
+import { useWithinSite } from './site-context'
 
 const words: Record<number, [string, string]> = {
   400: [
@@ -31,11 +32,12 @@ export const RouteErrorView = ({ error }: { error: unknown }) => (
 
 /** An error page: what happened, what was kept, what to do; never what went on inside. */
 export function ErrorView({ status, detail }: { status: number; detail?: unknown }) {
+  const within = useWithinSite()
   const { pathname, search } = useLocation()
   const [title, text] = words[status] ?? anything
   const number = useRequestNumber()
   return (
-    <Box as="main" maxW="560px" mx="auto" mt="16" px="5" role="alert">
+    <Box as={within ? 'section' : 'main'} maxW="560px" mx="auto" mt="16" px="5" role="alert">
       <DoorGlyph grade="blocked" size={56} />
       <Heading as="h1" size="2xl" mt="4">
         {title}

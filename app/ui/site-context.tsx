@@ -49,3 +49,6 @@ export function useSite(): OpenSite {
   if (!site) throw new Error('used outside a site')
   return site
 }
+
+/** Whether this is drawn within the page of a site, which has its own landmarks. */
+export const useWithinSite = (): boolean => useContext(SiteContext) !== null

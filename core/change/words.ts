@@ -51,7 +51,6 @@ const words = {
   'copy place': ([name, ...copies]) => `copied ${name}: ${few(copies, 'place', 'places')}`,
   'follow advice': ([tag, ...what]) => `followed the advice for ${tag}: ${listed(what)}`,
   'choose leads': (tags) => `laid the best from the drawer in ${few(tags, 'run', 'runs')}`,
-  'keep trial': ([tag]) => `kept what was tried on ${tag}`,
   undo: ([what]) => `undid: ${what}`,
 } as const satisfies Record<string, (about: readonly string[]) => string>
 

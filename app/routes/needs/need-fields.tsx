@@ -9,6 +9,7 @@ import { devicesByPlace, type SiteIndex } from '../../../core/plan/site-index'
 import { ChoiceField, type OptionGroup } from '../../ui/choice'
 import { QuietButton } from '../../ui/controls'
 import { type Known, SelectField, TextAreaField, TextField } from '../../ui/field'
+import { PriorityField } from '../../ui/priority-field'
 import { useSite } from '../../ui/site-context'
 import type { NeedFormTexts } from './need-form'
 import { NeedFigures } from './need-size'
@@ -92,14 +93,7 @@ export function NeedFields({ fields, put }: { fields: Fields; put: (kind: NeedKi
         <NeedFigures kind={kind} size={fields.size.value ?? ''} />
       </div>
       <TextField field={fields.name as Known} label="What it is called" hint="left out: its kind" maxLength={120} />
-      <SelectField field={fields.priority as Known} label="Served, among needs of its kind">
-        <option value="">in order</option>
-        {PRIORITIES.map((priority) => (
-          <option key={priority} value={priority}>
-            {priority === 1 ? '1, first' : priority}
-          </option>
-        ))}
-      </SelectField>
+      <PriorityField field={fields.priority as Known} label="Served, among needs of its kind" />
       {kind === 'picture' && (
         <label className={look.whole}>
           <input
@@ -127,6 +121,3 @@ export function NeedFields({ fields, put }: { fields: Fields; put: (kind: NeedKi
     </div>
   )
 }
-
-/** Who is served first among needs of a kind. */
-const PRIORITIES = [1, 2, 3, 4, 5, 6, 7, 8, 9]

@@ -11,6 +11,7 @@ import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { SelectField, TextField } from '../../ui/field'
+import { PriorityField } from '../../ui/priority-field'
 import { useUnit } from '../../ui/units'
 import { LeadField, PortField } from './choices'
 import type { RunFormTexts } from './run-form'
@@ -145,9 +146,6 @@ function Passing({ needs, plan }: { needs: readonly Need[]; plan: Plan }) {
   )
 }
 
-/** Who is served first among needs of a kind. */
-const PRIORITIES = [1, 2, 3, 4, 5, 6, 7, 8, 9]
-
 function NeedLine({
   need,
   label,
@@ -184,14 +182,7 @@ function NeedLine({
           </SelectField>
         </Box>
         <Box w="104px" flex="none">
-          <SelectField field={parts.priority} label="Served">
-            <option value="">in order</option>
-            {PRIORITIES.map((priority) => (
-              <option key={priority} value={priority}>
-                {priority === 1 ? '1, first' : priority}
-              </option>
-            ))}
-          </SelectField>
+          <PriorityField field={parts.priority} label="Served" />
         </Box>
         {children}
       </Flex>

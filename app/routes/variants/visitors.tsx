@@ -57,28 +57,8 @@ export default function Visitors({ actionData }: Route.ComponentProps) {
       ) : (
         <Form method="post" className={look.form}>
           <MadeFrom />
-          <LabelledField field={plainField('visitor')} label="Visitor">
-            {' '}
-            <PlainSelect id="field-visitor" name="visitor" required defaultValue="">
-              <option value="">Choose one</option>
-              {computers.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </PlainSelect>
-          </LabelledField>
-          <LabelledField field={plainField('host')} label="sits where this one sits">
-            {' '}
-            <PlainSelect id="field-host" name="host" required defaultValue="">
-              <option value="">Choose one</option>
-              {computers.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </PlainSelect>
-          </LabelledField>
+          <ComputerField name="visitor" label="Visitor" />
+          <ComputerField name="host" label="sits where this one sits" />
           <MainButton loading={saving}>Let it sit there</MainButton>
         </Form>
       )}
@@ -86,6 +66,25 @@ export default function Visitors({ actionData }: Route.ComponentProps) {
         <DeskTable key={desk.host.id} desk={desk} />
       ))}
     </>
+  )
+}
+
+/** One of the computers of the site. */
+function ComputerField({ name, label }: { name: string; label: string }) {
+  const { plan } = useSite()
+  return (
+    <LabelledField field={plainField(name)} label={label}>
+      <PlainSelect id={`field-${name}`} name={name} required defaultValue="">
+        <option value="">Choose one</option>
+        {plan.devices
+          .filter(({ kind }) => kind === 'computer')
+          .map((computer) => (
+            <option key={computer.id} value={computer.id}>
+              {computer.name}
+            </option>
+          ))}
+      </PlainSelect>
+    </LabelledField>
   )
 }
 
