@@ -17,6 +17,9 @@ export const GRADES = ['blocked', 'tight', 'clear', 'note'] as const
 export type Grade = (typeof GRADES)[number]
 export type Verdict = Exclude<Grade, 'note'>
 
+/** How bad a verdict is, to compare two by: the higher the worse. */
+export const severity: Readonly<Record<Verdict, number>> = { clear: 0, tight: 1, blocked: 2 }
+
 export type CheckName =
   | 'fit'
   | 'direction'

@@ -1,14 +1,13 @@
 import { needLabel } from '../plan/need'
 import type { SiteIndex } from '../plan/site-index'
 import type { Assessment } from './assess'
-import type { Verdict } from './finding'
+import { severity, type Verdict } from './finding'
 
 /** A run or a need whose verdict is another one than before; `from` is null where it is new. */
 export type Turned = { id: string; label: string; from: Verdict | null; to: Verdict }
 
-const grades: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
-
-export const isWorse = ({ from, to }: Turned): boolean => (from === null ? to === 'blocked' : grades[to] > grades[from])
+export const isWorse = ({ from, to }: Turned): boolean =>
+  from === null ? to === 'blocked' : severity[to] > severity[from]
 
 /** The runs and then the needs whose verdicts differ between two assessments, in the order of the later. Verdicts that nothing touched are the very same values. */
 export function turnedBetween(before: Assessment, after: Assessment, index: SiteIndex): Turned[] {

@@ -1,6 +1,6 @@
 import type { Edit, Place } from '../change/change'
 import { type Assessed, leadingFinding } from '../checks/assess'
-import type { Finding, Verdict } from '../checks/finding'
+import { type Finding, severity, type Verdict } from '../checks/finding'
 import { judged } from '../checks/look-ahead'
 import type { Steps } from '../checks/steps'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
@@ -19,7 +19,6 @@ export type LeadProposal = {
   edits: readonly Edit[]
 }
 
-const grades: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
 /** So far down the drawer a lead is looked for that no run before has taken. */
 const MOST_LOOKED_AT = 40
 
@@ -44,7 +43,7 @@ export function* proposeLeads(
     const standing = verdicts.get(id)?.grade
     if (!run || standing === undefined || standing === 'clear') continue
     const found = freeCables(index, run, walks.crossings.get(id) ?? [], MOST_LOOKED_AT, given)
-    const best = found.find(({ grade }) => grades[grade] < grades[standing])
+    const best = found.find(({ grade }) => severity[grade] < severity[standing])
     if (!best) continue
     given.set(best.cable.id, run)
     chosen.push({ run, cable: best.cable.id })
@@ -60,7 +59,7 @@ export function* proposeLeads(
   yield
   const kept = chosen.filter(({ run }) => {
     const after = first.get(run.id)?.grade ?? 'blocked'
-    return grades[after] < grades[verdicts.get(run.id)?.grade ?? 'clear']
+    return severity[after] < severity[verdicts.get(run.id)?.grade ?? 'clear']
   })
   const after = judged(site, edits(kept))
   const now = byId(after.assessment.runs)

@@ -1,5 +1,5 @@
 import { assessRun, leadingFinding, type RunVerdict } from '../checks/assess'
-import type { Finding, Verdict } from '../checks/finding'
+import { type Finding, severity, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { knownOf } from '../link/lay'
 import type { Cable } from '../plan/cable'
@@ -75,11 +75,9 @@ export function plugsInto(cable: Pick<Cable, 'ends'>, from: Cable['ends'][0], to
   return (endsMate(from, first) && endsMate(second, to)) || (endsMate(from, second) && endsMate(first, to))
 }
 
-const gradeOrder: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
-
 function compare(one: Candidate, other: Candidate): number {
   return (
-    gradeOrder[one.grade] - gradeOrder[other.grade] ||
+    severity[one.grade] - severity[other.grade] ||
     one.blocks - other.blocks ||
     Number(one.laidIn !== null) - Number(other.laidIn !== null) ||
     Number(other.supplied) - Number(one.supplied) ||

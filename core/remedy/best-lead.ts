@@ -1,19 +1,19 @@
 import { assessRun, walkNeeds } from '../checks/assess'
-import type { Verdict } from '../checks/finding'
+import { severity } from '../checks/finding'
 import { commonOffersOf, type Offer, offersOf } from '../match/offers'
 import { freeCables } from '../match/rank-all'
 import type { CableKind } from '../plan/cable'
+import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import { put } from '../plan/put'
 import type { Run } from '../plan/run'
 import { indexPlan, type SiteIndex } from '../plan/site-index'
 
-const order: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
 /** A price nobody knows comes after every one that is known. */
 const UNKNOWN_PRICE = Number.MAX_VALUE
 
 const byGradeAndPrice = (one: Offer, other: Offer): number =>
-  order[one.verdict.grade] - order[other.verdict.grade] ||
+  severity[one.verdict.grade] - severity[other.verdict.grade] ||
   (one.price ?? UNKNOWN_PRICE) - (other.price ?? UNKNOWN_PRICE) ||
   one.length - other.length
 
@@ -27,7 +27,7 @@ function inOrder({ plan }: SiteIndex, { route }: Run, offers: readonly Offer[]):
     prefers !== null && (kind.construction === 'optical') !== (prefers === 'optical') ? 1 : 0
   return [...offers].sort(
     (one, other) =>
-      order[one.verdict.grade] - order[other.verdict.grade] ||
+      severity[one.verdict.grade] - severity[other.verdict.grade] ||
       second(one) - second(other) ||
       byGradeAndPrice(one, other),
   )
@@ -64,16 +64,22 @@ export function withBestLeads(
     const standing = run.leads.length > 0 ? assessRun(index, run, crossings).grade : 'blocked'
     if (standing === 'clear') continue
     const [free] = freeCables(index, run, crossings, 1, taken)
-    if (free && order[free.grade] < order[standing]) {
+    if (free && severity[free.grade] < severity[standing]) {
       now = put(now, 'runs', { ...run, leads: [{ cable: free.cable.id, reversed: false }] })
       if (free.grade === 'clear') continue
     }
-    const reached = free ? Math.min(order[free.grade], order[standing]) : order[standing]
+    const reached = free ? Math.min(severity[free.grade], severity[standing]) : severity[standing]
     const [offer] = usefulOffers(index, run, crossings)
-    if (!offer || order[offer.verdict.grade] >= reached) continue
+    if (!offer || severity[offer.verdict.grade] >= reached) continue
     now = withKind(now, offer.kind)
     now = put(now, 'runs', { ...run, leads: [{ kind: offer.kind.id, length: offer.length, reversed: false }] })
     price = price === null || offer.price === null ? null : price + offer.price
   }
   return { plan: now, price }
+}
+
+/** The kinds of a plan with those that another made of it has beside them: each by its id, as both may have brought one into the catalogue. */
+export function withKindsOf(plan: Plan, made: Plan): Plan['kinds'] {
+  const fresh = made.kinds.filter(({ id }) => !byId(plan.kinds).has(id))
+  return fresh.length === 0 ? plan.kinds : [...plan.kinds, ...fresh]
 }

@@ -1,3 +1,4 @@
+import { keptWith } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
 
@@ -5,7 +6,8 @@ import type { SiteIndex } from '../plan/site-index'
  * The part of a site that a run can bear on: the devices that runs and needs join to it, with these runs and needs. Drawer, catalogue, places and what
  * was observed are the site's own. Judging it gives the verdicts that judging the whole site gives, at a cost that does not follow the size of the site.
  */
-export function roomOf(index: SiteIndex, needsAt: NeedsAt, runId: string): Plan {
+export function roomOf(index: SiteIndex, runId: string): Plan {
+  const needsAt = joinedByNeeds(index.plan.needs)
   const devices = new Set<string>()
   const waiting: string[] = []
   const enter = (id: string): void => {
@@ -31,10 +33,8 @@ export function roomOf(index: SiteIndex, needsAt: NeedsAt, runId: string): Plan 
   }
 }
 
-/** The devices that needs join a device to. */
-export type NeedsAt = ReadonlyMap<string, readonly string[]>
-
-export function needsAtDevices({ needs }: Plan): NeedsAt {
+/** The devices that needs join a device to. Asked for each run of a site, it is worked out once. */
+const joinedByNeeds = keptWith((needs: Plan['needs']): ReadonlyMap<string, readonly string[]> => {
   const joined = new Map<string, string[]>()
   const join = (one: string, other: string): void => {
     const list = joined.get(one)
@@ -46,4 +46,4 @@ export function needsAtDevices({ needs }: Plan): NeedsAt {
     join(to, from)
   }
   return joined
-}
+})

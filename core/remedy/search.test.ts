@@ -9,7 +9,9 @@ import { GRADES, type Verdict } from '../checks/finding'
 import { finished } from '../checks/steps'
 import type { Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
-import { needsAtDevices, roomOf } from './room'
+import { assortment } from '../standards/assortment'
+import { withKind, withKindsOf } from './best-lead'
+import { roomOf } from './room'
 import { findWaysOut, type WayOut } from './search'
 import { trialsFor } from './trials'
 import { moveSentence } from './words'
@@ -72,7 +74,7 @@ describe('what would make a run clear', () => {
         const run = plan.runs[turn % Math.max(1, plan.runs.length)]
         if (!run) return
         const site = assessAnew(plan)
-        const room = assess(roomOf(site.index, needsAtDevices(plan), run.id))
+        const room = assess(roomOf(site.index, run.id))
         expect(room.runs.length).toBeGreaterThan(0)
         for (const verdict of room.runs)
           expect(verdict).toEqual(site.assessment.runs.find(({ id }) => id === verdict.id))
@@ -91,7 +93,7 @@ describe('what would make a run clear', () => {
         const run = plan.runs[turn % Math.max(1, plan.runs.length)]
         if (!run) return
         const site = assessAnew(plan)
-        const room = roomOf(site.index, needsAtDevices(plan), run.id)
+        const room = roomOf(site.index, run.id)
         const before = JSON.stringify(room)
         for (const trial of trialsFor(site.index, run, site.walks.crossings.get(run.id) ?? [])) {
           count += 1
@@ -102,6 +104,15 @@ describe('what would make a run clear', () => {
       { numRuns: 25 },
     )
     expect(count).toBeGreaterThan(50)
+  })
+
+  it('two changes may each bring a kind into the catalogue: neither loses the other', () => {
+    const [one, other] = assortment.map(({ kind }) => kind)
+    if (!one || !other) throw new Error('something is commonly sold')
+    const first = { ...demo, kinds: withKindsOf(demo, withKind(demo, one)) }
+    const both = withKindsOf(first, withKind(demo, other)).map(({ id }) => id)
+    expect(both).toEqual([...demo.kinds.map(({ id }) => id), one.id, other.id])
+    expect(withKindsOf(first, demo)).toBe(first.kinds)
   })
 
   it('offers the least disturbing first: what lies in the drawer before what is bought', () => {

@@ -1,16 +1,16 @@
 import type { Edit, Place } from '../change/change'
 import { editsBetween } from '../change/edits-between'
 import { type Assessed, assessAnew, leadingFinding } from '../checks/assess'
-import type { Finding, Verdict } from '../checks/finding'
+import { type Finding, severity, type Verdict } from '../checks/finding'
 import { judged } from '../checks/look-ahead'
 import type { Steps } from '../checks/steps'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
-import { byId, keptWith } from '../plan/lookup'
+import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
 import { EFFORTS, type Effort, type Move, type MoveWords, type Scene } from './move'
 import { proposers } from './moves'
-import { needsAtDevices, roomOf } from './room'
+import { roomOf } from './room'
 
 /** One or two small changes that together open what is too narrow, judged on the whole site. */
 export type WayOut = {
@@ -35,7 +35,6 @@ export type WaysOut = {
 /** How much is looked for: all that helps, or one way only. */
 export type Wanted = 'all' | 'one'
 
-const grades: Record<Verdict, number> = { clear: 0, tight: 1, blocked: 2 }
 const MOST_WAYS = 10
 const MOST_PAIRED = 14
 const UNKNOWN_PRICE = Number.MAX_VALUE
@@ -45,7 +44,7 @@ const UNKNOWN_PRICE = Number.MAX_VALUE
  * of the site the run can bear on, and what is offered once more on all of it, so that whatever gets worse elsewhere is told. Pure and a step at a time.
  */
 export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted: Wanted = 'all'): Steps<WaysOut> {
-  const room = roomOf(site.index, needsOf(site.index.plan.needs), runId)
+  const room = roomOf(site.index, runId)
   const before = assessAnew(room)
   const scene = sceneOf(before, site.index, runId)
   if (!scene || scene.verdict.grade === 'clear') return { ways: [], tried: 0, closest: null }
@@ -74,7 +73,7 @@ export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted:
       yield
     }
   }
-  const helping = attempts.filter(({ after }) => grades[after] < grades[scene.verdict.grade]).sort(leastFirst)
+  const helping = attempts.filter(({ after }) => severity[after] < severity[scene.verdict.grade]).sort(leastFirst)
   if (wanted === 'one')
     return answer(
       helping.slice(0, 1).map((attempt) => inRoom(room, base, attempt)),
@@ -88,9 +87,6 @@ export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted:
   }
   return answer(ways, attempts, scene)
 }
-
-/** Needs join devices; asked for each run of a site, it is worked out once. */
-const needsOf = keptWith((needs: Plan['needs']) => needsAtDevices({ needs } as Plan))
 
 function sceneOf({ index, walks, assessment }: Assessed, site: SiteIndex, runId: string): Scene | null {
   const run = index.runs.get(runId)
@@ -135,7 +131,7 @@ const priceOf = (moves: readonly { price: number | null }[]): number | null =>
 /** Harmless before harmful, clear before tight, one before two, then by what it disturbs and what it costs. */
 const leastFirst = (one: Attempt, other: Attempt): number =>
   one.worse.length - other.worse.length ||
-  grades[one.after] - grades[other.after] ||
+  severity[one.after] - severity[other.after] ||
   one.moves.length - other.moves.length ||
   EFFORTS.indexOf(effortOf(one.moves)) - EFFORTS.indexOf(effortOf(other.moves)) ||
   (priceOf(one.moves) ?? UNKNOWN_PRICE) - (priceOf(other.moves) ?? UNKNOWN_PRICE)

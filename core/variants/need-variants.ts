@@ -2,7 +2,7 @@ import { type Assessed, assess } from '../checks/assess'
 import { GRADES, narrowestOf, type Squeeze, type Verdict } from '../checks/finding'
 import type { Need } from '../plan/need'
 import { put } from '../plan/put'
-import { needsAtDevices, roomOf } from '../remedy/room'
+import { roomOf } from '../remedy/room'
 
 /** One of the ways in which a need may be asked, judged. */
 export type JudgedVariant = { name: string; need: Need; grade: Verdict; squeeze: Squeeze | null }
@@ -31,7 +31,7 @@ export function variantOf(need: Need, variant: NonNullable<Need['variants']>[num
 export function judgeVariants({ index, walks }: Assessed, need: Need): NeedVariants | null {
   const [first] = walks.paths.get(need.id) ?? []
   if (!need.variants || need.variants.length === 0 || !first) return null
-  const room = roomOf(index, needsAtDevices(index.plan), first.run.id)
+  const room = roomOf(index, first.run.id)
   const judge = (name: string, asked: Need): JudgedVariant => {
     const verdict = assess(put(room, 'needs', asked)).needs.find(({ id }) => id === need.id)
     const own = verdict?.findings.filter(({ needId }) => needId === need.id) ?? []

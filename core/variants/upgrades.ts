@@ -11,7 +11,7 @@ import { indexPlan } from '../plan/site-index'
 import { formatRate } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
 import { usefulOffers } from '../remedy/best-lead'
-import { needsAtDevices, roomOf } from '../remedy/room'
+import { roomOf } from '../remedy/room'
 
 /** A run that an upgrade would break, and what would have to be bought for it to hold. */
 export type Fallen = Turned & {
@@ -72,11 +72,10 @@ export function* judgeUpgrade(site: Assessed, upgrade: Upgrade): Steps<GrowthAns
     { runs: after.assessment.runs, needs: [] },
     after.index,
   ).filter(isWorse)
-  const needsAt = needsAtDevices(plan)
   const fallen: Fallen[] = []
   for (const each of turned) {
     yield
-    const { index, walks } = assessAnew(roomOf(after.index, needsAt, each.id))
+    const { index, walks } = assessAnew(roomOf(after.index, each.id))
     const run = index.runs.get(each.id)
     const [offer] = run ? usefulOffers(index, run, walks.crossings.get(run.id) ?? []) : []
     const clear = offer?.verdict.grade === 'clear' ? offer : null

@@ -5,7 +5,7 @@ import { type Need, needLabel } from '../plan/need'
 import type { Plan } from '../plan/plan'
 import type { Run } from '../plan/run'
 import type { Watts } from '../quantity/watts'
-import { needsAtDevices, roomOf } from '../remedy/room'
+import { roomOf } from '../remedy/room'
 
 /** A device that sits at a desk, judged there. */
 export type Sitter = {
@@ -40,7 +40,7 @@ export function judgeDesk({ index }: Assessed, host: Device): Desk {
   const { plan } = index
   const visitors = plan.devices.filter(({ visits }) => visits === host.id)
   const [first] = index.runsAt.get(host.id) ?? []
-  const room = first ? roomOf(index, needsAtDevices(plan), first.id) : { ...plan, runs: [], needs: [] }
+  const room = first ? roomOf(index, first.id) : { ...plan, runs: [], needs: [] }
   const sitters = [host, ...visitors].map((device) => judgeSitter(room, host, device))
   return { host, sitters, leastAble: leastOf(sitters, abilityOf), hungriest: leastOf(sitters, ({ takes }) => -takes) }
 }

@@ -9,7 +9,7 @@ import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import type { SiteIndex } from '../../../core/plan/site-index'
-import { needsAtDevices, roomOf } from '../../../core/remedy/room'
+import { roomOf } from '../../../core/remedy/room'
 import type { Trial } from '../../../core/remedy/trials'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
@@ -75,5 +75,5 @@ export function useDraft(
 const notNew = ({ from }: Turned): boolean => from !== null
 
 function tried(index: SiteIndex, run: string, trial: Trial): Plan {
-  return trial.change(roomOf(index, needsAtDevices(index.plan), run))
+  return trial.change(roomOf(index, run))
 }

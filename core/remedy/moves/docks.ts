@@ -5,9 +5,8 @@ import { put } from '../../plan/put'
 import type { Run } from '../../plan/run'
 import { portKey, type SiteIndex } from '../../plan/site-index'
 import type { Metres } from '../../quantity/length'
-import { withBestLeads } from '../best-lead'
+import { withBestLeads, withKindsOf } from '../best-lead'
 import type { Effort, Move, MoveWords, Scene } from '../move'
-import { withKindsOf } from './ports'
 
 /** As near as a dock stands to what it is moved beside. */
 const NEAR: Metres = 0.5

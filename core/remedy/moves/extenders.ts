@@ -6,9 +6,8 @@ import type { Run } from '../../plan/run'
 import { socketAt } from '../../plan/site-index'
 import { atMost } from '../../quantity/limit'
 import { linkModeFacts } from '../../standards/link-modes'
-import { withBestLeads } from '../best-lead'
+import { withBestLeads, withKindsOf } from '../best-lead'
 import type { Move, Scene } from '../move'
-import { withKindsOf } from './ports'
 
 /** A lead at each end of the category cable. */
 const SHORT = 1

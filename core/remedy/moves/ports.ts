@@ -2,7 +2,7 @@ import { leadTag } from '../../change/changes/run'
 import { patch, put } from '../../plan/put'
 import type { Run } from '../../plan/run'
 import { portKey, socketAt } from '../../plan/site-index'
-import { withBestLeads } from '../best-lead'
+import { withBestLeads, withKindsOf } from '../best-lead'
 import type { Move, Scene } from '../move'
 
 const MOST_PORTS = 6
@@ -55,15 +55,3 @@ export function* otherPorts({ index, site, run }: Scene): Iterable<Move> {
     }
   }
 }
-
-/** The kinds of a plan with those that another made of it has beside them. */
-export const withKindsOf = <Kinds extends readonly { id: string }[]>(
-  plan: { kinds: Kinds },
-  made: { kinds: Kinds },
-): Kinds =>
-  plan.kinds.length === made.kinds.length
-    ? plan.kinds
-    : ([
-        ...plan.kinds,
-        ...made.kinds.filter(({ id }) => !plan.kinds.some((each) => each.id === id)),
-      ] as unknown as Kinds)

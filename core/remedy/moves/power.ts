@@ -6,9 +6,8 @@ import type { Run } from '../../plan/run'
 import { portKey, socketAt } from '../../plan/site-index'
 import { atLeast } from '../../quantity/limit'
 import type { Watts } from '../../quantity/watts'
-import { withBestLeads } from '../best-lead'
+import { withBestLeads, withKindsOf } from '../best-lead'
 import type { Move, Scene } from '../move'
-import { withKindsOf } from './ports'
 
 /** Ratings that chargers are sold at (common practice). */
 const RATINGS: readonly Watts[] = [30, 45, 65, 100, 140, 180, 240]
