@@ -123,7 +123,8 @@ const MOST_TOLD = 12
 
 /** What a choice would change here before it is made: how many verdicts, and which. */
 function Effect({ effect, home }: { effect: readonly Turned[] | undefined; home: string }) {
-  if (effect === undefined) return null
+  // its line stands from the first, so that nothing moves from under a pointer when the answer comes
+  if (effect === undefined) return <span className={look.effect}>Looking at what it would change here.</span>
   if (effect.length === 0) return <span className={look.effect}>Would change no verdict here.</span>
   return (
     <details className={look.effect}>
@@ -217,7 +218,9 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
                   <Box as="span" display="block" color="quiet" fontSize="sm">
                     {consequence}
                   </Box>
-                  <Effect effect={effects.get(`${name} ${value}`)} home={`/sites/${plan.site.id}`} />
+                  {plan.policy[name as keyof Choice] !== value && (
+                    <Effect effect={effects.get(`${name} ${value}`)} home={`/sites/${plan.site.id}`} />
+                  )}
                 </span>
               </Box>
             ))}
