@@ -10,10 +10,10 @@ module.exports = {
     {
       name: 'core-stands-alone',
       comment:
-        'The trade knows no screen, no database, no server and no Node; schemas and statistics are packages that know none either.',
+        'The trade knows no screen, no database, no server and no Node; schemas, statistics and queues are packages that know none either.',
       severity: 'error',
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: ['^core/', '^node_modules/(zod|simple-statistics)/'] },
+      to: { pathNot: ['^core/', '^node_modules/(zod|simple-statistics|flatqueue)/'] },
     },
     {
       name: 'server-knows-no-screen',

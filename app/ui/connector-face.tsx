@@ -30,6 +30,12 @@ const faces: Record<Connector, ReactNode> = {
       <path d="M29 21V12h10l3 3v6z" />
     </>
   ),
+  'mini-b': (
+    <>
+      <path d="M12 23v-5l-2-3v-4h28v4l-2 3v5z" />
+      <path d="M17 15.5h14" strokeWidth="2" />
+    </>
+  ),
   displayport: (
     <>
       <path d="M6 9h36v15H11l-5-5z" />
@@ -46,6 +52,19 @@ const faces: Record<Connector, ReactNode> = {
     <>
       <path d="M6 10h36v6l-4 7H10l-4-7z" />
       <path d="M13 15.5h22" strokeWidth="2" />
+    </>
+  ),
+  dvi: (
+    <>
+      <rect x="6" y="9" width="36" height="15" rx="2" />
+      <path d="M11 13.5h18M11 16.5h18M11 19.5h18" strokeWidth="1.6" strokeDasharray="1.6 1.4" />
+      <path d="M33 16.5h5" strokeWidth="2" />
+    </>
+  ),
+  own: (
+    <>
+      <circle cx="24" cy="16.5" r="9" />
+      <path d="M24 11v11M18.5 16.5h11" strokeWidth="2" />
     </>
   ),
   '8p8c': (

@@ -279,7 +279,9 @@ const stillNamed = (list: PlanList, entity: Entity & Item): string => {
   return `${nameOfOne[list]} "${name}" still needs it`
 }
 const nameOfOne: Record<PlanList, string> = {
+  floors: 'floor',
   places: 'place',
+  pathways: 'pathway',
   devices: 'device',
   kinds: 'cable kind',
   cables: 'cable',

@@ -17,6 +17,7 @@ import { linkModeCheck } from './link-mode'
 import { pairingCheck } from './pairing'
 import { pictureCheck } from './picture'
 import { rateCheck } from './rate'
+import { resistorsCheck } from './resistors'
 import { sharedUplinkCheck } from './shared-uplink'
 import type { Check } from './situation'
 import { storageTargetCheck } from './storage-target'
@@ -36,6 +37,7 @@ export const checks: readonly Check[] = [
   sharedUplinkCheck,
   storageTargetCheck,
   currentCheck,
+  resistorsCheck,
   batteryCheck,
   voltsLostCheck,
   hubDepthCheck,

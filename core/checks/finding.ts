@@ -3,7 +3,7 @@ import type { Lack } from '../link/chain'
 import type { Conflict } from '../observe/known'
 import type { Concession } from '../picture/fit'
 import type { NeedKind, PictureMode } from '../plan/need'
-import type { Surrounding } from '../plan/run'
+import type { Surrounding } from '../plan/surroundings'
 import type { Metres } from '../quantity/length'
 import type { Amps, Volts } from '../quantity/watts'
 import type { End } from '../standards/connectors'
@@ -37,6 +37,7 @@ export type CheckName =
   | 'delay'
   | 'storage target'
   | 'battery'
+  | 'resistors'
   | 'volts lost'
   | 'lanes'
   | 'hub depth'
@@ -129,8 +130,11 @@ export type Reason =
   | { code: 'passes'; what: Surrounding; copper: boolean }
   | { code: 'optical' }
   | { code: 'bend'; bend: number; allowed: number }
-  | { code: 'plug-in-conduit'; inner: number }
-  | { code: 'conduit-fill'; share: number; limit: number; cables: number }
+  | { code: 'plug-in-conduit'; inner: number; way: string | null }
+  | { code: 'conduit-fill'; share: number; limit: number; cables: number; way: string | null }
+  | { code: 'free-section'; taken: number; free: number; cables: number; way: string }
+  | { code: 'no-way'; route: Metres }
+  | { code: 'lacks-resistors' }
   | { code: 'history'; passed: number; tried: number; mode: LinkMode; controller: string | null }
   | { code: 'more-than-needed'; mode: string }
   | { code: 'no-path'; from: string; to: string }
@@ -160,6 +164,8 @@ export type Remedy =
   | { code: 'optical-only' }
   | { code: 'gentler-bend'; allowed: number }
   | { code: 'wider-conduit' }
+  | { code: 'join-pathways' }
+  | { code: 'a-to-c-lead' }
   | { code: 'picture-instead'; concession: Concession; mode: PictureMode }
 
 /** The usual caution where a finding touches something that can hurt people or equipment. */

@@ -1,4 +1,5 @@
 import { atLeast } from '../quantity/limit'
+import { leadFor } from '../route/legs'
 import { craft, type Finding } from './finding'
 import { type Check, leadPart, runPart, type Situation } from './situation'
 
@@ -6,12 +7,24 @@ import { type Check, leadPart, runPart, type Situation } from './situation'
 export const lengthCheck: Check = {
   name: 'length',
   *findings({ laid, policy }: Situation): Iterable<Finding> {
+    const { route } = laid.run
+    if (route.follows && !route.legs)
+      yield {
+        check: 'length',
+        grade: 'tight',
+        part: runPart(laid.run),
+        have: null,
+        need: null,
+        unit: null,
+        reason: { code: 'no-way', route: route.length },
+        remedies: [{ code: 'join-pathways' }],
+        source: craft,
+      }
     if (laid.leads.length === 0) return
     const [only] = laid.leads
     const have = laid.leads.reduce((sum, lead) => sum + lead.cable.length, 0)
-    const route = laid.run.route.length
-    const need = route * (1 + policy.slack)
-    const code = !atLeast(have, route) ? 'too-short' : !atLeast(have, need) ? 'little-slack' : 'long-enough'
+    const need = leadFor(route.length, policy)
+    const code = !atLeast(have, route.length) ? 'too-short' : !atLeast(have, need) ? 'little-slack' : 'long-enough'
     yield {
       check: 'length',
       grade: code === 'too-short' ? 'blocked' : code === 'little-slack' ? 'tight' : 'clear',
@@ -19,7 +32,7 @@ export const lengthCheck: Check = {
       have,
       need,
       unit: 'm',
-      reason: { code, route },
+      reason: { code, route: route.length },
       remedies: code === 'long-enough' ? [] : [{ code: 'longer', length: need }],
       source: craft,
     }

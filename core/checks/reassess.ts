@@ -5,7 +5,7 @@ import { byId } from '../plan/lookup'
 import type { Observation } from '../plan/observation'
 import type { Plan } from '../plan/plan'
 import type { Run } from '../plan/run'
-import { indexPlan, type SiteIndex } from '../plan/site-index'
+import { indexPlan, type SiteIndex, sharesSection } from '../plan/site-index'
 import { type Assessed, assessAnew, assessRun, crossingsOn, needVerdict, type RunVerdict } from './assess'
 
 /**
@@ -111,6 +111,9 @@ function mark(asked: Asked, { list, id, moved }: Touched): void {
       markDevice(asked, id)
       for (const need of after.plan.needs) if (need.from === id || need.to === id) asked.needs.add(need.id)
       return
+    case 'pathways':
+      for (const index of [before, after]) for (const run of index.runsAlong.get(id) ?? []) asked.runs.add(run.id)
+      return
     case 'kinds':
       for (const index of [before, after])
         for (const cable of index.cablesOfKind.get(id) ?? []) markCable(asked, cable.id)
@@ -132,6 +135,7 @@ function mark(asked: Asked, { list, id, moved }: Touched): void {
       return
     case 'site':
     case 'policy':
+    case 'floors':
     case 'upgrades':
     case 'sessions':
     case 'soaks':
@@ -158,6 +162,13 @@ function markRun(asked: Asked, run: Run | undefined): void {
   if (!run) return
   asked.runs.add(run.id)
   for (const { device } of [run.from, run.to]) markDevice(asked, device)
+  markConduits(asked, run)
+}
+
+/** A run bears on those that lie in one conduit or tray with it, where somebody counts what is in it. */
+function markConduits({ before, after, runs }: Asked, run: Run | undefined): void {
+  for (const index of run ? [before, after] : [])
+    for (const other of sharesSection(index, run as Run)) runs.add(other.id)
 }
 
 /** A cable bears on the run it lies in, and as part of its kind's record on all runs with cables of that kind. */
@@ -165,6 +176,7 @@ function markCable(asked: Asked, id: string): void {
   for (const index of [asked.before, asked.after]) {
     const run = index.runOf.get(id)
     if (run) asked.runs.add(run.id)
+    markConduits(asked, run)
     const kind = index.cables.get(id)?.kind
     for (const sibling of kind ? (index.cablesOfKind.get(kind) ?? []) : []) {
       const laid = index.runOf.get(sibling.id)

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { CHANGE_NAMES, changeWords } from '../change/words'
 import { NEED_KINDS } from '../plan/need'
-import { SURROUNDINGS } from '../plan/run'
+import { SURROUNDINGS } from '../plan/surroundings'
 import type { MoveWords } from '../remedy/move'
 import { moveSentence } from '../remedy/words'
 import { commonPractice } from '../standards/source'
@@ -191,8 +191,17 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   ]),
   optical: [{ code: 'optical' }],
   bend: [{ code: 'bend', bend: 10, allowed: 20 }],
-  'plug-in-conduit': [{ code: 'plug-in-conduit', inner: 12 }],
-  'conduit-fill': [1, 2, 4].map((cables) => ({ code: 'conduit-fill', share: 0.5, limit: 0.4, cables })),
+  'plug-in-conduit': [{ code: 'plug-in-conduit', inner: 12, way: 'C1' }],
+  'conduit-fill': [1, 2, 4].map((cables) => ({
+    code: 'conduit-fill',
+    share: 0.5,
+    limit: 0.4,
+    cables,
+    way: cables === 2 ? 'C1' : null,
+  })),
+  'free-section': [1, 3].map((cables) => ({ code: 'free-section', taken: 90, free: 60, cables, way: 'tray T1' })),
+  'no-way': [{ code: 'no-way', route: 4.2 }],
+  'lacks-resistors': [{ code: 'lacks-resistors' }],
   history: [
     { code: 'history', passed: 9, tried: 10, mode: 'usb4-40', controller: 'board' },
     { code: 'history', passed: 0, tried: 3, mode: 'usb4-40', controller: null },

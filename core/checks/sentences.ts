@@ -4,7 +4,7 @@ import type { Conflict } from '../observe/known'
 import type { Concession } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
 import type { NeedKind } from '../plan/need'
-import type { Surrounding } from '../plan/run'
+import type { Surrounding } from '../plan/surroundings'
 import { formatLength, type LengthUnit } from '../quantity/length'
 import { decimal } from '../quantity/parsed'
 import { formatBytesPerSecond, formatRate } from '../quantity/rate'
@@ -99,6 +99,12 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return `${metres(finding.have ?? 0)} of lead does not span a route of ${metres(reason.route)}.`
     case 'little-slack':
       return `${metres(finding.have ?? 0)} of lead spans the ${metres(reason.route)} but leaves less slack than this site keeps.`
+    case 'no-way':
+      return `No pathway leads from one end to the other any more; the length is the last that was known, ${metres(reason.route)}.`
+    case 'free-section':
+      return `${reason.cables} ${reason.cables === 1 ? 'cable takes' : 'cables take'} ${decimal(reason.taken, 0)} mm² of the ${decimal(reason.free, 0)} mm² that are free in ${reason.way}.`
+    case 'lacks-resistors':
+      return `${label} lacks the two type-C resistors: a C-to-C lead gives it nothing, a lead from a type-A socket does.`
     case 'long-enough':
       return `${metres(finding.have ?? 0)} of lead spans the ${metres(reason.route)} with slack.`
     case 'charge-only':
@@ -168,9 +174,9 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'bend':
       return `${label} allows no bend tighter than ${decimal(reason.allowed, 0)} mm; the route has one of ${decimal(reason.bend, 0)} mm.`
     case 'plug-in-conduit':
-      return `A moulded type-C plug does not pass a conduit of ${decimal(reason.inner, 0)} mm.`
+      return `A moulded type-C plug does not pass ${conduitName(reason.way)} of ${decimal(reason.inner, 0)} mm.`
     case 'conduit-fill':
-      return `${reason.cables} ${reason.cables === 1 ? 'cable fills' : 'cables fill'} ${decimal(reason.share * 100, 0)} % of the conduit; ${decimal(reason.limit * 100, 0)} % is the usual most.`
+      return `${reason.cables} ${reason.cables === 1 ? 'cable fills' : 'cables fill'} ${decimal(reason.share * 100, 0)} % of ${conduitName(reason.way)}; ${decimal(reason.limit * 100, 0)} % is the usual most.`
     case 'history':
       return `Cables of this kind: ${reason.passed} of ${reason.tried} held ${linkModeFacts[reason.mode].name}${reason.controller ? ` on ${reason.controller}` : ''}.`
     case 'more-than-needed':
@@ -187,11 +193,17 @@ const limitNames: Record<Limit, string> = {
   drive: 'the drive itself',
 }
 
+/** A conduit by the name of its pathway, where it is one. */
+const conduitName = (way: string | null): string => (way === null ? 'a conduit' : `the conduit ${way}`)
+
 const surroundingNames: Record<Surrounding, string> = {
   wall: 'passes a wall',
   ceiling: 'passes a ceiling',
+  plenum: 'passes a plenum, where air is led',
   riser: 'passes a riser',
   conduit: 'passes a conduit; the plugs must pass it too',
+  mains: 'lies beside mains',
+  motors: 'lies beside motors or other gear that disturbs it',
   outdoors: 'passes outdoors',
   'other-earth': 'joins places with different earths; this run has no copper in it',
   'at-height': 'is laid at height',
@@ -340,6 +352,10 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
       return 'Use a non-conductive optical run, and ask a licensed electrician.'
     case 'gentler-bend':
       return `Lead it round in ${decimal(remedy.allowed, 0)} mm or more, or take a thinner one.`
+    case 'join-pathways':
+      return 'Lay a pathway that joins its two ends, or type the length of the way it takes.'
+    case 'a-to-c-lead':
+      return 'Feed it from a type-A socket over an A-to-C lead.'
     case 'wider-conduit':
       return 'Take a wider conduit, a way beside it, or a cable whose plugs are put on after pulling, by licensed people.'
     case 'picture-instead':

@@ -9,7 +9,7 @@ import type { Plan } from '../plan/plan'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { type CableGrade, CONSTRUCTIONS, gradeFacts } from '../standards/grades'
-import { parseEnd } from './end-text'
+import { endText, parseEnd } from './end-text'
 import { parseMark, parsePowerMark, powerMarkOf } from './mark-text'
 
 /** What a column of a table of cables can hold. */
@@ -236,8 +236,6 @@ export function cableTable(plan: Plan, cables: readonly Cable[]): string[][] {
   const { cables: learnt } = learnedOf(plan)
   const deviceNames = new Map(plan.devices.map(({ id, name }) => [id, name]))
   const kinds = new Map(plan.kinds.map((kind) => [kind.id, kind]))
-  const end = ({ connector, gender }: Cable['ends'][0]): string =>
-    gender === 'socket' ? `${connector} socket` : connector
   return [
     [...CABLE_COLUMNS, BELIEVED_COLUMN],
     ...cables.map((cable) => {
@@ -247,8 +245,8 @@ export function cableTable(plan: Plan, cables: readonly Cable[]): string[][] {
       const mark = said?.grade.claimed?.value
       return [
         cable.tag,
-        end(cable.ends[0]),
-        end(cable.ends[1]),
+        endText(cable.ends[0]),
+        endText(cable.ends[1]),
         `${cable.length} m`,
         mark ? gradeFacts[mark].name : said?.unmarked ? UNMARKED : '',
         powerMarkOf({ amps: said?.amps.claimed?.value, volts: said?.volts.claimed?.value }) ?? '',

@@ -3,7 +3,7 @@ import { type CableKind, cableKindSchema } from '../plan/cable'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { CONSTRUCTIONS } from '../standards/grades'
-import { parseEnd } from './end-text'
+import { endText, parseEnd } from './end-text'
 import { parseMark, parsePowerMark, powerMarkOf } from './mark-text'
 
 /** Columns of a catalogue as a table: a row for each length a kind is sold in. */
@@ -111,14 +111,12 @@ function kindFrom(
 
 /** A catalogue as the table that `readCatalogueTable` reads back. */
 export function catalogueTable(kinds: readonly CableKind[]): string[][] {
-  const end = ({ connector, gender }: CableKind['ends'][0]): string =>
-    gender === 'socket' ? `${connector} socket` : connector
   const rows = kinds.flatMap((kind) => {
     const power = powerMarkOf(kind) ?? ''
     const head = [
       kind.name,
-      end(kind.ends[0]),
-      end(kind.ends[1]),
+      endText(kind.ends[0]),
+      endText(kind.ends[1]),
       kind.grade,
       power,
       kind.construction,

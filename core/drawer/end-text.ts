@@ -7,11 +7,14 @@ const aliases: Record<Connector, readonly string[]> = {
   'type-a': ['a', 'usb-a', 'usb a', 'usb type-a'],
   'type-b': ['b', 'usb-b', 'usb b', 'usb type-b'],
   'micro-b': ['micro b', 'micro usb', 'micro-usb'],
+  'mini-b': ['mini b', 'mini usb', 'mini-usb'],
   displayport: ['dp', 'display port'],
   'mini-displayport': ['mini dp', 'mdp', 'mini-dp', 'mini display port'],
   hdmi: [],
+  dvi: ['dvi-d', 'dvi-i'],
   '8p8c': ['rj45', 'rj-45', 'ethernet'],
   lc: ['lc fibre', 'fibre'],
+  own: ['own', "maker's own"],
 }
 const byWord = new Map<string, Connector>(
   CONNECTORS.flatMap((connector) =>
@@ -27,18 +30,27 @@ const byWord = new Map<string, Connector>(
  * @example parseEnd('USB-C'); parseEnd('type-A socket'); parseEnd('DP')
  */
 export function parseEnd(text: string): Parsed<End> {
-  const lower = plainText(text).toLowerCase()
-  const socket = /\b(socket|female|receptacle)\b/.test(lower)
-  const word = lower
-    .replace(/\b(socket|female|receptacle|plug|male)\b/g, '')
+  const plain = plainText(text)
+  const socket = /\b(socket|female|receptacle)\b/i.test(plain)
+  const word = plain
+    .replace(/\b(socket|female|receptacle|plug|male)\b/gi, '')
     .replace(/\s+/g, ' ')
     .trim()
-  const connector = byWord.get(word)
+  const gender = socket ? 'socket' : 'plug'
+  const own = /^own (?=\S)/i.exec(word)
+  if (own) return parsed({ connector: 'own', gender, ownPlug: word.slice(own[0].length, 100) })
+  const connector = byWord.get(word.toLowerCase())
   if (connector === undefined) {
     const known = CONNECTORS.map((each) => connectorNames[each]).join(', ')
     return unreadable(
       `"${text.trim().slice(0, 40)}" is not a connector. Known are ${known}, with "socket" where it is one.`,
     )
   }
-  return parsed({ connector, gender: socket ? 'socket' : 'plug' })
+  return parsed({ connector, gender })
+}
+
+/** An end as `parseEnd` reads it back, its plug told of a maker's own name. */
+export function endText({ connector, gender, ownPlug }: End): string {
+  const name = ownPlug === undefined ? connector : `own ${ownPlug}`
+  return gender === 'socket' ? `${name} socket` : name
 }

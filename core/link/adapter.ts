@@ -1,4 +1,4 @@
-import type { Connector } from '../standards/connectors'
+import { type Connector, speaksTmds } from '../standards/connectors'
 import type { LaidLead } from './lay'
 
 const speaksDisplayPort = (connector: Connector): boolean =>
@@ -9,6 +9,6 @@ const speaksDisplayPort = (connector: Connector): boolean =>
  * into HDMI; the other way needs a converter with a supply of its own (common practice), which is entered as a one-way lead with its HDMI end first.
  */
 export function convertsBackwards({ cable, hostEnd, farEnd, reversed }: LaidLead): boolean {
-  if (hostEnd.connector !== 'hdmi' || !speaksDisplayPort(farEnd.connector)) return false
+  if (!speaksTmds(hostEnd.connector) || !speaksDisplayPort(farEnd.connector)) return false
   return !cable.oneWay || reversed
 }

@@ -1,6 +1,7 @@
 import { type LinkSpec, linkFacts } from '../picture/link-spec'
 import type { Port } from '../plan/device'
 import type { BitsPerSecond } from '../quantity/rate'
+import { speaksTmds } from '../standards/connectors'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
 import {
   DISPLAYPORT_LINKS,
@@ -47,7 +48,7 @@ const tunnelSource = published('Linux thunderbolt driver, 90 % of the link')
 
 type Family = 'displayport' | 'hdmi'
 const leadFamily = (lead: LaidLead): Family =>
-  lead.cable.ends.some((end) => end.connector === 'hdmi') ? 'hdmi' : 'displayport'
+  lead.cable.ends.some((end) => speaksTmds(end.connector)) ? 'hdmi' : 'displayport'
 
 /**
  * The link that pictures get from the host end to the far end.

@@ -6,6 +6,7 @@ import type { Run } from '../plan/run'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import { atLeast } from '../quantity/limit'
+import { leadFor } from '../route/legs'
 import { assortment } from '../standards/assortment'
 import { plugsInto } from './rank'
 
@@ -66,7 +67,7 @@ function spanning<Sold extends { length: Metres }>(
   index: SiteIndex,
   run: Run,
 ): Sold | undefined {
-  const wanted = run.route.length * (1 + index.plan.policy.slack)
+  const wanted = leadFor(run.route.length, index.plan.policy)
   return sold.find(({ length }) => atLeast(length, wanted)) ?? sold.at(-1)
 }
 

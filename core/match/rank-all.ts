@@ -6,6 +6,7 @@ import type { Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import { atLeast, atMost } from '../quantity/limit'
+import { leadFor } from '../route/legs'
 import { gradeFacts } from '../standards/grades'
 import { plugsInto } from './rank'
 
@@ -114,7 +115,7 @@ function rankOne(
   rests: Rests,
 ): Ranked {
   const route = run.route.length
-  const wanted = route * (1 + index.plan.policy.slack)
+  const wanted = leadFor(route, index.plan.policy)
   const classes = new Map<number, number[]>()
   for (const [at, cable] of cables.entries()) {
     const number = numbers[at] as number

@@ -3,7 +3,11 @@ import { CONNECTORS, GENDERS } from '../standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../standards/grades'
 import { idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
 
-const endSchema = z.strictObject({ connector: z.enum(CONNECTORS), gender: z.enum(GENDERS).default('plug') })
+const endSchema = z.strictObject({
+  connector: z.enum(CONNECTORS),
+  gender: z.enum(GENDERS).default('plug'),
+  ownPlug: nameField.optional().describe("What a maker's own plug is called; only plugs of one name mate"),
+})
 const endsSchema = z.tuple([endSchema, endSchema]).describe('The host end first on one-way leads')
 export const ampsField = z.literal([0, 3, 5]).describe('Current the lead is marked for; 0 carries no power')
 export const voltsField = z.literal([20, 50]).describe('50 for extended power range leads')

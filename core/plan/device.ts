@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { CONNECTORS, GENDERS } from '../standards/connectors'
 import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
-import { idField, nameField, noteField, rateField, wattsField } from './fields'
+import { dayField, idField, nameField, noteField, rateField, wattsField } from './fields'
+import { heightField, noiseSchema, spotSchema } from './floor'
 
 export const DEVICE_KINDS = [
   'computer',
@@ -24,6 +25,29 @@ export const PORT_ROLES = ['host', 'device', 'either'] as const
 
 /** Where a port may sit. */
 export const PORT_SITES = ['board', 'graphics card', 'add-in card', 'front', 'hub', 'display'] as const
+
+/** What may be installed on a computer and bears on what its ports do. */
+export const INSTALLED = ['system', 'firmware', 'driver'] as const
+
+/** Modes of a display at most; no display says more. */
+export const MOST_MODES = 120
+
+/** What a display says of itself (EDID): the modes it takes, the one it is made for first. */
+const screenSchema = z.strictObject({
+  name: nameField.optional(),
+  modes: z
+    .array(
+      z.strictObject({
+        width: z.number().int().min(1).max(65_535),
+        height: z.number().int().min(1).max(65_535),
+        refresh: z.number().min(1).max(1000),
+      }),
+    )
+    .max(MOST_MODES),
+  bits: z.literal([6, 8, 10, 12, 14, 16]).optional().describe('The most bits per colour it takes'),
+  read: dayField.describe('The day it was read'),
+})
+export type Screen = z.output<typeof screenSchema>
 
 export const portSchema = z.strictObject({
   id: idField,
@@ -65,6 +89,11 @@ export const portSchema = z.strictObject({
     .max(8)
     .optional()
     .describe('The voltages it charges at, where it is particular'),
+  ownPlug: nameField.optional().describe("What a maker's own plug is called; only plugs of one name mate"),
+  lacksResistors: z
+    .literal(true)
+    .optional()
+    .describe('A type-C port without the two resistors: only an A-to-C lead feeds it'),
   sits: z.enum(PORT_SITES).optional().describe('Where it sits; shops and makers give different odds for each'),
   controller: nameField.optional().describe('The controller or bus behind the port'),
 })
@@ -75,6 +104,18 @@ export const deviceSchema = z.strictObject({
   name: nameField,
   kind: z.enum(DEVICE_KINDS),
   place: idField.optional(),
+  at: spotSchema.optional().describe('Where it stands on a floor, where that is not its place'),
+  height: heightField
+    .optional()
+    .describe("Metres above the floor at which its ports are, where that is not its place's"),
+  noise: noiseSchema.optional().describe('How loud it is'),
+  installed: z
+    .array(z.strictObject({ what: z.enum(INSTALLED), version: nameField, on: dayField }))
+    .max(20)
+    .optional()
+    .describe('What is installed on it, and since when: results belong to it'),
+  screen: screenSchema.optional().describe('What a display says of itself'),
+  seen: dayField.optional().describe('The day its ports were read off the device itself'),
   visits: idField.optional().describe('A visitor: it comes and goes, and sits where this device sits'),
   battery: z
     .strictObject({

@@ -1,7 +1,10 @@
 import type { z } from 'zod'
+import { sameLength } from '../quantity/length'
+import { lengthOfLegs } from '../route/legs'
 import { type Cable, type CableKind, cableKindSchema, cableSchema } from './cable'
 import { type Device, deviceSchema } from './device'
 import { foldTag } from './fields'
+import { type Floor, floorSchema, type Pathway, type PathwayPoint, pathwaySchema } from './floor'
 import { type Upgrade, upgradeSchema } from './growth'
 import { type Need, needSchema } from './need'
 import { type Observation, observationSchema } from './observation'
@@ -14,7 +17,9 @@ import { type Session, type Soak, sessionSchema, soakSchema } from './session'
 export type Entities = {
   site: Site
   policy: Policy
+  floors: Floor
   places: Place
+  pathways: Pathway
   devices: Device
   kinds: CableKind
   cables: Cable
@@ -35,7 +40,10 @@ export const foldId = (list: PlanList, id: string): string => (list === 'observa
 
 /** Something an entity names that must be there. */
 export type Reference = { path: string } & (
-  | { to: 'places' | 'devices' | 'kinds' | 'cables' | 'runs' | 'sessions' | 'observations'; id: string }
+  | {
+      to: 'floors' | 'places' | 'pathways' | 'devices' | 'kinds' | 'cables' | 'runs' | 'sessions' | 'observations'
+      id: string
+    }
   | { to: 'port'; address: PortAddress }
   | { to: 'test'; session: string; id: string }
 )
@@ -57,6 +65,9 @@ export type EntityList<T> = {
   /** What is wrong with the entity by itself and no schema can say. */
   faults?(entity: T): Iterable<Fault>
 }
+
+const samePoint = (one: PathwayPoint, other: PathwayPoint): boolean =>
+  one.floor === other.floor && one.x === other.x && one.y === other.y && one.height === other.height
 
 const tagKey = (tag: string): Key => ({
   path: 'tag',
@@ -85,11 +96,33 @@ const cablesAmong = (leads: readonly RunLead[]): [number, string][] =>
 export const entityLists: { readonly [List in ListName]: EntityList<Entities[List]> } = {
   site: { schema: siteSchema, most: 1 },
   policy: { schema: policySchema, most: 1 },
-  places: { schema: placeSchema, most: MOST.places },
+  floors: { schema: floorSchema, most: MOST.floors },
+  places: {
+    schema: placeSchema,
+    most: MOST.places,
+    *references({ at }) {
+      if (at) yield { path: 'at.floor', to: 'floors', id: at.floor }
+    },
+  },
+  pathways: {
+    schema: pathwaySchema,
+    most: MOST.pathways,
+    *references({ points }) {
+      for (const [at, { floor }] of points.entries()) yield { path: `points[${at}].floor`, to: 'floors', id: floor }
+    },
+    *faults({ points }) {
+      for (const [at, point] of points.entries()) {
+        const before = points[at - 1]
+        if (before && samePoint(before, point))
+          yield { path: `points[${at}]`, reason: 'a pathway goes on from point to point; two of its points are one' }
+      }
+    },
+  },
   devices: {
     schema: deviceSchema,
     most: MOST.devices,
-    *references({ place, visits }) {
+    *references({ at, place, visits }) {
+      if (at) yield { path: 'at.floor', to: 'floors', id: at.floor }
       if (place) yield { path: 'place', to: 'places', id: place }
       if (visits) yield { path: 'visits', to: 'devices', id: visits }
     },
@@ -128,8 +161,12 @@ export const entityLists: { readonly [List in ListName]: EntityList<Entities[Lis
         yield 'cable' in lead
           ? { path: `leads[${at}].cable`, to: 'cables', id: lead.cable }
           : { path: `leads[${at}].kind`, to: 'kinds', id: lead.kind }
+      for (const [at, { pathway }] of (run.route.legs ?? []).entries())
+        if (pathway) yield { path: `route.legs[${at}].pathway`, to: 'pathways', id: pathway }
     },
-    *faults({ id, from, to, leads }) {
+    *faults({ id, from, to, leads, route }) {
+      if (route.legs && !sameLength(route.length, lengthOfLegs(route.legs)))
+        yield { path: 'route.length', reason: 'the length of a route is the sum of its legs' }
       if (from.device === to.device && from.port === to.port)
         yield { path: 'to', reason: 'a run cannot end at the port it starts from' }
       const seen = new Set<string>()

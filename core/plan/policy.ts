@@ -36,6 +36,12 @@ export const policySchema = z.strictObject({
     .default({ low: 0.2, high: 0.25 })
     .describe('Share of a tunnel that storage loses to protocol: a band'),
   slack: z.number().min(0).max(1).default(0.1).describe('Share of the route kept as slack'),
+  loop: z
+    .number()
+    .min(0)
+    .max(20)
+    .default(0)
+    .describe('Metres of spare lead kept as a loop at each end, so that equipment can be pulled out'),
   headroom: z.number().min(0).max(1).default(0.1).describe('Margin below which a rate is called tight'),
   currency: z
     .string()

@@ -170,7 +170,9 @@ export function* faultsOfEntity<List extends PlanList>(
 }
 
 const nameOfList = {
+  floors: 'floor',
   places: 'place',
+  pathways: 'pathway',
   devices: 'device',
   kinds: 'cable kind',
   cables: 'cable',

@@ -1,5 +1,7 @@
 import { z } from 'zod'
-import { idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
+import { LONGEST_LENGTH } from '../quantity/length'
+import { dayField, idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
+import { SURROUNDINGS } from './surroundings'
 
 export const portAddressSchema = z.strictObject({ device: idField, port: idField })
 export type PortAddress = z.output<typeof portAddressSchema>
@@ -12,19 +14,17 @@ const runLeadSchema = z.union([
     .describe('One of the catalogue at a length, yet to be had'),
 ])
 
-/** What a route passes that somebody must ask about, or take care of. */
-export const SURROUNDINGS = [
-  'wall',
-  'ceiling',
-  'riser',
-  'conduit',
-  'outdoors',
-  'other-earth',
-  'at-height',
-  'play-area',
-  'open-floor',
-] as const
-export type Surrounding = (typeof SURROUNDINGS)[number]
+/** Legs of a route at most. */
+export const MOST_LEGS = 200
+
+/** One stretch of a route: what it goes along, and how far; straight across two sides where only these were measured. */
+const legSchema = z.strictObject({
+  by: z.string().trim().min(1, 'a leg says what it goes along').max(40),
+  length: z.number().min(0).max(LONGEST_LENGTH).describe('Metres'),
+  across: z.number().min(0).max(LONGEST_LENGTH).optional().describe('The other side in metres, of a diagonal'),
+  pathway: idField.optional().describe('The pathway it follows'),
+})
+export type Leg = z.output<typeof legSchema>
 
 export const runSchema = z.strictObject({
   id: idField,
@@ -39,6 +39,9 @@ export const runSchema = z.strictObject({
     .describe('Leads, extensions and adapters in series, from the host end on'),
   route: z.strictObject({
     length: lengthField,
+    legs: z.array(legSchema).max(MOST_LEGS).optional().describe('The stretches that its length is the sum of'),
+    follows: z.literal(true).optional().describe('It takes the shortest way over the pathways, and changes with them'),
+    seen: dayField.optional().describe('The day it was measured on the site'),
     bend: millimetresField(1, 5000).optional().describe('The radius of its tightest bend in mm'),
     conduit: z
       .strictObject({
@@ -50,7 +53,7 @@ export const runSchema = z.strictObject({
           .describe('Diameters in mm of the cables that lie in it already'),
       })
       .optional(),
-    through: z.array(z.enum(SURROUNDINGS)).max(9).optional().describe('What the route passes'),
+    through: z.array(z.enum(SURROUNDINGS)).max(SURROUNDINGS.length).optional().describe('What the route passes'),
     note: noteField.optional(),
   }),
   note: noteField.optional(),
@@ -59,6 +62,10 @@ export type Run = z.output<typeof runSchema>
 export type RunLead = Run['leads'][number]
 /** A lead that is yet to be had: one of a kind of the catalogue, at a length. */
 export type LeadToBuy = Extract<RunLead, { kind: string }>
+
+/** The pathways that a run follows, each once. */
+export const pathwaysOf = ({ route }: Pick<Run, 'route'>): ReadonlySet<string> =>
+  new Set((route.legs ?? []).flatMap(({ pathway }) => pathway ?? []))
 
 /** The cables of the drawer that lie in a run. */
 export const laidCables = ({ leads }: Pick<Run, 'leads'>): string[] =>

@@ -1,10 +1,11 @@
 import { type Learned, learnedOf } from '../observe/learned'
 import type { Cable, CableKind } from './cable'
 import type { Device, Port } from './device'
+import type { Pathway } from './floor'
 import { byId, keptWith } from './lookup'
 import type { Need } from './need'
 import type { Place, Plan } from './plan'
-import { type LeadToBuy, laidCables, leadKey, type PortAddress, type Run, type RunLead } from './run'
+import { type LeadToBuy, laidCables, leadKey, type PortAddress, pathwaysOf, type Run, type RunLead } from './run'
 import type { Session } from './session'
 
 /** A port with the device it belongs to. */
@@ -14,6 +15,7 @@ export type Socket = { device: Device; port: Port }
 export type SiteIndex = {
   plan: Plan
   places: ReadonlyMap<string, Place>
+  pathways: ReadonlyMap<string, Pathway>
   devices: ReadonlyMap<string, Device>
   cables: ReadonlyMap<string, Cable>
   kinds: ReadonlyMap<string, CableKind>
@@ -29,6 +31,8 @@ export type SiteIndex = {
   runOf: ReadonlyMap<string, Run>
   /** Runs with a lead of a kind that is yet to be had, by the kind. */
   runsOfKind: ReadonlyMap<string, readonly Run[]>
+  /** Runs that follow a pathway, in the order of the list. */
+  runsAlong: ReadonlyMap<string, readonly Run[]>
   /** What was learnt of cables and runs from all that was observed. */
   learned: Learned
 }
@@ -39,6 +43,7 @@ export const portKey = (address: PortAddress): string => `${address.device}/${ad
 export const indexPlan = (plan: Plan): SiteIndex => ({
   plan,
   places: byId(plan.places),
+  pathways: byId(plan.pathways),
   devices: byId(plan.devices),
   cables: byId(plan.cables),
   kinds: byId(plan.kinds),
@@ -48,6 +53,7 @@ export const indexPlan = (plan: Plan): SiteIndex => ({
   cablesOfKind: cablesOfKind(plan.cables),
   ...joinsOf(plan.runs),
   runsOfKind: runsOfKind(plan.runs),
+  runsAlong: runsAlong(plan.runs),
   learned: learnedOf(plan),
 })
 
@@ -113,6 +119,12 @@ const runsOfKind = keptWith((runs: Plan['runs']): ReadonlyMap<string, readonly R
   return kinds
 })
 
+const runsAlong = keptWith((runs: Plan['runs']): ReadonlyMap<string, readonly Run[]> => {
+  const along = new Map<string, Run[]>()
+  for (const run of runs) for (const pathway of pathwaysOf(run)) listed(along, pathway).push(run)
+  return along
+})
+
 function listed<T>(lists: Map<string, T[]>, key: string): T[] {
   const found = lists.get(key)
   if (found) return found
@@ -124,6 +136,13 @@ function listed<T>(lists: Map<string, T[]>, key: string): T[] {
 /** The ports of a device that have a run in them. Who is served first is the order in which the device lists its ports. */
 export const portsInUse = (index: SiteIndex, device: Device): Port[] =>
   device.ports.filter((port) => index.runsIn.has(portKey({ device: device.id, port: port.id })))
+
+/** The runs that lie in one conduit or tray with a run, where what is in it is counted. */
+export const sharesSection = (index: SiteIndex, run: Run): Run[] =>
+  [...pathwaysOf(run)].flatMap((id) => {
+    const pathway = index.pathways.get(id)
+    return pathway?.inner === undefined && pathway?.free === undefined ? [] : [...(index.runsAlong.get(id) ?? [])]
+  })
 
 /** The port at an address. A plan that was read has no dangling address, so a missing one is a fault in Hallway. */
 export function socketAt(index: SiteIndex, address: PortAddress): Socket {

@@ -1,6 +1,6 @@
 import { keptWith } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
-import type { SiteIndex } from '../plan/site-index'
+import { type SiteIndex, sharesSection } from '../plan/site-index'
 
 /**
  * The part of a site that a run can bear on: the devices that runs and needs join to it, with these runs and needs. Drawer, catalogue, places and what
@@ -18,10 +18,11 @@ export function roomOf(index: SiteIndex, runId: string): Plan {
   const run = index.runs.get(runId)
   if (run) for (const end of [run.from, run.to]) enter(end.device)
   for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
-    for (const { from, to } of index.runsAt.get(at) ?? []) {
-      enter(from.device)
-      enter(to.device)
-    }
+    for (const run of index.runsAt.get(at) ?? [])
+      for (const { from, to } of [run, ...sharesSection(index, run)]) {
+        enter(from.device)
+        enter(to.device)
+      }
     for (const other of needsAt.get(at) ?? []) enter(other)
   }
   const { plan } = index

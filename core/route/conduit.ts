@@ -21,6 +21,10 @@ export function conduitFill(inner: Metres, diameters: readonly Metres[]): Fill {
   return { share, limit, allowed: share <= limit }
 }
 
+/** The cross-section in mm² that round cables of these diameters in mm take together. */
+export const crossSection = (diameters: readonly number[]): number =>
+  diameters.reduce((sum, diameter) => sum + (Math.PI / 4) * diameter ** 2, 0)
+
 /** Whether a moulded plug passes a round opening: its diagonal must be less than the diameter. */
 export const plugPasses = (inner: Metres, plug = TYPE_C_PLUG): boolean => Math.hypot(plug.width, plug.height) < inner
 

@@ -1,22 +1,64 @@
-import type { Metres } from '../quantity/length'
+import type { Policy } from '../plan/policy'
+import { type LengthUnit, LONGEST_LENGTH, type Metres, parseLength } from '../quantity/length'
+import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 
-/** One stretch of a route as it is measured on site. */
-export type Leg =
-  | { kind: 'along' | 'up' | 'down'; length: Metres }
-  /** Straight across a wall or floor of which only the two sides were measured. */
-  | { kind: 'diagonal'; across: Metres; along: Metres }
+/** One stretch of a route as it is measured on site; `across` where it goes straight over two measured sides. */
+export type Leg = { by: string; length: Metres; across?: Metres | undefined; pathway?: string | undefined }
 
-export type RouteAllowance = {
-  /** Slack kept at each of the two ends. */
-  slackEachEnd?: Metres
-  /** Loops left so that equipment can be pulled out, and what each takes. */
-  serviceLoops?: { count: number; length: Metres }
+export const legsExample = 'down 0.7, tray 6.4, up 2.1'
+
+/** A leg is kept to the tenth of a millimetre, so that what is shown adds up. */
+const asKept = (metres: Metres): Metres => Math.round(metres * 1e4) / 1e4
+
+/** How long one leg is: along the real way, or straight across where two sides were measured. */
+export const lengthOfLeg = ({ length, across }: Leg): Metres =>
+  across === undefined ? length : asKept(Math.hypot(length, across))
+
+/** How long legs are together: every leg along the real way, never the straight line. */
+export const lengthOfLegs = (legs: readonly Leg[]): Metres =>
+  asKept(legs.reduce((sum, leg) => sum + lengthOfLeg(leg), 0))
+
+/** The lead that a route asks for: its length, the slack this site keeps, and a loop at each end. */
+export const leadFor = (route: Metres, { slack, loop }: Pick<Policy, 'slack' | 'loop'>): Metres =>
+  route * (1 + slack) + 2 * loop
+
+const MOST_SAID = 40
+
+/**
+ * Legs in one line, as people say them: what it goes along and how far, one after the other. A bare length is one leg.
+ *
+ * @example parseLegs('down 0.7, tray 6.4, diagonal 3 x 4, up 7 ft')
+ */
+export function parseLegs(text: string, unit: LengthUnit = 'm'): Parsed<Leg[]> {
+  const said = plainText(text)
+    .split(/[;\n]|,(?=[ ]?[a-z])/i)
+    .map((leg) => leg.trim())
+    .filter(Boolean)
+  if (said.length === 0) return unreadable(`Say how far, like ${legsExample}.`)
+  if (said.length > MOST_SAID) return unreadable(`One line says at most ${MOST_SAID} legs.`)
+  const legs: Leg[] = []
+  for (const each of said) {
+    const leg = legOf(each, unit)
+    if (!leg.ok) return leg
+    legs.push(leg.value)
+  }
+  if (lengthOfLegs(legs) > LONGEST_LENGTH) return unreadable(`Together these legs are longer than ${LONGEST_LENGTH} m.`)
+  return parsed(legs)
 }
 
-const lengthOf = (leg: Leg): Metres => (leg.kind === 'diagonal' ? Math.hypot(leg.across, leg.along) : leg.length)
-
-/** The length a lead must have for a route: every leg along the real way, never the straight line, plus slack and loops. */
-export function routeLength(legs: readonly Leg[], { slackEachEnd = 0, serviceLoops }: RouteAllowance = {}): Metres {
-  const way = legs.reduce((sum, leg) => sum + lengthOf(leg), 0)
-  return way + 2 * slackEachEnd + (serviceLoops ? serviceLoops.count * serviceLoops.length : 0)
+function legOf(text: string, unit: LengthUnit): Parsed<Leg> {
+  const figure = text.search(/\d|[.,]\d/)
+  if (figure < 0) return unreadable(`"${text.slice(0, 40)}" has no length. Write legs like ${legsExample}.`)
+  const by = text.slice(0, figure).trim().toLowerCase() || 'along'
+  const size = text.slice(figure).trim()
+  const sides = size.toLowerCase().split(/ ?x ?/)
+  if (by === 'diagonal' && sides.length === 2) {
+    const along = parseLength(sides[0] ?? '', unit)
+    const across = parseLength(sides[1] ?? '', unit)
+    if (!along.ok) return along
+    return across.ok ? parsed({ by, length: asKept(along.value), across: asKept(across.value) }) : across
+  }
+  if (by.length > 40) return unreadable(`"${by.slice(0, 40)}" is too long a name for a leg.`)
+  const length = parseLength(size, unit)
+  return length.ok ? parsed({ by, length: asKept(length.value) }) : length
 }

@@ -17,11 +17,13 @@ const CONNECTOR_WORDS: Readonly<Record<string, Connector>> = {
   'type-b': 'type-b',
   b: 'type-b',
   'micro-b': 'micro-b',
+  'mini-b': 'mini-b',
   displayport: 'displayport',
   dp: 'displayport',
   'mini-displayport': 'mini-displayport',
   'mini-dp': 'mini-displayport',
   hdmi: 'hdmi',
+  dvi: 'dvi',
   category: '8p8c',
   '8p8c': '8p8c',
   fibre: 'lc',
@@ -84,6 +86,9 @@ type Draft = {
   takes?: number
   sits?: Port['sits']
   controller?: string
+  ownPlug?: string
+  lacksResistors?: true
+  powerOnly?: true
 }
 
 /**
@@ -114,7 +119,9 @@ export function parsePortLine(line: string): Parsed<SaidPort[]> {
     return unreadable(
       `Say which connector it is: ${Object.values(connectorNames).join(', ')}. Write a line like ${portExample}.`,
     )
-  const name = head || connectorNames[draft.connector]
+  if (draft.powerOnly && (draft.usb || draft.usb4 || draft.thunderbolt || draft.link))
+    return unreadable('A port that is power-only carries no data and no picture; take one of the two words away.')
+  const name = head || draft.ownPlug || connectorNames[draft.connector]
   const ports: SaidPort[] = []
   for (let number = 1; number <= count; number += 1) {
     const made = portSchema.safeParse({ id: 'said', ...portOf(draft), name: count > 1 ? `${name} ${number}` : name })
@@ -147,6 +154,11 @@ function readWord(draft: Draft, word: string, written: string): boolean {
   else if (draft.connector === undefined && word in CONNECTOR_WORDS) draft.connector = CONNECTOR_WORDS[word]
   else if (word in USB_WORDS) draft.usb = USB_WORDS[word]
   else if (word in LINK_WORDS) draft.link = LINK_WORDS[word]
+  else if (draft.connector === undefined && /^own-./.test(word)) {
+    draft.connector = 'own'
+    draft.ownPlug = written.slice(4).replaceAll('_', ' ')
+  } else if (word === 'no-resistors') draft.lacksResistors = true
+  else if (word === 'power-only') draft.powerOnly = true
   else if (word === 'plug') draft.gender = 'plug'
   else if (word === 'host' || word === 'device') draft.role = word
   else if (/^tb[345]$/.test(word)) draft.thunderbolt = Number(word[2]) as Port['thunderbolt']
@@ -181,8 +193,12 @@ function portOf(draft: Draft): Record<string, unknown> {
     ...(thunderbolt ? { thunderbolt } : {}),
     ...(link || dp ? { displayport: { direction, link: link ?? 'hbr2', lanes, compression } } : {}),
     ...(connector === 'hdmi' ? { hdmi: { direction, level: level ?? 'tmds-18', compression } } : {}),
+    // one link of DVI goes as far as 165 MHz
+    ...(connector === 'dvi' ? { hdmi: { direction, level: 'tmds-4.95', compression: false } } : {}),
     ...(gives ? { gives } : {}),
     ...(takes ? { takes } : {}),
+    ...(draft.ownPlug ? { ownPlug: draft.ownPlug } : {}),
+    ...(draft.lacksResistors ? { lacksResistors: true } : {}),
     ...(sits ? { sits } : {}),
     ...(controller ? { controller } : {}),
   }
@@ -193,9 +209,9 @@ export function portLine(port: SaidPort): string {
   const { connector, gender, role, usb, usb4, thunderbolt, displayport, hdmi, gives, takes, sits, controller } = port
   const direction = displayport?.direction ?? hdmi?.direction
   return `${port.name}: ${[
-    connector,
+    port.ownPlug ? `own-${port.ownPlug.replaceAll(' ', '_')}` : connector,
     gender === 'plug' ? 'plug' : '',
-    hdmi ? wordOf(HDMI_WORDS, hdmi.level) : '',
+    hdmi && connector === 'hdmi' ? wordOf(HDMI_WORDS, hdmi.level) : '',
     role === 'either' ? '' : role,
     usb ? wordOf(USB_WORDS, usb) : '',
     usb4 ? `usb4-${usb4}` : '',
@@ -206,6 +222,7 @@ export function portLine(port: SaidPort): string {
     displayport?.compression || hdmi?.compression ? 'dsc' : '',
     gives === undefined ? '' : `gives ${decimal(gives, 2)}W`,
     takes === undefined ? '' : `takes ${decimal(takes, 2)}W`,
+    port.lacksResistors ? 'no-resistors' : '',
     sits ? `on-${sits.replace(' ', '-')}` : '',
     controller ? `@${controller.replaceAll(' ', '_')}` : '',
   ]

@@ -16,7 +16,7 @@ import { readCopy, siteRow } from '../sites/entity-rows'
 const FORMAT = 'hallway-backup'
 const VERSION = 1
 /** In the order in which they refer to each other. */
-const TABLES = ['sites', 'entities', 'changes', 'edits'] as const
+const TABLES = ['sites', 'entities', 'changes', 'edits', 'files'] as const
 type Table = (typeof TABLES)[number]
 /** JSON columns, which the database hands out read and takes in written. */
 const JSON_COLUMNS: Partial<Record<Table, readonly string[]>> = {
@@ -24,10 +24,12 @@ const JSON_COLUMNS: Partial<Record<Table, readonly string[]>> = {
   changes: ['about'],
   edits: ['value', 'was'],
 }
+/** Columns of bytes, which a line holds as base64. */
+const BYTE_COLUMNS: Partial<Record<Table, readonly string[]>> = { files: ['bytes'] }
 
 type Row = Record<string, unknown>
 type Counts = Record<Table, number>
-const noRows = (): Counts => ({ sites: 0, entities: 0, changes: 0, edits: 0 })
+const noRows = (): Counts => ({ sites: 0, entities: 0, changes: 0, edits: 0, files: 0 })
 
 /** Writes all sites with their logs, as they stand at one moment, while Hallway runs. The file is read again before it gets its name. */
 export async function backUp(knex: Knex, file: string, at = new Date()): Promise<Counts> {
@@ -61,7 +63,7 @@ async function* linesOf(trx: Knex.Transaction, counts: Counts, at: Date): AsyncI
   for (const table of TABLES) {
     for await (const row of trx(table).select('*').stream() as AsyncIterable<Row>) {
       counts[table] += 1
-      yield line({ table, row })
+      yield line({ table, row: inWords(table, row) })
     }
   }
   yield `${JSON.stringify({ end: true, counts, sha256: hash.digest('hex') })}\n`
@@ -99,8 +101,9 @@ async function* readLines(file: string): AsyncIterable<{ table: Table; row: Row 
     if (value.end) {
       ended = true
       if (value.sha256 !== hash.digest('hex')) throw new Failure(`${file} is damaged: its sum does not fit.`)
+      // a backup of before there were files counts none
       for (const table of TABLES)
-        if (value.counts[table] !== counts[table])
+        if ((value.counts[table] ?? 0) !== counts[table])
           throw new Failure(`${file} is damaged: rows of ${table} are missing.`)
       continue
     }
@@ -121,6 +124,8 @@ async function readWhole(file: string): Promise<void> {
 }
 
 const ROWS_AT_ONCE = 200
+/** A file may fill what the database takes at once by itself. */
+const FILES_AT_ONCE = 1
 
 /**
  * Brings the sites of a backup into an empty database, with their logs, in one transaction. Each site gets a new identity, so that no copy that was made
@@ -143,7 +148,7 @@ export async function restore(knex: Knex, file: string): Promise<{ sites: string
         rows = []
       }
       for await (const line of readLines(file)) {
-        if (line.table !== table || rows.length >= ROWS_AT_ONCE) await send()
+        if (line.table !== table || rows.length >= (table === 'files' ? FILES_AT_ONCE : ROWS_AT_ONCE)) await send()
         table = line.table
         rows.push(asWritten(line.table, line.row))
       }
@@ -162,10 +167,18 @@ export async function restore(knex: Knex, file: string): Promise<{ sites: string
   }
 }
 
+/** A row as a line of JSON holds it. */
+function inWords(table: Table, row: Row): Row {
+  const said = { ...row }
+  for (const column of BYTE_COLUMNS[table] ?? []) said[column] = (said[column] as Buffer).toString('base64')
+  return said
+}
+
 function asWritten(table: Table, row: Row): Row {
   const written = { ...row }
   for (const column of JSON_COLUMNS[table] ?? [])
     written[column] = written[column] === null ? null : JSON.stringify(written[column])
+  for (const column of BYTE_COLUMNS[table] ?? []) written[column] = Buffer.from(String(written[column]), 'base64')
   if (table === 'sites') written.identity = randomUUID()
   return written
 }

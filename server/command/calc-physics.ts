@@ -9,8 +9,8 @@ import { plainText } from '../../core/quantity/parsed'
 import { formatRate, MEGABYTE_PER_SECOND, parseRate } from '../../core/quantity/rate'
 import { formatWatts } from '../../core/quantity/watts'
 import { conduitFill, plugPasses } from '../../core/route/conduit'
-import { type Leg, routeLength } from '../../core/route/legs'
-import { type Pathway, shortestWay } from '../../core/route/pathways'
+import { lengthOfLegs, parseLegs } from '../../core/route/legs'
+import { netOf, shortest } from '../../core/route/net'
 import { LINK_MODES } from '../../core/standards/link-modes'
 import { type Band, jobSeconds, predictStorage, type StorageChain } from '../../core/storage/storage'
 import { Failure } from '../failure'
@@ -250,24 +250,32 @@ export function wayCalc(words: Words): Answer {
   const from = needText(words, 'from')
   const to = needText(words, 'to')
   const avoid = listOf(words, 'avoid')
-  const way = shortestWay(pathways, from, to, avoid)
-  if (way === null)
+  const usable = pathways.filter(({ conditions }) => !conditions.some((condition) => avoid.includes(condition)))
+  const places = [...new Set([from, to, ...usable.flatMap((pathway) => [pathway.from, pathway.to])])]
+  const nodeOf = (place: string): number => places.indexOf(place)
+  const net = netOf(
+    places.length,
+    usable.map(({ from, to, length }) => ({ from: nodeOf(from), to: nodeOf(to), length })),
+  )
+  const found = shortest(net, [[nodeOf(from), 0]], new Map([[nodeOf(to), 0]]))
+  if (found === null)
     throw new Failure(`No pathway given leads from ${from} to ${to}${avoid.length > 0 ? ' that way' : ''}.`)
+  const way = found.edges.flatMap((edge) => usable[net.of[edge] as number] ?? [])
+  const conditions = [...new Set(way.flatMap((pathway) => pathway.conditions))].sort()
+  const names = way.map(({ id }) => id)
   return {
-    json: { lengthMetres: way.length, pathways: way.pathways, conditions: way.conditions },
+    json: { lengthMetres: found.cost, pathways: names, conditions },
     text: [
-      `${formatLengthBoth(way.length)}: ${way.pathways.join(', ') || 'no way at all to go'}`,
-      ...(way.conditions.length > 0
-        ? [
-            `on it: ${way.conditions.join(', ')}. What that asks for is a matter of the local code: ask a licensed person.`,
-          ]
+      `${formatLengthBoth(found.cost)}: ${names.join(', ') || 'no way at all to go'}`,
+      ...(conditions.length > 0
+        ? [`on it: ${conditions.join(', ')}. What that asks for is a matter of the local code: ask a licensed person.`]
         : []),
     ],
   }
 }
 
-/** "rack tray 3m outdoors": two places, a length, and what holds there. */
-function pathwayOf(text: string): Pathway {
+/** A way between two places as the command line says it: "rack tray 3m outdoors" is two places, a length, and what holds there. */
+function pathwayOf(text: string): { id: string; from: string; to: string; length: number; conditions: string[] } {
   const [from, to, length, ...conditions] = text.trim().split(/\s+/)
   if (from === undefined || to === undefined || length === undefined)
     throw new Failure(`A pathway is "rack tray 3m" or "tray desk 14ft outdoors", not "${text}".`)
@@ -275,12 +283,10 @@ function pathwayOf(text: string): Pathway {
 }
 
 export function routeCalc(words: Words): Answer {
-  const legs = listOf(words, 'leg').map(legOf)
+  const said = listOf(words, 'leg')
   const lines: string[] = []
-  const length =
-    legs.length === 0
-      ? null
-      : routeLength(legs, { slackEachEnd: textOf(words, 'slack') === undefined ? 0 : lengthOf(words, 'slack') })
+  const slack = textOf(words, 'slack') === undefined ? 0 : lengthOf(words, 'slack')
+  const length = said.length === 0 ? null : lengthOfLegs(must(parseLegs(said.join(', ')))) + 2 * slack
   if (length !== null) lines.push(`the lead must be ${formatLengthBoth(length)} or longer`)
   const cables = listOf(words, 'cable').map((text) => millimetres(text, '--cable'))
   const conduit = textOf(words, 'conduit')
@@ -303,16 +309,3 @@ export function routeCalc(words: Words): Answer {
 /** Cross-sections are said in millimetres: "20mm" or "20". */
 const millimetres = (text: string, name: string): number =>
   boundedNumber(plainText(text).replace(/ ?mm$/i, ''), `${name} (in mm)`, 0.5, 500) / 1000
-
-function legOf(text: string): Leg {
-  const diagonal = /^diagonal ([^ x]+) ?x ?([^ x]+)$/i.exec(plainText(text))
-  if (diagonal)
-    return {
-      kind: 'diagonal',
-      across: must(parseLength(diagonal[1] ?? '')),
-      along: must(parseLength(diagonal[2] ?? '')),
-    }
-  const plain = /^(along|up|down) (.+)$/i.exec(plainText(text))
-  if (!plain) throw new Failure(`A leg is "along 3m", "up 2.4m", "down 0.7m" or "diagonal 3m x 4m", not "${text}".`)
-  return { kind: plain[1]?.toLowerCase() as 'along' | 'up' | 'down', length: must(parseLength(plain[2] ?? '')) }
-}

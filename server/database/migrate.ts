@@ -2,11 +2,15 @@ import { setTimeout as wait } from 'node:timers/promises'
 import type { Knex } from 'knex'
 import { Failure } from '../failure'
 import * as ground from './migrations/0001-ground'
+import * as files from './migrations/0002-files'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
 /** An explicit list, so that migrations run from the build as they do from source. */
-const migrations: readonly Migration[] = [{ name: '0001-ground', ...ground }]
+const migrations: readonly Migration[] = [
+  { name: '0001-ground', ...ground },
+  { name: '0002-files', ...files },
+]
 
 const migrationSource: Knex.MigrationSource<Migration> = {
   getMigrations: async () => [...migrations],

@@ -13,6 +13,7 @@ import {
   revisionOf,
 } from '../../core/change/change'
 import { entityAt } from '../../core/change/copy'
+import { followed } from '../../core/change/followed'
 import { changesNothing, rebase, same } from '../../core/change/merge'
 import type { Entity, Fault } from '../../core/plan/entity'
 import { isDatabaseAway, isLockTrouble } from '../database/connection'
@@ -125,7 +126,7 @@ async function once(
     const draft = await make(copy, trx)
     if ('outcome' in draft) return draft
     const sent = await trx('changes').where({ site_id: siteId, id: hand.id }).first('place')
-    if (sent && (await isSameAs(trx, siteId, sent.place, draft.edits)))
+    if (sent && (await isSameAs(trx, siteId, sent.place, followed(copy, draft.edits))))
       return { outcome: 'saved', place: sent.place, id: hand.id }
 
     const was = await asTheyWere(trx, siteId, copy, draft.edits)
@@ -136,7 +137,10 @@ async function once(
       hand.over ?? null,
     )
     if (clashes.length > 0) return conflict(trx, siteId, copy, clashes)
-    const real = edits.filter((edit) => !changesNothing(copy, edit))
+    const real = followed(
+      copy,
+      edits.filter((edit) => !changesNothing(copy, edit)),
+    )
     if (real.length === 0) return { outcome: 'saved', place: copy.place, id: hand.id }
     const applied = applyChange(copy, { edits: real, ...(draft.undoes ? { undoes: draft.undoes } : {}) })
     if (applied.outcome === 'conflict') return conflict(trx, siteId, copy, applied.clashes)

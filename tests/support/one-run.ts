@@ -7,7 +7,7 @@ import type { DeviceKind, deviceSchema } from '../../core/plan/device'
 import type { Need } from '../../core/plan/need'
 import type { Plan, placeSchema } from '../../core/plan/plan'
 import type { Policy } from '../../core/plan/policy'
-import type { Surrounding } from '../../core/plan/run'
+import type { Surrounding } from '../../core/plan/surroundings'
 import type { CableGrade, Construction } from '../../core/standards/grades'
 import { type Piece, planFrom } from './shorthand'
 

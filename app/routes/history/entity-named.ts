@@ -12,6 +12,8 @@ const ASKED = [
   'kinds',
   'sessions',
   'places',
+  'pathways',
+  'floors',
 ] as const satisfies readonly ListName[]
 
 /** What goes by a tag or a name on a site, however it is written; null where nothing does. */

@@ -14,6 +14,7 @@ const policyNames: Record<keyof Policy, string> = {
   farData: 'data past 5 m',
   storageOverhead: 'what storage loses',
   slack: 'slack',
+  loop: 'loops at the ends',
   headroom: 'headroom',
   currency: 'currency',
   chargeAtLeast: 'when a laptop charges',

@@ -65,6 +65,7 @@ export function CableFields({ fields }: { fields: Fields }) {
           none="no device, or nobody knows"
           items={plan.devices}
         />
+        <TextField field={fields.ownPlug} label="A maker's own plug is called" />
         <TextField field={fields.awg} label="Supply wires, AWG" inputMode="numeric" />
         <NamedChoice field={fields.kind} label="From the catalogue" none="no kind of it" items={plan.kinds} />
         <SelectField field={fields.feed} label="If active, its supply">

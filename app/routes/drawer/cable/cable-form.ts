@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../../core/drawer/mark-text'
 import type { Learnt } from '../../../../core/observe/learnt'
 import { CABLE_STANDINGS, type Cable, FEEDS } from '../../../../core/plan/cable'
-import { tagField } from '../../../../core/plan/fields'
+import { nameField, tagField } from '../../../../core/plan/fields'
 import type { Seen, Statement } from '../../../../core/plan/observation'
 import { type LengthUnit, parseLength, sameLength } from '../../../../core/quantity/length'
 import { plainText } from '../../../../core/quantity/parsed'
@@ -35,6 +35,7 @@ export const cableFormSchema = (unit: LengthUnit) =>
     firstSocket: z.literal('on').optional(),
     second: connector('Choose the connector at the second end.'),
     secondSocket: z.literal('on').optional(),
+    ownPlug: nameField.optional(),
     oneWay: z.literal('on').optional(),
     length: readBy((text) => parseLength(text, unit), 'Measure the cable: 2 m, 6 ft 6 in.'),
     mark: z.enum(CABLE_GRADES).optional(),
@@ -59,8 +60,9 @@ export function readCable(
   learnt: Learnt | undefined,
   id: string,
 ): { cable: Cable; marks: Seen<Statement>[] } {
+  const own = (connector: CableForm['first']) => (connector === 'own' && form.ownPlug ? { ownPlug: form.ownPlug } : {})
   const end = (connector: CableForm['first'], socket: 'on' | undefined) =>
-    ({ connector, gender: socket ? 'socket' : 'plug' }) as const
+    ({ connector, gender: socket ? 'socket' : 'plug', ...own(connector) }) as const
   const cable: Cable = {
     id: before?.id ?? id,
     tag: form.tag,
@@ -108,6 +110,7 @@ export function textsOfCable(cable: Cable, learnt: Learnt | undefined, unit: Len
     firstSocket: on(first.gender === 'socket'),
     second: second.connector,
     secondSocket: on(second.gender === 'socket'),
+    ownPlug: first.ownPlug ?? second.ownPlug,
     oneWay: on(cable.oneWay),
     length: lengthText(cable.length, unit),
     construction: cable.construction,

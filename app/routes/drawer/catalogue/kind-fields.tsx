@@ -2,6 +2,7 @@ import { Box, Flex, Grid, Heading, Link } from '@chakra-ui/react'
 import { type FieldMetadata, getFormProps, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
+import { endText } from '../../../../core/drawer/end-text'
 import { POWER_MARKS } from '../../../../core/drawer/mark-text'
 import { type CableKind, FEELS } from '../../../../core/plan/cable'
 import { CONNECTORS, describeEnd, GENDERS } from '../../../../core/standards/connectors'
@@ -10,7 +11,7 @@ import { MadeFrom } from '../../../ui/change-fields'
 import { MainButton, QuietButton } from '../../../ui/controls'
 import { CheckField, SelectField, TextAreaField, TextField } from '../../../ui/field'
 import { useUnit } from '../../../ui/units'
-import { endText, type KindFormTexts, kindFormSchema, textsOfKind } from './kind-form'
+import { type KindFormTexts, kindFormSchema, textsOfKind } from './kind-form'
 
 /** A kind of the catalogue, new or to be put right. */
 export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastResult: unknown }) {
@@ -106,6 +107,7 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
 const EndField = ({ field, label }: { field: FieldMetadata<string>; label: string }) => (
   <SelectField field={field} label={label} required>
     <option value="">choose</option>
+    {/^own /.test(field.initialValue ?? '') && <option>{field.initialValue}</option>}
     {CONNECTORS.flatMap((connector) =>
       [...GENDERS].reverse().map((gender) => (
         <option key={`${connector} ${gender}`} value={endText({ connector, gender })}>

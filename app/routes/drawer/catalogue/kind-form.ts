@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { parseEnd } from '../../../../core/drawer/end-text'
+import { endText, parseEnd } from '../../../../core/drawer/end-text'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../../core/drawer/mark-text'
 import { type CableKind, cableKindSchema, FEELS, HIGHEST_PRICE, MOST_LENGTHS } from '../../../../core/plan/cable'
 import { idField, nameField } from '../../../../core/plan/fields'
@@ -120,6 +120,3 @@ export const textsOfKind = (kind: CableKind, unit: LengthUnit): KindFormTexts =>
   angled: kind.hand?.angled ? 'on' : undefined,
   note: kind.note,
 })
-
-export const endText = ({ connector, gender }: CableKind['ends'][0]): string =>
-  gender === 'socket' ? `${connector} socket` : connector

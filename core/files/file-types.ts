@@ -1,0 +1,14 @@
+/** What a kept file may be: pictures as they are made harmless, and drawings in lines. */
+export const FILE_TYPES = { 'image/webp': 'webp', 'image/svg+xml': 'svg' } as const
+export type FileType = keyof typeof FILE_TYPES
+
+/** What is taken in, before it is made smaller and harmless. */
+export const LARGEST_UPLOAD_BYTES = 16_000_000
+/** What a site keeps at most, all its files together. */
+export const MOST_FILE_BYTES = 200_000_000
+
+/** A picture that was made harmless, with its size in pixels. */
+export type KeptImage = { type: FileType; bytes: Uint8Array; width: number; height: number }
+
+/** A drawing lies under a floor; a photo is kept with a place. */
+export type ImageUse = 'drawing' | 'photo'

@@ -1,0 +1,52 @@
+import type { Device } from '../plan/device'
+import type { Spot } from '../plan/floor'
+import type { Place, Plan } from '../plan/plan'
+import type { Metres } from '../quantity/length'
+import { pointOf } from '../route/follow'
+import { addLevels, type Decibels, distanceFor, levelAt } from './sound'
+
+/** A box that makes noise, and how far from it each of the levels wanted here is kept. */
+export type NoiseSource = { device: Device; at: Spot; rings: { wanted: Decibels; radius: Metres }[] }
+/** A chair, with what is heard at it and what is wanted there. */
+export type Chair = { place: Place; heard: Decibels | null; wanted: Decibels }
+
+/** Nearer than this the law of distance does not hold. */
+const NEAREST: Metres = 0.1
+/** Drawn where no chair on the floor says what it wants: a quiet office (common practice). */
+const USUAL_WANTED: Decibels = 40
+
+/**
+ * The noise on a floor: around each box that was measured the distance at which the levels wanted at its chairs are kept, and at each chair the sum of them
+ * all. In the open, over the plan of the floor: walls make it louder and doors quieter.
+ */
+export function noiseOn(
+  plan: Pick<Plan, 'devices' | 'places'>,
+  floor: string,
+): { sources: NoiseSource[]; chairs: Chair[] } {
+  const seats = plan.places.filter(({ at, quiet }) => at?.floor === floor && quiet !== undefined)
+  const wanted = [...new Set(seats.map(({ quiet }) => quiet as Decibels))].sort((one, other) => one - other)
+  const loud = plan.devices.flatMap((device) => {
+    const at = device.noise ? pointOf(plan, device.id) : null
+    return at?.floor === floor && device.noise ? [{ device, at, noise: device.noise }] : []
+  })
+  return {
+    sources: loud.map(({ device, at, noise }) => ({
+      device,
+      at,
+      rings: (wanted.length > 0 ? wanted : [USUAL_WANTED]).map((each) => ({
+        wanted: each,
+        radius: distanceFor(noise.level, noise.distance, each),
+      })),
+    })),
+    chairs: seats.map((place) => ({
+      place,
+      wanted: place.quiet as Decibels,
+      heard:
+        loud.length === 0
+          ? null
+          : addLevels(loud.map(({ at, noise }) => levelAt(noise.level, noise.distance, apart(at, place.at as Spot)))),
+    })),
+  }
+}
+
+const apart = (one: Spot, other: Spot): Metres => Math.max(NEAREST, Math.hypot(one.x - other.x, one.y - other.y))

@@ -1,0 +1,20 @@
+import type { Pathway } from '../plan/floor'
+import type { Run } from '../plan/run'
+import { leadCable, type SiteIndex } from '../plan/site-index'
+import { conduitFill, crossSection, type Fill } from './conduit'
+
+/** What lies in a pathway: its runs, how full it is where its section is known, and leads of which nobody has said how thick they are. */
+export type PathwayFill = { runs: readonly Run[]; fill: Fill | null; unmeasured: number }
+
+/** How full a pathway is of what is really in it: the leads of the runs that follow it, and what lay there before. */
+export function pathwayFill(index: SiteIndex, { id, inner, free, beside }: Pathway): PathwayFill {
+  const runs = index.runsAlong.get(id) ?? []
+  const leads = runs.flatMap((run) => run.leads.map((lead) => leadCable(index, lead).thickness))
+  const thick = leads.flatMap((each) => each ?? [])
+  const unmeasured = leads.length - thick.length
+  const all = [...thick, ...beside]
+  if (inner !== undefined) return { runs, fill: conduitFill(inner, all), unmeasured }
+  if (free === undefined) return { runs, fill: null, unmeasured }
+  const share = crossSection(all) / free
+  return { runs, fill: { share, limit: 1, allowed: share <= 1 }, unmeasured }
+}
