@@ -1,8 +1,11 @@
 import type { Mapping } from '../core/drawer/cable-table'
+import type { ImageUse, KeptImage } from '../core/files/file-types'
 import { type FolderCable, readClassFolder } from '../core/identity/class-folder'
 import { readPlanText } from '../core/plan/read'
 import type { LengthUnit } from '../core/quantity/length'
 import type { Parsed } from '../core/quantity/parsed'
+import { readImage } from '../server/files/image'
+import { type OpenedArchive, openArchive } from '../server/files/read-archive'
 import { readArchive } from '../server/instruments/class-folder-archive'
 import { pdfSheets, svgSheet, type TagRequest } from '../server/tags/tag-sheets'
 import { readCatalogueFile } from './csv/catalogue'
@@ -22,6 +25,11 @@ export type TableRequest = { bytes: Uint8Array; mapping: Mapping | null; context
 
 export const readCatalogue = ({ bytes, unit }: CatalogueRequest) => readCatalogueFile(bytes, unit)
 export type CatalogueRequest = { bytes: Uint8Array; unit: LengthUnit }
+
+export const readImageFile = ({ bytes, use }: ImageRequest): Promise<Parsed<KeptImage>> => readImage(bytes, use)
+export type ImageRequest = { bytes: Uint8Array; use: ImageUse }
+
+export const openSiteArchive = (bytes: Uint8Array): Promise<Parsed<OpenedArchive>> => openArchive(bytes)
 
 export const tagPdf = (request: TagRequest): Promise<Uint8Array> => pdfSheets(request)
 export const tagSheet = ({ sheet, ...request }: TagRequest & { sheet: number }): string | null =>

@@ -1,6 +1,8 @@
+import type { KeptImage } from '../core/files/file-types'
 import type { FolderCable } from '../core/identity/class-folder'
 import type { ReadPlan } from '../core/plan/read'
 import type { Parsed } from '../core/quantity/parsed'
+import type { OpenedArchive } from '../server/files/read-archive'
 import { type Done, offThread } from '../server/off-thread/pool'
 import type { TagRequest } from '../server/tags/tag-sheets'
 import type * as tasks from './off-thread-tasks'
@@ -19,6 +21,14 @@ export const readTableFile = (request: tasks.TableRequest): Promise<Done<ReturnT
 /** Reads a catalogue. */
 export const readKindsFile = (request: tasks.CatalogueRequest): Promise<Done<ReturnType<typeof tasks.readCatalogue>>> =>
   offThread('readCatalogue', request)
+
+/** A picture made harmless and no larger than it need be. */
+export const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<KeptImage>>> =>
+  offThread('readImageFile', request)
+
+/** What an archive of a site holds. */
+export const openArchiveFile = (bytes: Uint8Array): Promise<Done<Parsed<OpenedArchive>>> =>
+  offThread('openSiteArchive', bytes)
 
 /** Two hundred cables take some ten. */
 const LONGEST_DRAWING_SECONDS = 60

@@ -1,10 +1,11 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
+import { isArchive } from '../../core/files/file-types'
 import type { Fault } from '../../core/plan/entity'
 import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
 import { importPlan } from '../../server/sites/sites'
-import { readPlanFile } from '../off-thread.server'
+import { openArchiveFile, readPlanFile } from '../off-thread.server'
 import { readForm } from '../read-form.server'
 import { AWAY_MESSAGE, save } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
@@ -19,7 +20,17 @@ export async function action({ request }: Route.ActionArgs) {
   const form = await readForm(request, LARGEST_PLAN_BYTES)
   const file = form.get('file')
   const pasted = String(form.get('text') ?? '')
-  const text = file instanceof File && file.size > 0 ? await file.text() : pasted
+  const bytes = file instanceof File && file.size > 0 ? new Uint8Array(await file.arrayBuffer()) : null
+  const archive = bytes && isArchive(bytes) ? await openArchiveFile(bytes) : null
+  if (archive && !archive.done)
+    return data(
+      { ...refusal([], pasted), message: `${archive.problem} Nothing was written.` },
+      { status: archive.status },
+    )
+  const opened = archive?.done ? archive.value : null
+  if (opened && !opened.ok)
+    return data({ ...refusal([], pasted), message: `${opened.problem} Nothing was written.` }, { status: 422 })
+  const text = opened?.ok ? opened.value.plan : bytes ? new TextDecoder().decode(bytes) : pasted
   if (text.trim() === '')
     return data(refusal([{ path: '(file)', reason: 'choose a file or paste its text' }], pasted), { status: 422 })
   const work = await readPlanFile(text)
@@ -27,7 +38,9 @@ export async function action({ request }: Route.ActionArgs) {
     return data({ ...refusal([], pasted), message: `${work.problem} Nothing was written.` }, { status: work.status })
   const read = work.value
   if (!read.ok) return data(refusal(read.faults, pasted, read.more), { status: 422 })
-  const id = await save(async (knex) => importPlan(knex, await handOf(request, form), read.plan))
+  const id = await save(async (knex) =>
+    importPlan(knex, await handOf(request, form), read.plan, opened?.ok ? opened.value.files : []),
+  )
   if (id === null) return data({ ...refusal([], pasted), message: AWAY_MESSAGE }, { status: 503 })
   return redirect(`/sites/${id}`)
 }
@@ -84,7 +97,7 @@ export default function Import({ actionData }: Route.ComponentProps) {
                   id="plan-file"
                   type="file"
                   name="file"
-                  accept=".json,application/json"
+                  accept=".json,.zip,application/json,application/zip"
                   aria-describedby={actionData ? 'faults' : undefined}
                   onChange={(event) => setChosen(event.target.value)}
                 />

@@ -141,7 +141,7 @@ function SiteSign() {
         },
         {
           to: `${home}/survey`,
-          under: [`${home}/survey`],
+          under: [`${home}/survey`, `${home}/floors`, `${home}/walk`],
           name: 'Survey',
           waiting: plan.devices.filter(({ ports, place }) => ports.length === 0 || place === undefined).length,
           hint: 'Devices without ports or a place',

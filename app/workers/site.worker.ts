@@ -1,8 +1,11 @@
+import { moveSpot } from '../../core/change/changes/floors'
 import { type PolicyEffect, policyEffects } from '../../core/checks/policy-effect'
 import { reassess } from '../../core/checks/reassess'
+import { type RouteEffect, routeEffects } from '../../core/checks/route-effect'
 import type { Steps } from '../../core/checks/steps'
 import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
 import { rankRun } from '../../core/match/rank-all'
+import type { Spot } from '../../core/plan/floor'
 import { byId } from '../../core/plan/lookup'
 import type { Policy } from '../../core/plan/policy'
 import { findWaysOut, type WaysOut } from '../../core/remedy/search'
@@ -24,6 +27,8 @@ type Asked = {
   growth: { question: { upgrades: readonly string[] }; answer: GrowthAnswer[] }
   /** What other choices of what the site goes by would change. */
   policies: { question: { choices: readonly Partial<Policy>[] }; answer: PolicyEffect[] }
+  /** What moving a spot of a floor would do to the runs that follow the pathways. */
+  moved: { question: { from: Spot; to: Spot }; answer: RouteEffect[] }
   /** The best from the drawer for many runs. */
   leads: { question: { runs: readonly string[] }; answer: LeadProposal }
 }
@@ -61,6 +66,10 @@ const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) 
     return answers
   },
   policies: ({ assessed }, { choices }, tell) => policyEffects(assessed, choices, tell),
+  *moved({ copy, assessed }, { from, to }) {
+    yield
+    return routeEffects(assessed, moveSpot(copy.plan, copy.place, from, to).edits)
+  },
   leads: ({ copy, assessed }, { runs }, tell) => proposeLeads(assessed, runs, copy.place, tell),
 }
 

@@ -12,3 +12,10 @@ export type KeptImage = { type: FileType; bytes: Uint8Array; width: number; heig
 
 /** A drawing lies under a floor; a photo is kept with a place. */
 export type ImageUse = 'drawing' | 'photo'
+
+/** The plan file within an archive of a site. */
+export const PLAN_NAME = 'plan.json'
+/** An archive at its largest: a plan, and what a site keeps. */
+export const LARGEST_SITE_ARCHIVE_BYTES = 220_000_000
+
+export const isArchive = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b

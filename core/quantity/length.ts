@@ -69,6 +69,19 @@ function withinReach(metres: Metres): Parsed<Metres> {
   return parsed(metres)
 }
 
+/**
+ * A distance from somewhere, which may be nothing or lie the other way: where something stands, how high it is.
+ *
+ * @example parseOffset('0'); parseOffset('-3 ft'); parseOffset('6.4')
+ */
+export function parseOffset(text: string, unit: LengthUnit = 'm'): Parsed<Metres> {
+  const plain = plainText(text)
+  if (/^-?0([.,]0{1,4})?( ?(m|cm|ft))?$/.test(plain)) return parsed(0)
+  const other = plain.startsWith('-')
+  const read = parseLength(other ? plain.slice(1) : plain, unit)
+  return read.ok && other ? parsed(-read.value) : read
+}
+
 /** Whether two lengths are one, however they were written: feet and metres of one length differ in the last binary digit. */
 export const sameLength = (one: Metres, other: Metres): boolean => Math.abs(one - other) < 1e-9
 

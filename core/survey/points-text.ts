@@ -1,7 +1,7 @@
 import type { PathwayPoint } from '../plan/floor'
 import { MOST_POINTS, toMillimetre } from '../plan/floor'
 import type { Place } from '../plan/plan'
-import { formatLength, type LengthUnit, parseLength } from '../quantity/length'
+import { formatLength, type LengthUnit, parseOffset } from '../quantity/length'
 import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 
 export const pointsExample = '6.4, 2, 2.5'
@@ -39,7 +39,7 @@ function pointOf(said: string, floor: string, places: readonly Place[], unit: Le
   const cells = said.split(/, |;/).map((cell) => cell.trim())
   const place = places.find(({ name }) => name.toLowerCase() === cells.slice(0, -1).join(', ').toLowerCase())
   if (place && !place.at) return unreadable(`${place.name} is not on a floor yet.`)
-  const figures = (place ? cells.slice(-1) : cells).map((cell) => metresOf(cell, unit))
+  const figures = (place ? cells.slice(-1) : cells).map((cell) => parseOffset(cell, unit))
   const wrong = figures.find((figure) => !figure.ok)
   if (wrong && !wrong.ok) return wrong
   const [x, y, height] = figures.map((figure) => (figure.ok ? toMillimetre(figure.value) : 0))
@@ -51,22 +51,21 @@ function pointOf(said: string, floor: string, places: readonly Place[], unit: Le
   return parsed({ floor, x, y, height })
 }
 
-/** A distance that may be nothing, or lie before the corner of the floor. */
-function metresOf(text: string, unit: LengthUnit): Parsed<number> {
-  if (/^-?0([.,]0{1,3})?( ?(m|ft|cm))?$/.test(text)) return parsed(0)
-  const minus = text.startsWith('-')
-  const read = parseLength(minus ? text.slice(1) : text, unit)
-  return read.ok ? parsed(minus ? -read.value : read.value) : read
-}
+/** A distance as its reader reads it back to the millimetre, whatever unit is in force. */
+export const offsetText = (metres: number, unit: LengthUnit): string =>
+  `${decimal(metres, 3)}${unit === 'm' || metres === 0 ? '' : ' m'}`
 
 /** Points as `parsePoints` reads them back: the floor where it changes, then the figures in metres. */
-export function pointsText(points: readonly PathwayPoint[], { floor, floors }: Omit<PointContext, 'places'>): string {
+export function pointsText(
+  points: readonly PathwayPoint[],
+  { floor, floors, unit = 'm' }: Omit<PointContext, 'places'>,
+): string {
   let on = floor
   return points
     .map((point) => {
       const name = point.floor === on ? '' : `${floors.find(({ id }) => id === point.floor)?.name ?? point.floor}: `
       on = point.floor
-      return `${name}${[point.x, point.y, point.height].map((figure) => decimal(figure, 3)).join(', ')}`
+      return `${name}${[point.x, point.y, point.height].map((figure) => offsetText(figure, unit)).join(', ')}`
     })
     .join('\n')
 }

@@ -1,6 +1,7 @@
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { join } from 'node:path'
+import type { KeptImage } from '../../core/files/file-types'
 import { readPlanText } from '../../core/plan/read'
 import { closeDatabase, DATABASE_URL_VARIABLE, database } from '../database/connection'
 import { migrate } from '../database/migrate'
@@ -85,10 +86,20 @@ async function checkPort(host: string, port: number): Promise<void> {
   await new Promise((closed) => probe.close(closed))
 }
 
+/** The drawings of the demo, by what they hold. */
+async function demoFiles(): Promise<KeptImage[]> {
+  const { isKept } = await import('../files/image')
+  const folder = join(root, 'demo/files')
+  const files = await Promise.all(
+    readdirSync(folder).map((name) => isKept(new Uint8Array(readFileSync(join(folder, name))))),
+  )
+  return files.flatMap((file) => file ?? [])
+}
+
 async function loadDemo(say: (line: string) => void): Promise<void> {
   const read = readPlanText(readFileSync(join(root, 'demo/saltmarsh.json'), 'utf8'))
   if (!read.ok) throw new Error(`the demo plan has faults: ${JSON.stringify(read.faults.slice(0, 5))}`)
   if (await siteExists(database(), read.plan.site.id)) return
-  await importPlan(database(), { by: 'the demo' }, read.plan)
+  await importPlan(database(), { by: 'the demo' }, read.plan, await demoFiles())
   say(`Loaded the demo site, ${read.plan.site.name}.`)
 }

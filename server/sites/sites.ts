@@ -2,9 +2,11 @@ import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import { bringInSite } from '../../core/change/changes/site'
 import { copyOf } from '../../core/change/copy'
+import type { KeptImage } from '../../core/files/file-types'
 import { slugOf } from '../../core/plan/free-id'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
 import { isDuplicate } from '../database/connection'
+import { keepFile } from '../files/files'
 import type { Hand } from './change-site'
 import { keep } from './copies'
 import { insertSite } from './entity-rows'
@@ -42,7 +44,12 @@ export const createSite = (knex: Knex, hand: Hand, name: string, note?: string):
   importPlan(knex, hand, emptyPlan({ id: slugOf(name, 'site'), name, ...(note ? { note } : {}) }))
 
 /** Writes a plan as a new site in one transaction, its first change, and answers its id. Nothing is ever overwritten: a taken id gets a number. */
-export async function importPlan(knex: Knex, hand: Hand, plan: Plan): Promise<string> {
+export async function importPlan(
+  knex: Knex,
+  hand: Hand,
+  plan: Plan,
+  files: readonly KeptImage[] = [],
+): Promise<string> {
   for (let attempt = 0; ; attempt += 1) {
     // sent twice, it is one site
     const sent = hand.id ? await knex('changes').where({ id: hand.id, place: 1 }).first('site_id') : undefined
@@ -52,7 +59,10 @@ export async function importPlan(knex: Knex, hand: Hand, plan: Plan): Promise<st
     const identity = randomUUID()
     const change = { ...bringInSite(copy.plan), id: hand.id ?? randomUUID(), at: new Date().toISOString(), by: hand.by }
     try {
-      await knex.transaction((trx) => insertSite(trx, copy, identity, change))
+      await knex.transaction(async (trx) => {
+        await insertSite(trx, copy, identity, change)
+        for (const file of files) await keepFile(trx, id, file)
+      })
       keep(knex, id, { identity, copy })
       return id
     } catch (error) {

@@ -6,8 +6,9 @@ const costly = [
   /^\/import(\.data)?$/,
   /^\/sites\/[^/]+\/drawer\/(import|catalogue|chip)(\.data)?$/,
   /^\/sites\/[^/]+\/take(\.data)?$/,
+  /^\/sites\/[^/]+\/(floors\/[^/]+|walk|tables)(\.data)?$/,
   /^\/sites\/[^/]+\/drawer\/tags\.(pdf|svg)$/,
-  /^\/sites\/[^/]+\/(plan\.json|drawer\.csv|catalogue\.csv)$/,
+  /^\/sites\/[^/]+\/(plan\.json|plan\.zip|drawer\.csv|catalogue\.csv)$/,
 ]
 const MOST_A_MINUTE = 120
 

@@ -1,7 +1,7 @@
 import type { RequestHandler } from 'express'
 import { LARGEST_TABLE_BYTES } from '../../core/drawer/decode-text'
+import { LARGEST_SITE_ARCHIVE_BYTES, LARGEST_UPLOAD_BYTES } from '../../core/files/file-types'
 import { LARGEST_ARCHIVE_BYTES } from '../../core/identity/class-folder'
-import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
 
 /** Room for a form around a file. */
 const BESIDE_FILE = 64_000
@@ -9,9 +9,11 @@ const FORM_LIMIT = 256_000
 
 /** Pages whose forms are large, as most of them carry a file: a whole plan, a table, the folder of a computer's type-C class. Any other form is small. */
 const filePages: readonly [RegExp, number][] = [
-  [/^\/import(\.data)?$/, LARGEST_PLAN_BYTES],
+  [/^\/import(\.data)?$/, LARGEST_SITE_ARCHIVE_BYTES],
   [/^\/sites\/[^/]+\/drawer\/(import|catalogue)(\.data)?$/, LARGEST_TABLE_BYTES],
   [/^\/sites\/[^/]+\/drawer\/chip(\.data)?$/, LARGEST_ARCHIVE_BYTES],
+  // a drawing under a floor, a photo of a place
+  [/^\/sites\/[^/]+\/(floors\/[^/]+|walk)(\.data)?$/, LARGEST_UPLOAD_BYTES],
   // a proposal for every run of a large site
   [/^\/sites\/[^/]+\/take(\.data)?$/, 4_000_000],
   // thousands of cables chosen at once are sent by their ids

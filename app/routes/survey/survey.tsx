@@ -103,6 +103,20 @@ export default function Survey({ actionData }: Route.ComponentProps) {
           sheet. Then lay runs between their ports (Match), and state what has to flow (Needs).
         </Text>
       )}
+      <p className={text.small}>
+        <RouterLink to={`/sites/${plan.site.id}/floors`} className={text.link}>
+          Floors and pathways
+        </RouterLink>
+        : how far it is.{' '}
+        <RouterLink to={`/sites/${plan.site.id}/walk`} className={text.link}>
+          Walk it
+        </RouterLink>
+        : what is still to be looked at, place by place.{' '}
+        <RouterLink to={`/sites/${plan.site.id}/tables`} className={text.link}>
+          Tables
+        </RouterLink>
+        : all of it in and out as CSV.
+      </p>
       <NewPlace />
       <NewDevices wrong={actionData?.lines ?? []} key={`${plan.devices.length} ${added}`} />
       {rows.length > 0 && (

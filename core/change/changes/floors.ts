@@ -4,6 +4,7 @@ import type { Plan, Place as SitePlace } from '../../plan/plan'
 import type { Run } from '../../plan/run'
 import { followedRoute, wayOf } from '../../route/follow'
 import { spotKey } from '../../route/network'
+import { joinedAt } from '../../route/split'
 import type { Draft, Edit, Place } from '../change'
 
 /** A new floor, or one that is saved. */
@@ -18,11 +19,21 @@ export const deleteFloor = (floor: Floor, base: Place): Draft => ({
   edits: [{ list: 'floors', id: floor.id, base, value: null }],
 })
 
-/** A new pathway, or one that is saved. Runs that follow the pathways go along. */
-export const savePathway = (pathway: Pathway, base: Place | null): Draft => ({
+/** A new pathway, or one that is saved. What it touches on its way it joins; runs that follow the pathways go along. */
+export const savePathway = (plan: Plan, pathway: Pathway, base: Place | null, at: Place): Draft => ({
   what: { name: base === null ? 'lay pathway' : 'change pathway', about: [pathway.name] },
-  edits: [{ list: 'pathways', id: pathway.id, base, value: pathway }],
+  edits: [
+    { list: 'pathways', id: pathway.id, base, value: pathway },
+    ...joins(
+      plan.pathways.filter(({ id }) => id !== pathway.id),
+      pathway.points,
+      at,
+    ),
+  ],
 })
+
+const joins = (pathways: readonly Pathway[], spots: readonly Spot[], base: Place): Edit[] =>
+  joinedAt(pathways, spots).map((value) => ({ list: 'pathways', id: value.id, base, value }))
 
 export const deletePathway = (pathway: Pathway, base: Place): Draft => ({
   what: { name: 'delete pathway', about: [pathway.name] },
@@ -30,9 +41,16 @@ export const deletePathway = (pathway: Pathway, base: Place): Draft => ({
 })
 
 /** Puts places on a floor, or changes how they stand there. */
-export const standPlaces = (places: readonly SitePlace[], base: Place): Draft => ({
+export const standPlaces = (plan: Plan, places: readonly SitePlace[], base: Place): Draft => ({
   what: { name: 'stand on floor', about: places.map(({ name }) => name) },
-  edits: places.map((value) => ({ list: 'places', id: value.id, base, value })),
+  edits: [
+    ...places.map((value): Edit => ({ list: 'places', id: value.id, base, value })),
+    ...joins(
+      plan.pathways,
+      places.flatMap(({ at }) => at ?? []),
+      base,
+    ),
+  ],
 })
 
 /**
@@ -55,7 +73,9 @@ export function moveSpot(plan: Plan, base: Place, from: Spot, to: Spot): Draft {
     const points = pathway.points.map((point) => (spotKey(point) === key ? { ...point, ...at } : point))
     if (goesOn(points)) move('pathways', { ...pathway, points })
   }
-  return { what: { name: 'move on floor', about: names.slice(0, 4) }, edits }
+  const moved = new Set(edits.map(({ id }) => id))
+  const others = plan.pathways.filter(({ id }) => !moved.has(id))
+  return { what: { name: 'move on floor', about: names.slice(0, 4) }, edits: [...edits, ...joins(others, [at], base)] }
 }
 
 const goesOn = (points: readonly PathwayPoint[]): boolean =>

@@ -1,0 +1,367 @@
+import { type KeyboardEvent, type MouseEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react'
+import type { AreaReach } from '../../../core/headset/area'
+import type { NoiseSource } from '../../../core/placement/floor-noise'
+import type { Floor, PathwayPoint, Spot } from '../../../core/plan/floor'
+import { formatLength } from '../../../core/quantity/length'
+import { spotKey } from '../../../core/route/network'
+import { pointWords } from '../../../core/survey/points-text'
+import { QuietButton } from '../../ui/controls'
+import { useUnit } from '../../ui/units'
+import look from './floor-map.module.css'
+import { type FloorLine, type FloorShape, type Joint, MAP_HEIGHT, MAP_WIDTH, snapped, wholeFloor } from './floor-shape'
+import { useFloorView } from './use-floor-view'
+
+/** What a hand on the floor does: move what is there, or mark spots for something new. */
+export type Hand = 'move' | 'mark'
+
+type Props = {
+  siteId: string
+  floor: Floor
+  shape: FloorShape
+  hand: Hand
+  /** Spots that were marked, to be joined by a line. */
+  marked: readonly Spot[]
+  /** Pathways of the way that is shown. */
+  way: ReadonlySet<string>
+  noise: readonly NoiseSource[]
+  areas: readonly AreaReach[]
+  mark(spot: Spot): void
+  pick(joint: Joint): void
+  pickPathway(id: string): void
+  /** Where a spot is while it is moved; null when it is let go. */
+  moving(from: Spot, to: Spot | null): void
+  move(from: Spot, to: Spot): void
+}
+
+/** So near in pixels is together. */
+const REACH = 12
+/** A nudge with the arrow keys, in metres; with shift, and with alt. */
+const NUDGE = 0.1
+const FAR_NUDGE = 1
+const FINE_NUDGE = 0.01
+/** Nudges end when the keys have rested so long. */
+const REST_MS = 800
+
+type Moving = { key: string; from: Spot; to: Spot }
+
+/** A floor to scale, as it is measured: what stands on it, the pathways over it, and what can be moved. */
+export function FloorMap(props: Props) {
+  const { siteId, floor, shape, hand, marked, way, noise, areas } = props
+  const unit = useUnit()
+  const svg = useRef<SVGSVGElement>(null)
+  const world = useRef<SVGGElement>(null)
+  const [first] = useState(() => wholeFloor(shape.bounds))
+  const { view, act } = useFloorView(svg, world, first)
+  const [held, setHeld] = useState<Moving | null>(null)
+  const all = wholeFloor(shape.bounds)
+
+  const spotOf = (event: { clientX: number; clientY: number }): Spot | null => {
+    const matrix = world.current?.getScreenCTM()
+    if (!matrix) return null
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
+    return { floor: floor.id, x, y }
+  }
+  const reach = () => REACH / view.current.k
+  const click = (event: MouseEvent) => {
+    const spot = hand === 'mark' ? spotOf(event) : null
+    if (spot) props.mark(snapped(spot, shape, reach()))
+  }
+  const hold = (next: Moving | null) => {
+    if (held && !next) props.moving(held.from, null)
+    if (next) props.moving(next.from, next.to)
+    setHeld(next)
+  }
+  const keys = (event: KeyboardEvent) => {
+    if (event.target !== svg.current) return
+    const how = VIEW_KEYS[event.key]
+    if (!how) return
+    event.preventDefault()
+    act(how, all)
+  }
+  const { drawing } = floor
+  return (
+    <div className={look.frame}>
+      {/* biome-ignore lint/a11y/useSemanticElements: a drawing is no set of fields */}
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${MAP_WIDTH} ${MAP_HEIGHT}`}
+        className={look.map}
+        data-hand={hand}
+        style={{ '--k': first.k } as never}
+        role="group"
+        aria-label={`${floor.name}, drawn to scale. Plus and minus zoom, arrow keys pan, 0 shows all of it.`}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: its keys pan and zoom
+        tabIndex={0}
+        onClick={click}
+        onKeyDown={keys}
+      >
+        <Patterns />
+        <g ref={world} transform={`translate(${first.x} ${first.y}) scale(${first.k})`}>
+          <rect x={-500} y={-500} width={1000} height={1000} fill="url(#metres)" />
+          {drawing && (
+            <image
+              href={`/sites/${siteId}/files/${drawing.file}`}
+              width={drawing.width * drawing.metresPerPixel}
+              height={drawing.height * drawing.metresPerPixel}
+              preserveAspectRatio="none"
+              className={look.drawing}
+            />
+          )}
+          {shape.places.map(({ id, at, area }) =>
+            at && area ? (
+              <rect
+                key={id}
+                x={at.x - area.width / 2}
+                y={at.y - area.depth / 2}
+                width={area.width}
+                height={area.depth}
+                className={look.area}
+              />
+            ) : null,
+          )}
+          {areas.map(({ run, port, radius }) => (
+            <circle key={run.id} cx={port.x} cy={port.y} r={radius} className={look.reach} />
+          ))}
+          {noise.map(({ device, at, rings }) => (
+            <g key={device.id}>
+              {rings.map(({ wanted, radius }) => (
+                <g key={wanted}>
+                  <circle cx={at.x} cy={at.y} r={radius} className={look.ring} />
+                  <Fixed x={at.x} y={at.y - radius}>
+                    <text className={look.ringText}>{wanted} dB</text>
+                  </Fixed>
+                </g>
+              ))}
+            </g>
+          ))}
+          {shape.lines.map((line) => (
+            <Line
+              key={line.pathway.id}
+              line={line}
+              on={way.has(line.pathway.id)}
+              held={held && touches(line, held.key) ? held : null}
+              pick={props.pickPathway}
+            />
+          ))}
+          {marked.length > 0 && (
+            <polyline className={look.marked} points={marked.map(({ x, y }) => `${x},${y}`).join(' ')} />
+          )}
+          {marked.map(({ x, y }, at) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a mark is its turn
+            <Fixed key={at} x={x} y={y}>
+              <circle r={6} className={look.mark} />
+              <text y={-10} className={look.label}>
+                {at + 1}
+              </text>
+            </Fixed>
+          ))}
+          {shape.joints.map((joint) => (
+            <JointMark
+              key={joint.key}
+              joint={joint}
+              held={held?.key === joint.key ? held : null}
+              locked={hand !== 'move'}
+              words={pointWords(joint.at, unit)}
+              hold={hold}
+              spotOf={(event) => {
+                const spot = spotOf(event)
+                return spot && snapped(spot, shape, reach(), joint.key)
+              }}
+              pick={() => (hand === 'mark' ? props.mark(joint.at) : props.pick(joint))}
+              move={(to) => {
+                setHeld(null)
+                props.moving(joint.at, null)
+                if (spotKey(to) !== joint.key) props.move(joint.at, to)
+              }}
+            />
+          ))}
+        </g>
+      </svg>
+      <div className={look.view}>
+        {(['in', 'out', 'all'] as const).map((how) => (
+          <QuietButton key={how} type="button" small onClick={() => act(how, all)} aria-label={VIEW_WORDS[how]}>
+            {VIEW_SIGNS[how]}
+          </QuietButton>
+        ))}
+        <span className={look.scale}>a square is {formatLength(1, unit)}</span>
+      </div>
+    </div>
+  )
+}
+
+const VIEW_KEYS: Readonly<Record<string, 'in' | 'out' | 'all' | 'left' | 'right' | 'up' | 'down'>> = {
+  '+': 'in',
+  '=': 'in',
+  '-': 'out',
+  '0': 'all',
+  ArrowLeft: 'left',
+  ArrowRight: 'right',
+  ArrowUp: 'up',
+  ArrowDown: 'down',
+}
+const VIEW_WORDS = { in: 'Nearer', out: 'Further away', all: 'All of the floor' } as const
+const VIEW_SIGNS = { in: '+', out: '−', all: 'All' } as const
+
+const touches = ({ pathway }: FloorLine, key: string): boolean => pathway.points.some((point) => spotKey(point) === key)
+
+function Patterns() {
+  return (
+    <defs>
+      <pattern id="metres" width={1} height={1} patternUnits="userSpaceOnUse">
+        <path d="M1 0H0V1" className={look.grid} />
+      </pattern>
+    </defs>
+  )
+}
+
+/** Something that keeps its size however near one looks. */
+const Fixed = ({ x, y, children }: { x: number; y: number; children: React.ReactNode }) => (
+  <g transform={`translate(${x} ${y})`}>
+    <g className={look.fixed}>{children}</g>
+  </g>
+)
+
+const Line = memo(function Line({
+  line: { pathway, pieces, leaves },
+  on,
+  held,
+  pick,
+}: {
+  line: FloorLine
+  on: boolean
+  held: Moving | null
+  pick: (id: string) => void
+}) {
+  const at = (point: PathwayPoint): Spot => (held && spotKey(point) === held.key ? held.to : point)
+  const longest = pieces.reduce((one, other) => (other.length > one.length ? other : one))
+  const middle = longest.slice(Math.floor((longest.length - 1) / 2), Math.floor((longest.length - 1) / 2) + 2).map(at)
+  const [one, other = one] = middle
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the list beside the floor holds the same pathways, by keys
+    <g
+      data-hold=""
+      onClick={() => pick(pathway.id)}
+      className={look.pathway}
+      data-kind={pathway.kind}
+      data-on={on || undefined}
+      data-closed={pathway.closed || undefined}
+    >
+      {pieces.map((piece) => (
+        <polyline
+          key={`${piece[0]?.x} ${piece[0]?.y} ${piece.length}`}
+          points={piece
+            .map(at)
+            .map(({ x, y }) => `${x},${y}`)
+            .join(' ')}
+        />
+      ))}
+      {one && other && (
+        <Fixed x={(one.x + other.x) / 2} y={(one.y + other.y) / 2}>
+          <text y={-6} className={look.pathwayName}>
+            {pathway.name}
+            {leaves ? ' ↕' : ''}
+          </text>
+        </Fixed>
+      )}
+    </g>
+  )
+})
+
+function JointMark({
+  joint,
+  held,
+  locked,
+  words,
+  hold,
+  spotOf,
+  pick,
+  move,
+}: {
+  joint: Joint
+  held: Moving | null
+  locked: boolean
+  words: string
+  hold: (moving: Moving | null) => void
+  spotOf: (event: PointerEvent) => Spot | null
+  pick: () => void
+  move: (to: Spot) => void
+}) {
+  const pressed = useRef<{ x: number; y: number } | null>(null)
+  const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  useEffect(() => () => clearTimeout(resting.current), [])
+  const { at, place, names, stands } = joint
+  const here = held?.to ?? at
+  const nudge = (event: KeyboardEvent) => {
+    const step = event.shiftKey ? FAR_NUDGE : event.altKey ? FINE_NUDGE : NUDGE
+    const [right, down] = NUDGES[event.key] ?? [0, 0]
+    if (event.key === 'Escape' && held) {
+      clearTimeout(resting.current)
+      return hold(null)
+    }
+    if (event.key === 'Enter' || event.key === ' ') {
+      event.preventDefault()
+      clearTimeout(resting.current)
+      return held ? move(held.to) : pick()
+    }
+    if (locked || (right === 0 && down === 0)) return
+    event.preventDefault()
+    const kept = (metres: number) => Math.round(metres * 1000) / 1000
+    const to = { floor: at.floor, x: kept(here.x + right * step), y: kept(here.y + down * step) }
+    hold({ key: joint.key, from: at, to })
+    clearTimeout(resting.current)
+    resting.current = setTimeout(() => move(to), REST_MS)
+  }
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a drawing has no buttons
+    <g
+      data-hold=""
+      role="button"
+      tabIndex={0}
+      className={look.joint}
+      aria-label={`${names.join(', ')}: ${words}. ${locked ? 'Enter marks it.' : 'Arrow keys move it, Enter opens it.'}`}
+      onKeyDown={nudge}
+      onClick={(event) => event.stopPropagation()}
+      onPointerDown={(event) => {
+        if (event.button !== 0) return
+        event.currentTarget.setPointerCapture(event.pointerId)
+        pressed.current = { x: event.clientX, y: event.clientY }
+      }}
+      onPointerMove={(event) => {
+        const from = pressed.current
+        if (!from || locked || Math.hypot(event.clientX - from.x, event.clientY - from.y) < 4) return
+        const to = spotOf(event)
+        if (to) hold({ key: joint.key, from: at, to })
+      }}
+      onPointerUp={() => {
+        if (!pressed.current) return
+        pressed.current = null
+        if (held) move(held.to)
+        else pick()
+      }}
+      onPointerCancel={() => {
+        pressed.current = null
+        hold(null)
+      }}
+    >
+      <Fixed x={here.x} y={here.y}>
+        {stands.length > 0 ? (
+          <>
+            <rect x={-8} y={-8} width={16} height={16} className={look.place} data-device={place ? undefined : ''} />
+            <text x={-8} y={-14} className={look.label}>
+              {stands.join(', ')}
+            </text>
+          </>
+        ) : (
+          <circle r={6} className={look.knot} />
+        )}
+      </Fixed>
+    </g>
+  )
+}
+
+const NUDGES: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}

@@ -1,0 +1,20 @@
+import type { Readable } from 'node:stream'
+import type { Knex } from 'knex'
+import { ZipFile } from 'yazl'
+import { FILE_TYPES, PLAN_NAME } from '../../core/files/file-types'
+import type { Plan } from '../../core/plan/plan'
+import { planText } from '../../core/plan/write'
+import { fileOf, filesNamed } from './files'
+
+/** A site as an archive (ZIP): its plan file, and the files that it names beside it. */
+export async function siteArchive(knex: Knex, siteId: string, plan: Plan): Promise<Readable> {
+  const zip = new ZipFile()
+  zip.addBuffer(Buffer.from(planText(plan)), PLAN_NAME)
+  for (const id of filesNamed(plan)) {
+    const file = await fileOf(knex, siteId, id)
+    // pictures are packed as they are
+    if (file) zip.addBuffer(file.bytes, `files/${id}.${FILE_TYPES[file.type]}`, { compress: false })
+  }
+  zip.end()
+  return zip.outputStream as Readable
+}
