@@ -63,6 +63,12 @@ export type RunLead = Run['leads'][number]
 /** A lead that is yet to be had: one of a kind of the catalogue, at a length. */
 export type LeadToBuy = Extract<RunLead, { kind: string }>
 
+/** A route that is so long as somebody says, whatever it followed before. */
+export function withLength(route: Run['route'], length: number): Run['route'] {
+  const { legs: _, follows: __, ...rest } = route
+  return { ...rest, length }
+}
+
 /** The pathways that a run follows, each once. */
 export const pathwaysOf = ({ route }: Pick<Run, 'route'>): ReadonlySet<string> =>
   new Set((route.legs ?? []).flatMap(({ pathway }) => pathway ?? []))

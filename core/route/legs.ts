@@ -1,6 +1,6 @@
 import type { Policy } from '../plan/policy'
-import { type LengthUnit, LONGEST_LENGTH, type Metres, parseLength } from '../quantity/length'
-import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
+import { type LengthUnit, LONGEST_LENGTH, type Metres, parseLength, SHORTEST_LENGTH } from '../quantity/length'
+import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 
 /** One stretch of a route as it is measured on site; `across` where it goes straight over two measured sides. */
 export type Leg = { by: string; length: Metres; across?: Metres | undefined; pathway?: string | undefined }
@@ -46,11 +46,30 @@ export function parseLegs(text: string, unit: LengthUnit = 'm'): Parsed<Leg[]> {
   return parsed(legs)
 }
 
+/** A route as it is typed: how long it is, or its legs one after the other. */
+export function parseRoute(text: string, unit: LengthUnit = 'm'): Parsed<{ length: Metres; legs?: Leg[] }> {
+  const length = parseLength(text, unit)
+  if (length.ok) return parsed({ length: length.value })
+  const legs = parseLegs(text, unit)
+  if (!legs.ok) return /[,;]/.test(text) ? legs : length
+  const sum = lengthOfLegs(legs.value)
+  return sum < SHORTEST_LENGTH ? length : parsed({ length: sum, legs: legs.value })
+}
+
+/** Legs as `parseLegs` reads them back. */
+export function legsText(legs: readonly Leg[], unit: LengthUnit = 'm'): string {
+  const figure = (metres: Metres): string => `${decimal(metres, 4)}${unit === 'm' ? '' : ' m'}`
+  return legs
+    .map(({ by, length, across }) => `${by} ${figure(length)}${across === undefined ? '' : ` x ${figure(across)}`}`)
+    .join(', ')
+}
+
 function legOf(text: string, unit: LengthUnit): Parsed<Leg> {
   const figure = text.search(/\d|[.,]\d/)
   if (figure < 0) return unreadable(`"${text.slice(0, 40)}" has no length. Write legs like ${legsExample}.`)
   const by = text.slice(0, figure).trim().toLowerCase() || 'along'
   const size = text.slice(figure).trim()
+  if (!/^\p{L}/u.test(by)) return unreadable(`"${text.slice(0, 40)}" is no leg. Write legs like ${legsExample}.`)
   const sides = size.toLowerCase().split(/ ?x ?/)
   if (by === 'diagonal' && sides.length === 2) {
     const along = parseLength(sides[0] ?? '', unit)

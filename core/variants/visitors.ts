@@ -102,7 +102,8 @@ export function seated(room: Plan, host: Device, visitor: Device): { plan: Plan;
     standsFor.set(run[end].port, port)
     runs.push({ ...run, [end]: { device: visitor.id, port: port.id } })
   }
-  const kept = new Set(runs.map(({ id }) => id))
+  const laid = new Set(runs.map(({ id }) => id))
+  const lost = new Set(room.runs.flatMap(({ id }) => (laid.has(id) ? [] : id)))
   const takes = mostTaken(visitor)
   const needs = room.needs.map((need): Need => {
     if (need.from !== host.id && need.to !== host.id) return need
@@ -110,7 +111,7 @@ export function seated(room: Plan, host: Device, visitor: Device): { plan: Plan;
       ...need,
       from: need.from === host.id ? visitor.id : need.from,
       to: need.to === host.id ? visitor.id : need.to,
-      ...(need.through ? { through: need.through.filter((id) => kept.has(id)) } : {}),
+      ...(need.through ? { through: need.through.filter((id) => !lost.has(id)) } : {}),
     }
     return moved.kind === 'power' && need.to === host.id && takes > 0 ? { ...moved, watts: takes } : moved
   })

@@ -136,7 +136,7 @@ describe('./hallway calc', () => {
     ['way --from rack --to desk --pathway rack', 'A pathway is'],
     ['power --supply 100 --kept 900', 'a number from 0 to 240'],
     ['route', 'Give --leg'],
-    ['route --leg "over 3m"', 'A leg is'],
+    ['route --leg "over"', 'has no length'],
   ])('%s: refused with what is allowed', (line, reason) => {
     expect(() => run(line)).toThrow(reason)
   })

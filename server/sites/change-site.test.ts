@@ -72,10 +72,10 @@ describe('a change of a site', () => {
     expect(caughtUp && assess(caughtUp.plan)).toEqual(assess(anew.plan))
   })
   it('two people who changed different fields of one run both win', async () => {
-    const before = runOf((await stored()).plan.runs, 'r-01')
+    const before = runOf((await stored()).plan.runs, 'r-02')
     savedAt(await sent(before, { note: 'mine' }, 1))
     savedAt(await sent(before, { name: 'theirs', route: { ...before.route, length: 9 } }, 1, { by: 'Grace' }))
-    expect(runOf((await stored()).plan.runs, 'r-01')).toMatchObject({
+    expect(runOf((await stored()).plan.runs, 'r-02')).toMatchObject({
       note: 'mine',
       name: 'theirs',
       route: { length: 9 },

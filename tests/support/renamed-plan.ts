@@ -29,6 +29,8 @@ export function renamedPlan(plan: Plan): Plan {
 const ID_FIELDS = new Set([
   'id',
   'place',
+  'floor',
+  'pathway',
   'device',
   'cable',
   'cables',

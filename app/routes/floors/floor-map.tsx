@@ -34,7 +34,7 @@ type Props = {
 }
 
 /** So near in pixels is together. */
-const REACH = 12
+const REACH = 14
 /** A nudge with the arrow keys, in metres; with shift, and with alt. */
 const NUDGE = 0.1
 const FAR_NUDGE = 1
@@ -346,13 +346,13 @@ function JointMark({
       <Fixed x={here.x} y={here.y}>
         {stands.length > 0 ? (
           <>
-            <rect x={-8} y={-8} width={16} height={16} className={look.place} data-device={place ? undefined : ''} />
-            <text x={-8} y={-14} className={look.label}>
+            <rect x={-7} y={-7} width={14} height={14} className={look.place} data-device={place ? undefined : ''} />
+            <text x={-7} y={-11} className={look.label}>
               {stands.join(', ')}
             </text>
           </>
         ) : (
-          <circle r={6} className={look.knot} />
+          <circle r={5} className={look.knot} />
         )}
       </Fixed>
     </g>

@@ -52,16 +52,17 @@ export function WayChoice({ floor, run, choose }: { floor: Floor; run: string; c
   )
   if (here.size === 0) return null
   return (
-    <label className={text.small}>
+    // biome-ignore lint/a11y/noLabelWithoutControl: the choice within is a control
+    <label className={look.way}>
       Show the way of{' '}
-      <select value={run} onChange={({ currentTarget }) => choose(currentTarget.value)}>
+      <PlainSelect value={run} onChange={({ currentTarget }) => choose(currentTarget.value)}>
         <option value="">no run</option>
         {[...here].map(({ id, tag }) => (
           <option key={id} value={id}>
             {tag}
           </option>
         ))}
-      </select>
+      </PlainSelect>
     </label>
   )
 }
@@ -502,7 +503,7 @@ export function PathwayTable({ floor, lines }: { floor: Floor; lines: readonly F
                 {pathway.kind}
                 {pathway.closed ? ', closed' : ''}
               </td>
-              <td>{runs.length}</td>
+              <td>{runs.length === 0 ? '' : `${runs.length} ${runs.length === 1 ? 'run' : 'runs'}`}</td>
               <td>
                 {fill ? (
                   <>

@@ -1,7 +1,7 @@
 import { select } from 'd3-selection'
 import { type ZoomBehavior, zoom, zoomIdentity } from 'd3-zoom'
 import { type RefObject, useCallback, useEffect, useRef } from 'react'
-import type { View } from './floor-shape'
+import { MAP_WIDTH, type View } from './floor-shape'
 
 /** So far one can go in and out, as shares of the view that shows all of the floor. */
 const FURTHEST = 0.25
@@ -29,10 +29,16 @@ export function useFloorView(svg: RefObject<SVGSVGElement | null>, world: RefObj
         element.style.setProperty('--k', String(transform.k))
       })
     behaviour.current = made
+    // what keeps its size keeps it on a phone as well
+    const sized = new ResizeObserver(() =>
+      element.style.setProperty('--s', String(MAP_WIDTH / Math.max(element.clientWidth, 1))),
+    )
+    sized.observe(element)
     select(element).call(made).on('dblclick.zoom', null)
     select(element).call(made.transform, zoomIdentity.translate(first.x, first.y).scale(first.k))
     return () => {
       select(element).on('.zoom', null)
+      sized.disconnect()
     }
   }, [svg, world])
   const act = useCallback(

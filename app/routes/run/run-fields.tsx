@@ -1,18 +1,25 @@
 import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import { type FieldMetadata, type FormMetadata, getFormProps } from '@conform-to/react'
-import { type RefObject, useEffect, useRef } from 'react'
+import { type FormEvent, type RefObject, useEffect, useRef } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { needNames } from '../../../core/checks/sentences'
 import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
 import { formatNeedSize, needExamples } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
-import type { Run } from '../../../core/plan/run'
+import type { PortAddress, Run } from '../../../core/plan/run'
+import { formatLength } from '../../../core/quantity/length'
+import { decimal } from '../../../core/quantity/parsed'
+import { wayOf } from '../../../core/route/follow'
+import { leadFor, legsExample, parseRoute } from '../../../core/route/legs'
 import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { MainButton, QuietButton } from '../../ui/controls'
-import { SelectField, TextField } from '../../ui/field'
+import { CheckField, SelectField, TextField } from '../../ui/field'
+import { addressFrom } from '../../ui/form-text'
 import { PriorityField } from '../../ui/priority-field'
-import { useUnit } from '../../ui/units'
+import { useSite } from '../../ui/site-context'
+import { Length, useUnit } from '../../ui/units'
+import { noWayWords, RouteWords } from '../floors/route-words'
 import { LeadField, PortField } from './choices'
 import type { RunFormTexts } from './run-form'
 
@@ -47,7 +54,11 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
     onType?.()
     onChange()
   }, [shape])
-  const typed = () => {
+  const typed = (event: FormEvent<HTMLFormElement>) => {
+    // whoever types a length wants that one
+    const { target, currentTarget } = event as unknown as { target: HTMLInputElement; currentTarget: HTMLFormElement }
+    const follows = currentTarget.elements.namedItem(fields.follows.name)
+    if (target.name === fields.length.name && follows instanceof HTMLInputElement && follows.checked) follows.click()
     onType?.()
     onChange()
   }
@@ -62,10 +73,11 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
           <TextField
             field={fields.length}
             label="Route length"
-            hint={unit === 'm' ? 'like 4.2 m, 14 ft, 13\' 9"' : 'like 14 ft, 13\' 9", 4.2 m'}
+            hint={unit === 'm' ? `like 4.2 m, 14 ft, or ${legsExample}` : `like 14 ft, 13' 9", or ${legsExample}`}
             required
           />
         </Grid>
+        <RouteSum fields={fields} />
         <PortField field={fields.from} label="Host port" required />
         {leads.map((lead, at) => (
           <Flex key={lead.key ?? lead.id} gap="2" align="end">
@@ -125,6 +137,51 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
         </Box>
       </Flex>
     </Form>
+  )
+}
+
+/** What the route comes to: its legs as a sum, and the lead that it asks for with what this site keeps to spare. */
+function RouteSum({ fields }: { fields: Fields }) {
+  const { plan, index } = useSite()
+  const unit = useUnit()
+  const follows = fields.follows.value === 'on'
+  const ends = [fields.from.value, fields.to.value].map((text) => addressFrom(text ?? ''))
+  const [from, to] = ends as [PortAddress, PortAddress]
+  const known = ends.every(({ device }) => index.devices.has(device))
+  const way = known && plan.floors.length > 0 ? wayOf(plan, { from, to }) : null
+  const read = parseRoute(fields.length.value ?? '', unit)
+  const over = follows && way && !('why' in way) ? way : null
+  const route = over ?? (read.ok ? read.value : null)
+  const { slack, loop } = plan.policy
+  return (
+    <Box fontSize="sm">
+      {route && (
+        <Text role="status">
+          {route.legs && route.legs.length > 0 && (
+            <>
+              <RouteWords legs={route.legs} /> ={' '}
+            </>
+          )}
+          <Length metres={route.length} />; with {decimal(slack * 100, 0)} % slack
+          {loop > 0 && ` and ${formatLength(loop, unit)} of loop at each end`} a lead of{' '}
+          <Length metres={leadFor(route.length, plan.policy)} />.
+        </Text>
+      )}
+      {plan.floors.length > 0 && (
+        <>
+          <CheckField
+            field={fields.follows}
+            label="It takes the shortest way over the pathways, and changes with them"
+          />
+          {way && 'why' in way && follows && <Text color="quiet">{noWayWords(way, index)}</Text>}
+          {way && !('why' in way) && !follows && (
+            <Text color="quiet">
+              That way is <Length metres={way.length} /> long.
+            </Text>
+          )}
+        </>
+      )}
+    </Box>
   )
 }
 

@@ -5,7 +5,9 @@ import { NEED_KINDS, type Need } from '../../../core/plan/need'
 import { readNeedSize, saidSize } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import { leadFrom, leadKey, type Run } from '../../../core/plan/run'
-import { type LengthUnit, parseLength, sameLength } from '../../../core/quantity/length'
+import { type LengthUnit, sameLength } from '../../../core/quantity/length'
+import { followedRoute } from '../../../core/route/follow'
+import { legsExample, legsText, parseRoute } from '../../../core/route/legs'
 import { addressFrom, lengthText, portField, readBy } from '../../ui/form-text'
 
 const needForm = z
@@ -38,7 +40,11 @@ export const runFormSchema = (unit: LengthUnit) =>
     tag: z.string({ error: 'Give the run a tag, such as R-07.' }).pipe(tagField),
     from: portField('Choose the host port.'),
     to: portField('Choose the device port.'),
-    length: readBy((text) => parseLength(text, unit), 'Give the length of the route, such as 4.2 m, 14 ft or 13\' 9".'),
+    length: readBy(
+      (text) => parseRoute(text, unit),
+      `Give the length of the route, such as 4.2 m, 14 ft or 13' 9", or its legs: ${legsExample}.`,
+    ),
+    follows: z.literal('on').optional(),
     leads: z.array(z.string().optional()).max(8).default([]),
     needs: z.array(needForm).max(16).default([]),
     note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
@@ -52,6 +58,7 @@ export type RunFormTexts = {
   from: string
   to: string
   length: string
+  follows?: string
   leads: string[]
   needs: { id?: string; kind: string; way: string; size: string; priority?: string }[]
   note?: string
@@ -75,11 +82,9 @@ export function changeOf(
     leads: form.leads
       .filter((key): key is string => Boolean(key))
       .map((key) => before?.leads.find((lead) => leadKey(lead) === key) ?? leadFrom(key)),
-    route: {
-      ...before?.route,
-      length: before && sameLength(before.route.length, form.length) ? before.route.length : form.length,
-    },
+    route: routeOf(form, before),
   }
+  if (run.route.follows) run.route = followedRoute(plan, run)
   if (form.note) run.note = form.note
   else delete run.note
   const known = new Map(before ? directNeeds(plan, before).map((need) => [need.id, need]) : [])
@@ -102,13 +107,23 @@ export function changeOf(
   return { run, needs }
 }
 
+/** The route that a form describes: one that follows the pathways is theirs to tell, one that nobody touched stays as it was. */
+function routeOf({ length: { length, legs }, follows }: RunForm, before: Run | null): Run['route'] {
+  const { legs: had, follows: followed, ...rest }: Run['route'] = before?.route ?? { length }
+  if (follows) return { ...rest, follows: true }
+  if (before && !legs && sameLength(before.route.length, length))
+    return { ...rest, ...(had && !followed ? { legs: had } : {}) }
+  return { ...rest, length, ...(legs ? { legs } : {}) }
+}
+
 /** A run as the form's texts; `changeOf` reads them back to the same run. */
 export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): RunFormTexts {
   return {
     tag: run.tag,
     from: `${run.from.device}/${run.from.port}`,
     to: `${run.to.device}/${run.to.port}`,
-    length: lengthText(run.route.length, unit),
+    length: run.route.legs && !run.route.follows ? legsText(run.route.legs, unit) : lengthText(run.route.length, unit),
+    follows: run.route.follows ? 'on' : undefined,
     leads: run.leads.length > 0 ? run.leads.map(leadKey) : [''],
     needs: needs.map((need) => ({
       id: need.id,

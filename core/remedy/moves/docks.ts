@@ -2,7 +2,7 @@ import type { Device, Port } from '../../plan/device'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
 import { put } from '../../plan/put'
-import type { Run } from '../../plan/run'
+import { type Run, withLength } from '../../plan/run'
 import { portKey, type SiteIndex } from '../../plan/site-index'
 import type { Metres } from '../../quantity/length'
 import { withBestLeads, withKindsOf } from '../best-lead'
@@ -62,7 +62,7 @@ const putAll = (plan: SiteIndex['plan'], runs: readonly Run[], devices: readonly
 
 const ofLength = (run: Run, length: Metres): Run => ({
   ...run,
-  route: { ...run.route, length: Math.max(0.1, Math.round(length * 1000) / 1000) },
+  route: withLength(run.route, Math.max(0.1, Math.round(length * 1000) / 1000)),
 })
 
 /** The dock at the other end of the long way: what one side gains the other loses. */

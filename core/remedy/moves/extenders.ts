@@ -2,7 +2,7 @@ import type { Device, Port } from '../../plan/device'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
 import { put } from '../../plan/put'
-import type { Run } from '../../plan/run'
+import { type Run, withLength } from '../../plan/run'
 import { socketAt } from '../../plan/site-index'
 import { atMost } from '../../quantity/limit'
 import { linkModeFacts } from '../../standards/link-modes'
@@ -73,7 +73,7 @@ export function* extenderPair({ index, site, run, crossings }: Scene): Iterable<
     from: { device: near.id, port: 'link' },
     to: { device: far.id, port: 'link' },
     leads: [],
-    route: { ...run.route, length: length - SHORT },
+    route: withLength(run.route, length - SHORT),
   }
   const last: Run = { ...run, from: { device: far.id, port: 'out' }, leads: [], route: { length: SHORT } }
   const runs = [first, between, last]
