@@ -1,6 +1,8 @@
 import type { Mapping } from '../core/drawer/cable-table'
 import type { ImageUse, KeptImage } from '../core/files/file-types'
 import { type FolderCable, readClassFolder } from '../core/identity/class-folder'
+import { readFromDevice } from '../core/identity/device-reading'
+import type { DeviceReading } from '../core/identity/reading-shape'
 import { readPlanText } from '../core/plan/read'
 import type { LengthUnit } from '../core/quantity/length'
 import type { Parsed } from '../core/quantity/parsed'
@@ -28,6 +30,8 @@ export type CatalogueRequest = { bytes: Uint8Array; unit: LengthUnit }
 
 export const readImageFile = ({ bytes, use }: ImageRequest): Promise<Parsed<KeptImage>> => readImage(bytes, use)
 export type ImageRequest = { bytes: Uint8Array; use: ImageUse }
+
+export const readDevice = (bytes: Uint8Array): Parsed<DeviceReading> => readFromDevice(bytes)
 
 export const openSiteArchive = (bytes: Uint8Array): Promise<Parsed<OpenedArchive>> => openArchive(bytes)
 

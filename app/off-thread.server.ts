@@ -1,5 +1,6 @@
 import type { KeptImage } from '../core/files/file-types'
 import type { FolderCable } from '../core/identity/class-folder'
+import type { DeviceReading } from '../core/identity/reading-shape'
 import type { ReadPlan } from '../core/plan/read'
 import type { Parsed } from '../core/quantity/parsed'
 import type { OpenedArchive } from '../server/files/read-archive'
@@ -25,6 +26,10 @@ export const readKindsFile = (request: tasks.CatalogueRequest): Promise<Done<Ret
 /** A picture made harmless and no larger than it need be. */
 export const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<KeptImage>>> =>
   offThread('readImageFile', request)
+
+/** What a computer or a display says of itself, in a log of megabytes as well. */
+export const readDeviceText = (bytes: Uint8Array): Promise<Done<Parsed<DeviceReading>>> =>
+  offThread('readDevice', bytes)
 
 /** What an archive of a site holds. */
 export const openArchiveFile = (bytes: Uint8Array): Promise<Done<Parsed<OpenedArchive>>> =>

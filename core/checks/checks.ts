@@ -19,6 +19,7 @@ import { pictureCheck } from './picture'
 import { rateCheck } from './rate'
 import { resistorsCheck } from './resistors'
 import { sharedUplinkCheck } from './shared-uplink'
+import { shownModesCheck } from './shown-modes'
 import type { Check } from './situation'
 import { storageTargetCheck } from './storage-target'
 import { surroundingsCheck } from './surroundings'
@@ -50,6 +51,7 @@ export const checks: readonly Check[] = [
   historyCheck,
   valueCheck,
   displayInputCheck,
+  shownModesCheck,
   addInCardCheck,
   delayCheck,
 ]

@@ -2,6 +2,7 @@ import type { BatteryCourse } from '../headset/headset'
 import type { Lack } from '../link/chain'
 import type { Conflict } from '../observe/known'
 import type { Concession } from '../picture/fit'
+import type { Screen } from '../plan/device'
 import type { NeedKind, PictureMode } from '../plan/need'
 import type { Surrounding } from '../plan/surroundings'
 import type { Metres } from '../quantity/length'
@@ -38,6 +39,7 @@ export type CheckName =
   | 'storage target'
   | 'battery'
   | 'resistors'
+  | 'shown modes'
   | 'volts lost'
   | 'lanes'
   | 'hub depth'
@@ -135,6 +137,7 @@ export type Reason =
   | { code: 'free-section'; taken: number; free: number; cables: number; way: string }
   | { code: 'no-way'; route: Metres }
   | { code: 'lacks-resistors' }
+  | { code: 'not-listed'; mode: PictureMode; read: string; instead: readonly Screen['modes'][number][] }
   | { code: 'history'; passed: number; tried: number; mode: LinkMode; controller: string | null }
   | { code: 'more-than-needed'; mode: string }
   | { code: 'no-path'; from: string; to: string }

@@ -202,6 +202,14 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   'free-section': [1, 3].map((cables) => ({ code: 'free-section', taken: 90, free: 60, cables, way: 'tray T1' })),
   'no-way': [{ code: 'no-way', route: 4.2 }],
   'lacks-resistors': [{ code: 'lacks-resistors' }],
+  'not-listed': [
+    {
+      code: 'not-listed',
+      mode: { width: 3840, height: 2160, refresh: 75, bits: 8, chroma: '444' },
+      read: '2026-06-02',
+      instead: [{ width: 3840, height: 2160, refresh: 60 }],
+    },
+  ],
   history: [
     { code: 'history', passed: 9, tried: 10, mode: 'usb4-40', controller: 'board' },
     { code: 'history', passed: 0, tried: 3, mode: 'usb4-40', controller: null },

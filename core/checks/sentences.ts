@@ -103,6 +103,8 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return `No pathway leads from one end to the other any more; the length is the last that was known, ${metres(reason.route)}.`
     case 'free-section':
       return `${reason.cables} ${reason.cables === 1 ? 'cable takes' : 'cables take'} ${decimal(reason.taken, 0)} mm² of the ${decimal(reason.free, 0)} mm² that are free in ${reason.way}.`
+    case 'not-listed':
+      return `${label} does not list ${formatPictureMode(reason.mode)} among the modes it takes, as it was read on ${reason.read}; near it are ${reason.instead.map(({ width, height, refresh }) => `${width}x${height}@${decimal(refresh, 2)}`).join(', ')}.`
     case 'lacks-resistors':
       return `${label} lacks the two type-C resistors: a C-to-C lead gives it nothing, a lead from a type-A socket does.`
     case 'long-enough':

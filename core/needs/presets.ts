@@ -1,5 +1,6 @@
 import type { Device, DeviceKind } from '../plan/device'
 import type { NeedKind } from '../plan/need'
+import { decimal } from '../quantity/parsed'
 
 /** A need people often have between two sorts of devices, said as they say it. `toward` is where it flows: to the host, or from it. */
 export type Preset = { name: string; kind: NeedKind; size: string; toward: 'host' | 'device' }
@@ -56,5 +57,23 @@ const byKind: Readonly<Record<DeviceKind, readonly Preset[]>> = {
   ],
 }
 
-/** Presets for what could flow between a host and another device. */
-export const presetsFor = ({ kind }: Pick<Device, 'kind'>): readonly Preset[] => byKind[kind]
+/** So many of a display's own modes are offered; the rest can be typed. */
+const MOST_OWN = 12
+
+/** The modes that a display says it takes, the one it is made for first. */
+const ownModes = ({ screen }: Pick<Device, 'screen'>): Preset[] => {
+  const sizes = (screen?.modes ?? []).map(({ width, height, refresh }) => `${width}x${height}@${decimal(refresh, 2)}`)
+  return [...new Set(sizes)].slice(0, MOST_OWN).map((size, at) => ({
+    name: at === 0 ? `made for ${size}` : `takes ${size}`,
+    size,
+    kind: 'picture',
+    toward: 'device',
+  }))
+}
+
+/** Presets for what could flow between a host and another device. Of a display that was read only the modes it takes are offered as pictures. */
+export function presetsFor(device: Pick<Device, 'kind' | 'screen'>): readonly Preset[] {
+  const own = ownModes(device)
+  const usual = byKind[device.kind]
+  return own.length > 0 ? [...own, ...usual.filter(({ kind }) => kind !== 'picture')] : usual
+}

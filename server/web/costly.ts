@@ -6,7 +6,7 @@ const costly = [
   /^\/import(\.data)?$/,
   /^\/sites\/[^/]+\/drawer\/(import|catalogue|chip)(\.data)?$/,
   /^\/sites\/[^/]+\/take(\.data)?$/,
-  /^\/sites\/[^/]+\/(floors\/[^/]+|walk|tables)(\.data)?$/,
+  /^\/sites\/[^/]+\/(floors\/[^/]+|survey\/[^/]+|walk|tables)(\.data)?$/,
   /^\/sites\/[^/]+\/drawer\/tags\.(pdf|svg)$/,
   /^\/sites\/[^/]+\/(plan\.json|plan\.zip|drawer\.csv|catalogue\.csv)$/,
 ]

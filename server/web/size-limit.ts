@@ -2,6 +2,7 @@ import type { RequestHandler } from 'express'
 import { LARGEST_TABLE_BYTES } from '../../core/drawer/decode-text'
 import { LARGEST_SITE_ARCHIVE_BYTES, LARGEST_UPLOAD_BYTES } from '../../core/files/file-types'
 import { LARGEST_ARCHIVE_BYTES } from '../../core/identity/class-folder'
+import { LARGEST_READING_BYTES } from '../../core/identity/device-reading'
 
 /** Room for a form around a file. */
 const BESIDE_FILE = 64_000
@@ -12,6 +13,8 @@ const filePages: readonly [RegExp, number][] = [
   [/^\/import(\.data)?$/, LARGEST_SITE_ARCHIVE_BYTES],
   [/^\/sites\/[^/]+\/drawer\/(import|catalogue)(\.data)?$/, LARGEST_TABLE_BYTES],
   [/^\/sites\/[^/]+\/drawer\/chip(\.data)?$/, LARGEST_ARCHIVE_BYTES],
+  // what a computer says of its ports, in a log
+  [/^\/sites\/[^/]+\/survey\/[^/]+(\.data)?$/, LARGEST_READING_BYTES],
   // a drawing under a floor, a photo of a place
   [/^\/sites\/[^/]+\/(floors\/[^/]+|walk)(\.data)?$/, LARGEST_UPLOAD_BYTES],
   // a proposal for every run of a large site

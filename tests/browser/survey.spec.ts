@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import * as build from '../support/edid-builder'
 import { expect, open, ownSite, test, verdictOf } from '../support/pages'
 
 /** Puts one device of a usual sort at a place. */
@@ -99,4 +100,37 @@ test('a place is renamed and deleted once nothing stands there', async ({ page }
   await page.getByRole('button', { name: 'Change Upper loft' }).click()
   await page.getByRole('button', { name: 'Delete the place' }).click()
   await expect(page.getByRole('rowheader', { name: /Upper loft/ })).toHaveCount(0)
+})
+
+test('a display is read from its EDID, field by field; its own modes are offered where a picture is stated', async ({
+  page,
+}) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/survey/gallery-chart`)
+  await page.getByText('Read it from the device').click()
+  await page.getByLabel('or its text').fill('no reading at all')
+  await page.getByRole('button', { name: 'Read it', exact: true }).click()
+  await expect(page.getByRole('alert')).toContainText('Nothing in this is known')
+  const edid = build.edid({
+    input: 0xb5,
+    descriptors: [
+      build.detailed({ clock: 24150, width: 2560, hBlank: 160, height: 1440, vBlank: 41 }),
+      build.nameOf('Tide chart'),
+    ],
+  })
+  await page.getByLabel('File (EDID, log, JSON, CSV)').setInputFiles({
+    name: 'edid',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(edid),
+  })
+  await page.getByRole('button', { name: 'Read it', exact: true }).click()
+  await expect(page.getByRole('row', { name: /Modes it takes/ })).toContainText('not read yet')
+  await page.getByRole('button', { name: 'Take what is ticked' }).click()
+  await expect(page.getByText('is saved')).toBeVisible()
+  // 4K is asked of a display that does not list it
+  await open(page, `${site}/needs/chart-picture`)
+  await expect(page.getByText('does not list 3840x2160@60').first()).toBeVisible()
+  await page.getByRole('button', { name: /made for 2560x1440@59.95/ }).click()
+  await page.getByRole('button', { name: /^Save/ }).click()
+  await expect(page.getByText('does not list')).toHaveCount(0)
 })

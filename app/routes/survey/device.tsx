@@ -10,9 +10,11 @@ import {
   saveDevice,
   whatUses,
 } from '../../../core/change/changes/survey'
+import { LARGEST_READING_BYTES } from '../../../core/identity/device-reading'
 import { passesThrough } from '../../../core/plan/device'
 import { byId } from '../../../core/plan/lookup'
 import { portLine } from '../../../core/survey/port-line'
+import { withPatches } from '../../../core/survey/take-reading'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
@@ -28,6 +30,8 @@ import type { Route } from './+types/device'
 import { DeviceFields } from './device-fields'
 import { type DeviceFault, readDevice } from './device-form'
 import { PortsField } from './ports-field'
+import { ReadDevice, type ReadingAnswer } from './read-device'
+import { readPatches, readReading } from './read-device.server'
 import look from './survey.module.css'
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -37,13 +41,14 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
+  const form = await readForm(request, LARGEST_READING_BYTES)
   const wrong = (problem: string, status = 422, lines: DeviceFault['lines'] = []) =>
     data<DeviceFault>({ problem, lines }, { status })
   const intent = form.get('intent')
   const count = Number(form.get('count') ?? 1)
   if (intent === 'copy' && !(Number.isInteger(count) && count >= 1 && count <= MOST_AT_ONCE))
     return wrong(`Say how many: 1 to ${MOST_AT_ONCE}. Nothing was saved.`)
+  if (intent === 'read') return readReading(form, params.site, params.device)
   let fault: DeviceFault | null = null
   const saved = await change(request, form, params.site, ({ plan }) => {
     const device = byId(plan.devices).get(params.device)
@@ -55,6 +60,12 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (intent === 'copy') {
       const { id: _, ...rest } = device
       return addDevices(plan, rest, count)
+    }
+    if (intent === 'accept') {
+      const patches = readPatches(form)
+      return patches.length > 0
+        ? saveDevice(withPatches(device, patches), baseOf(form))
+        : refused('device', 'nothing of what was read is ticked')
     }
     const made = readDevice(form, device)
     if (!made.ok) {
@@ -104,7 +115,7 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
           changed the same.
         </Notice>
       )}
-      {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
+      {actionData?.problem && <Notice tone="blocked">{actionData.problem}</Notice>}
       <p className={text.small}>
         {runs.length > 0 ? 'Runs at it: ' : 'No run ends at it yet. '}
         {runs.map(({ id, tag }) => (
@@ -127,6 +138,7 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
         wrong={actionData?.lines ?? []}
         type={type}
       />
+      <ReadDevice device={device} answer={readingIn(actionData)} />
       <Flex gap="5" align="end" wrap="wrap" mt="5" pt="4" borderTop="1px solid" borderColor="line">
         <Form method="post" className={look.place}>
           <MadeFrom />
@@ -149,6 +161,9 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
     </>
   )
 }
+
+const readingIn = (answer: object | undefined): ReadingAnswer | null =>
+  answer && 'reading' in answer ? (answer.reading as ReadingAnswer) : null
 
 function DeviceEditor({
   device,

@@ -1,0 +1,48 @@
+import type { Screen } from '../plan/device'
+import type { PictureMode } from '../plan/need'
+import { published } from '../standards/source'
+import type { Finding } from './finding'
+import { type Check, portPart, type Situation } from './situation'
+
+const source = published('VESA E-EDID, as the display was read')
+
+/** Rates that displays call one: 59.94 and 60. */
+const NEAR_HZ = 0.6
+
+/** The modes of a display nearest to one that it does not take are told so many. */
+const TOLD = 3
+
+/** Whether a display takes a mode, by what it says itself. */
+export const takesMode = ({ modes }: Screen, { width, height, refresh }: PictureMode): boolean =>
+  modes.some((mode) => mode.width === width && mode.height === height && Math.abs(mode.refresh - refresh) <= NEAR_HZ)
+
+/** A display that was read takes the modes it lists and no others. */
+export const shownModesCheck: Check = {
+  name: 'shown modes',
+  *findings({ laid, crossings }: Situation): Iterable<Finding> {
+    for (const { need } of crossings) {
+      if (need.kind !== 'picture') continue
+      const end = [laid.to, laid.from].find(({ device }) => device.id === need.to)
+      const screen = end?.device.screen
+      if (!end || !screen || screen.modes.length === 0 || takesMode(screen, need.mode)) continue
+      const pixels = need.mode.width * need.mode.height
+      const nearest = screen.modes
+        .toSorted(
+          (one, other) => Math.abs(one.width * one.height - pixels) - Math.abs(other.width * other.height - pixels),
+        )
+        .slice(0, TOLD)
+      yield {
+        check: 'shown modes',
+        grade: 'blocked',
+        part: portPart(end),
+        needId: need.id,
+        have: null,
+        need: null,
+        unit: null,
+        reason: { code: 'not-listed', mode: need.mode, read: screen.read, instead: nearest },
+        remedies: [{ code: 'ask-less' }],
+        source,
+      }
+    }
+  },
+}
