@@ -31,6 +31,10 @@ export const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<Kept
 export const readDeviceText = (bytes: Uint8Array): Promise<Done<Parsed<DeviceReading>>> =>
   offThread('readDevice', bytes)
 
+/** Reads a table of a survey against the site. */
+export const readSurveyFile = (request: tasks.SurveyRequest): Promise<Done<ReturnType<typeof tasks.readSurveyFile>>> =>
+  offThread('readSurveyFile', request)
+
 /** What an archive of a site holds. */
 export const openArchiveFile = (bytes: Uint8Array): Promise<Done<Parsed<OpenedArchive>>> =>
   offThread('openSiteArchive', bytes)

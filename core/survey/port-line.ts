@@ -232,17 +232,29 @@ export function portLine(port: SaidPort): string {
 
 export type LineFault = { line: number; problem: string }
 
-/** Reads the ports of a device, a line each (or several alike), with what is wrong in which line. */
-export function parsePortLines(text: string): { ports: SaidPort[]; faults: LineFault[] } {
+/** Reads the ports of a device, a line each (or several alike), with what is wrong in which line. `lines` tells of each port which line says it, from 0 on. */
+export function parsePortLines(text: string): { ports: SaidPort[]; lines: number[]; faults: LineFault[] } {
   const ports: SaidPort[] = []
+  const lines: number[] = []
   const faults: LineFault[] = []
   for (const [at, line] of text.split('\n').entries()) {
     if (line.trim() === '') continue
     const read = parsePortLine(line)
-    if (read.ok) ports.push(...read.value)
-    else faults.push({ line: at + 1, problem: read.problem })
+    if (read.ok) {
+      ports.push(...read.value)
+      lines.push(...read.value.map(() => at))
+    } else faults.push({ line: at + 1, problem: read.problem })
   }
-  return { ports: distinct(ports), faults }
+  return { ports: distinct(ports), lines, faults }
+}
+
+/** A text with one of its lines moved to the place of another. */
+export function lineMoved(text: string, from: number, to: number): string {
+  const lines = text.split('\n')
+  const [line] = lines.splice(from, 1)
+  if (line === undefined || to < 0 || to > lines.length) return text
+  lines.splice(to, 0, line)
+  return lines.join('\n')
 }
 
 /** Ports of one name are told apart by a number. */

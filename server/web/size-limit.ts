@@ -13,6 +13,7 @@ const filePages: readonly [RegExp, number][] = [
   [/^\/import(\.data)?$/, LARGEST_SITE_ARCHIVE_BYTES],
   [/^\/sites\/[^/]+\/drawer\/(import|catalogue)(\.data)?$/, LARGEST_TABLE_BYTES],
   [/^\/sites\/[^/]+\/drawer\/chip(\.data)?$/, LARGEST_ARCHIVE_BYTES],
+  [/^\/sites\/[^/]+\/tables(\.data)?$/, LARGEST_TABLE_BYTES],
   // what a computer says of its ports, in a log
   [/^\/sites\/[^/]+\/survey\/[^/]+(\.data)?$/, LARGEST_READING_BYTES],
   // a drawing under a floor, a photo of a place

@@ -116,13 +116,17 @@ function routeOf({ length: { length, legs }, follows }: RunForm, before: Run | n
   return { ...rest, length, ...(legs ? { legs } : {}) }
 }
 
+/** A route as `parseRoute` reads it back: its legs where these were said, else its length. */
+export const routeText = ({ legs, follows, length }: Run['route'], unit: LengthUnit): string =>
+  legs && !follows ? legsText(legs, unit) : lengthText(length, unit)
+
 /** A run as the form's texts; `changeOf` reads them back to the same run. */
 export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): RunFormTexts {
   return {
     tag: run.tag,
     from: `${run.from.device}/${run.from.port}`,
     to: `${run.to.device}/${run.to.port}`,
-    length: run.route.legs && !run.route.follows ? legsText(run.route.legs, unit) : lengthText(run.route.length, unit),
+    length: routeText(run.route, unit),
     follows: run.route.follows ? 'on' : undefined,
     leads: run.leads.length > 0 ? run.leads.map(leadKey) : [''],
     needs: needs.map((need) => ({

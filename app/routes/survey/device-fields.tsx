@@ -1,9 +1,18 @@
 import { DEVICE_KINDS } from '../../../core/plan/device'
-import { LabelledField, PlainSelect, plainField, TextField } from '../../ui/field'
+import { installedExample, noiseExample } from '../../../core/survey/device-text'
+import { LabelledField, PlainSelect, PlainTextArea, plainField, TextField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import look from './survey.module.css'
 
-export type DeviceTexts = { name: string; kind: string; place: string; busPowered: boolean; note: string }
+export type DeviceTexts = {
+  name: string
+  kind: string
+  place: string
+  busPowered: boolean
+  note: string
+  noise?: string
+  installed?: string
+}
 
 /** What a device is called, what it is and where it stands. */
 export function DeviceFields({ texts }: { texts: DeviceTexts }) {
@@ -29,6 +38,17 @@ export function DeviceFields({ texts }: { texts: DeviceTexts }) {
         </PlainSelect>
       </LabelledField>
       <TextField field={plainField('note', texts.note)} label="Note" maxLength={2000} />
+      <TextField field={plainField('noise', texts.noise)} label="How loud it is" placeholder={noiseExample} />
+      <LabelledField field={plainField('installed')} label="What is installed, a line each">
+        <PlainTextArea
+          id="field-installed"
+          name="installed"
+          defaultValue={texts.installed}
+          placeholder={installedExample}
+          rows={2}
+          spellCheck={false}
+        />
+      </LabelledField>
       <label className={look.tick}>
         <input type="checkbox" name="busPowered" defaultChecked={texts.busPowered} /> A hub without a supply of its own
       </label>

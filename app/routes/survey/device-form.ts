@@ -1,8 +1,12 @@
 import { z } from 'zod'
-import { DEVICE_KINDS, type Device } from '../../../core/plan/device'
+import { DEVICE_KINDS, type Device, type Port } from '../../../core/plan/device'
 import { nameField } from '../../../core/plan/fields'
+import type { LengthUnit } from '../../../core/quantity/length'
 import { type Parsed, parsed } from '../../../core/quantity/parsed'
+import { parseInstalled, parseNoise } from '../../../core/survey/device-text'
 import { keptPorts, type LineFault, parsePortLines } from '../../../core/survey/port-line'
+
+import { readBy } from '../../ui/form-text'
 
 /** Ports of one device at most, as the plan has it. */
 const MOST_PORTS = 64
@@ -13,6 +17,7 @@ const deviceForm = z.object({
   place: z.string().max(64).optional(),
   busPowered: z.literal('on').optional(),
   note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
+  installed: readBy(parseInstalled, '').optional(),
 })
 
 /** What keeps a device from being read: a sentence, or lines of ports that are not understood. */
@@ -22,6 +27,7 @@ export type DeviceFault = { problem: string; lines: readonly LineFault[] }
 export function readDevice(
   form: FormData,
   before: Device | Omit<Device, 'id'> | null,
+  unit: LengthUnit,
 ): Parsed<Omit<Device, 'id'>> | ({ ok: false } & DeviceFault) {
   const filled = Object.fromEntries([...form].filter(([, value]) => value !== ''))
   const read = deviceForm.safeParse(filled)
@@ -31,8 +37,11 @@ export function readDevice(
     return { ok: false, problem: 'Some lines of ports are not understood; nothing was saved.', lines: faults }
   if (ports.length > MOST_PORTS)
     return { ok: false, problem: `A device has at most ${MOST_PORTS} ports; these are ${ports.length}.`, lines: [] }
-  const { name, kind, place, busPowered, note } = read.data
-  const { place: _, note: __, ...rest } = before ?? { ports: [] }
+  const loud = String(form.get('noise') ?? '').trim()
+  const noise = loud === '' ? null : parseNoise(loud, unit)
+  if (noise && !noise.ok) return { ok: false, problem: noise.problem, lines: [] }
+  const { name, kind, place, busPowered, note, installed } = read.data
+  const { place: _, note: __, noise: ___, installed: ____, ...rest } = before ?? { ports: [] as Port[] }
   return parsed({
     ...rest,
     name,
@@ -41,5 +50,7 @@ export function readDevice(
     ports: keptPorts(ports, before?.ports ?? []),
     ...(place ? { place } : {}),
     ...(note ? { note } : {}),
+    ...(noise?.ok ? { noise: noise.value } : {}),
+    ...(installed && installed.length > 0 ? { installed } : {}),
   })
 }

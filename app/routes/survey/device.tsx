@@ -13,6 +13,7 @@ import {
 import { LARGEST_READING_BYTES } from '../../../core/identity/device-reading'
 import { passesThrough } from '../../../core/plan/device'
 import { byId } from '../../../core/plan/lookup'
+import { installedText, noiseText } from '../../../core/survey/device-text'
 import { portLine } from '../../../core/survey/port-line'
 import { withPatches } from '../../../core/survey/take-reading'
 import { refused } from '../../../server/sites/change-site'
@@ -24,7 +25,9 @@ import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { ErrorView, RouteErrorView } from '../../ui/error-view'
 import { plainField, TextField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
+import { useUnit } from '../../ui/units'
 import { useKept } from '../../ui/use-kept'
+import { readUnit } from '../../unit-cookie'
 import { HistoryLink } from '../history/history-link'
 import type { Route } from './+types/device'
 import { DeviceFields } from './device-fields'
@@ -67,7 +70,7 @@ export async function action({ request, params }: Route.ActionArgs) {
         ? saveDevice(withPatches(device, patches), baseOf(form))
         : refused('device', 'nothing of what was read is ticked')
     }
-    const made = readDevice(form, device)
+    const made = readDevice(form, device, readUnit(request))
     if (!made.ok) {
       fault = { problem: made.problem, lines: 'lines' in made ? made.lines : [] }
       return refused('ports', made.problem)
@@ -177,6 +180,7 @@ function DeviceEditor({
   type: () => void
 }) {
   const saving = useNavigation().state === 'submitting'
+  const unit = useUnit()
   const [ports, setPorts] = useState(device.ports.map(portLine).join('\n'))
   return (
     <Form method="post" onInput={type}>
@@ -188,6 +192,8 @@ function DeviceEditor({
           place: device.place ?? '',
           busPowered: device.busPowered,
           note: device.note ?? '',
+          noise: noiseText(device.noise, unit),
+          installed: installedText(device.installed),
         }}
       />
       <PortsField value={ports} put={setPorts} wrong={wrong} />

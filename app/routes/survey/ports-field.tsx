@@ -1,9 +1,19 @@
-import { useDeferredValue, useMemo } from 'react'
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
+import { SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
+import { type KeyboardEvent, useDeferredValue, useMemo } from 'react'
 import { formatWatts } from '../../../core/quantity/watts'
 import { connectorNames } from '../../../core/standards/connectors'
 import { linkModeFacts } from '../../../core/standards/link-modes'
 import { displayPortLane, hdmiLink } from '../../../core/standards/picture-links'
-import { type LineFault, parsePortLines, portExample, type SaidPort } from '../../../core/survey/port-line'
+import { type LineFault, lineMoved, parsePortLines, portExample, type SaidPort } from '../../../core/survey/port-line'
 import text from '../../theme/text.module.css'
 import { LabelledField, PlainTextArea, plainField, tiedTo } from '../../ui/field'
 import { RuledTable } from '../../ui/ruled-table'
@@ -23,18 +33,28 @@ export function PortsField({
   wrong: readonly LineFault[]
 }) {
   const late = useDeferredValue(value)
-  const { ports, faults } = useMemo(() => parsePortLines(late), [late])
+  const { ports, lines, faults } = useMemo(() => parsePortLines(late), [late])
   const field = plainField('ports')
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
+  const dropped = ({ active, over }: DragEndEvent) => {
+    const lineOf = (id: unknown) => lines[ports.findIndex(({ name }) => name === id)]
+    const [from, to] = [lineOf(active.id), lineOf(over?.id)]
+    if (from !== undefined && to !== undefined && from !== to) put(lineMoved(value, from, to))
+  }
   const told = faults.length > 0 ? faults : wrong
   return (
     <div className={look.ports}>
       <LabelledField
         field={field}
         label="Ports, a line each"
-        hint={`like “${portExample}”, “left: type-C 10g dp1.4 takes 96W”, “hdmi 2.0 in”, “type-A 5g @board”`}
+        hint={`like “${portExample}”, “left: type-C 10g dp1.4 takes 96W”, “hdmi 2.0 in”, “type-A 5g @board”; alt with an arrow moves a line`}
       >
         <PlainTextArea
           {...tiedTo({ field, hint: true })}
+          onKeyDown={(event) => moveByKeys(event, put)}
           name="ports"
           value={value}
           onChange={({ currentTarget }) => put(currentTarget.value)}
@@ -53,22 +73,45 @@ export function PortsField({
         </ul>
       )}
       {ports.length > 0 && (
-        <RuledTable
-          label="Ports as understood"
-          cards
-          caption={`Understood: ${ports.length} ${ports.length === 1 ? 'port' : 'ports'}`}
-          columns={['Port', 'Connector', 'Data', 'Picture', 'Power', 'Where']}
-        >
-          {ports.slice(0, MOST_SHOWN).map((port) => (
-            <PortRow key={port.name} port={port} />
-          ))}
-        </RuledTable>
+        <DndContext id="ports" sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+          <SortableContext items={ports.slice(0, MOST_SHOWN).map(({ name }) => name)}>
+            <RuledTable
+              label="Ports as understood"
+              cards
+              caption={`Understood: ${ports.length} ${ports.length === 1 ? 'port' : 'ports'}`}
+              columns={['Move', 'Port', 'Connector', 'Data', 'Picture', 'Power', 'Where']}
+            >
+              {ports.slice(0, MOST_SHOWN).map((port, at) => (
+                <PortRow key={port.name} port={port} line={lines[at] ?? 0} count={lines.length} />
+              ))}
+            </RuledTable>
+          </SortableContext>
+        </DndContext>
       )}
     </div>
   )
 }
 
-function PortRow({ port }: { port: SaidPort }) {
+/** Alt with an arrow moves the line that is being typed, as a row is dragged. */
+function moveByKeys(event: KeyboardEvent<HTMLTextAreaElement>, put: (text: string) => void) {
+  const step = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined
+  if (step === undefined) return
+  event.preventDefault()
+  const { value, selectionStart } = event.currentTarget
+  const from = value.slice(0, selectionStart).split('\n').length - 1
+  const moved = lineMoved(value, from, from + step)
+  if (moved === value) return
+  const area = event.currentTarget
+  put(moved)
+  const start = moved
+    .split('\n')
+    .slice(0, from + step)
+    .join('\n').length
+  requestAnimationFrame(() => area.setSelectionRange(start + 1, start + 1))
+}
+
+function PortRow({ port, line, count }: { port: SaidPort; line: number; count: number }) {
+  const { attributes, listeners, setNodeRef, transform } = useSortable({ id: port.name })
   const { connector, gender, role, usb, usb4, thunderbolt, displayport, hdmi, gives, takes, sits, controller } = port
   const data = [
     thunderbolt ? `Thunderbolt ${thunderbolt}` : '',
@@ -82,17 +125,34 @@ function PortRow({ port }: { port: SaidPort }) {
       ? `${hdmi.direction}, ${hdmiLink[hdmi.level].name}`
       : ''
   return (
-    <tr>
+    <tr ref={setNodeRef} style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}>
+      <td>
+        {count > 1 && (
+          <button
+            type="button"
+            className={look.handle}
+            aria-label={`Move ${port.name}, line ${line + 1}`}
+            {...attributes}
+            {...listeners}
+          >
+            ::
+          </button>
+        )}
+      </td>
       <td>
         <b>{port.name}</b>
       </td>
       <td>
-        {connectorNames[connector]} {gender === 'plug' ? 'plug' : ''}
+        {port.ownPlug ?? connectorNames[connector]} {gender === 'plug' ? 'plug' : ''}
       </td>
       <td>{data.filter(Boolean).join(', ')}</td>
       <td>{picture}</td>
       <td className={text.mono}>
-        {[gives ? `gives ${formatWatts(gives)}` : '', takes ? `takes ${formatWatts(takes)}` : '']
+        {[
+          port.lacksResistors ? 'lacks the type-C resistors' : '',
+          gives ? `gives ${formatWatts(gives)}` : '',
+          takes ? `takes ${formatWatts(takes)}` : '',
+        ]
           .filter(Boolean)
           .join(', ')}
       </td>

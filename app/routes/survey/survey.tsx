@@ -20,6 +20,7 @@ import { LabelledField, PlainSelect, plainField, TextField } from '../../ui/fiel
 import { LongTable, type RowProps } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { Undo } from '../../ui/undo'
+import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/survey'
 import { DeviceFields } from './device-fields'
 import { type DeviceFault, readDevice } from './device-form'
@@ -33,7 +34,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   const intent = form.get('intent')
   if (intent === 'devices') {
     const template = templates.find(({ name }) => name === form.get('template'))
-    const made = readDevice(form, template ? { ...fromTemplate(template), ports: [] } : null)
+    const made = readDevice(form, template ? { ...fromTemplate(template), ports: [] } : null, readUnit(request))
     if (!made.ok) return wrong(made.problem, 422, 'lines' in made ? made.lines : [])
     const count = Number(form.get('count') ?? 1)
     if (!Number.isInteger(count) || count < 1 || count > MOST_AT_ONCE)

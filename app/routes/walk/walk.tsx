@@ -1,0 +1,256 @@
+import { Heading, Text } from '@chakra-ui/react'
+import { useMemo } from 'react'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { keepPhotos, lookAtPlace } from '../../../core/change/changes/walk'
+import { fileField } from '../../../core/plan/floor'
+import { byId } from '../../../core/plan/lookup'
+import { MOST_PHOTOS, type Place } from '../../../core/plan/plan'
+import { legsExample, parseRoute } from '../../../core/route/legs'
+import { type Stop, walkOf } from '../../../core/survey/walk'
+import { keepFile } from '../../../server/files/files'
+import { refused } from '../../../server/sites/change-site'
+import { makeImage } from '../../off-thread.server'
+import { readForm } from '../../read-form.server'
+import { baseOf, change, load, whyNotSaved } from '../../stored.server'
+import text from '../../theme/text.module.css'
+import { MadeFrom } from '../../ui/change-fields'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { FileField, plainField, TextField } from '../../ui/field'
+import { useSite } from '../../ui/site-context'
+import { Took } from '../../ui/take'
+import { Length, useUnit } from '../../ui/units'
+import { readUnit } from '../../unit-cookie'
+import { routeText } from '../run/run-form'
+import type { Route } from './+types/walk'
+import look from './walk.module.css'
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const placeId = String(form.get('place') ?? '')
+  const wrong = (problem: string, status = 422) => data({ problem, place: placeId }, { status })
+  const intent = form.get('intent')
+  let photo: string | null = null
+  if (intent === 'photo') {
+    const file = form.get('photo')
+    if (!(file instanceof File) || file.size === 0) return wrong('Choose a photo first. Nothing was saved.')
+    const work = await makeImage({ bytes: new Uint8Array(await file.arrayBuffer()), use: 'photo' })
+    if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
+    if (!work.value.ok) return wrong(`${work.value.problem} Nothing was saved.`)
+    const { value } = work.value
+    photo = await load((knex) => keepFile(knex, params.site, value))
+    if (photo === null) return wrong('The files of this site fill what it may keep. Nothing was saved.', 413)
+  }
+  const unit = readUnit(request)
+  const saved = await change(request, form, params.site, ({ plan }) => {
+    const place = byId(plan.places).get(placeId)
+    if (!place) return refused('place', 'this place is no longer there')
+    const photos = place.photos ?? []
+    if (photo !== null)
+      return keepPhotos(place, [...photos.filter(({ file }) => file !== photo), { file: photo }], baseOf(form))
+    if (intent === 'no photo') {
+      const gone = fileField.safeParse(form.get('file')).data
+      return keepPhotos(
+        place,
+        photos.filter(({ file }) => file !== gone),
+        baseOf(form),
+      )
+    }
+    const runs = []
+    for (const id of form.getAll('run').map(String)) {
+      const run = byId(plan.runs).get(id)
+      const read = parseRoute(String(form.get(`length-${id}`) ?? ''), unit)
+      if (!read.ok) return refused('length', `${run?.tag ?? id}: ${read.problem}`)
+      runs.push({ id, ...read.value })
+    }
+    const note = String(form.get('note') ?? '').trim()
+    const devices = form.getAll('device').map(String)
+    return lookAtPlace(
+      plan,
+      place,
+      { mains: form.get('mains') === 'on', devices, runs, note: note || undefined },
+      new Date().toISOString().slice(0, 10),
+      baseOf(form),
+    )
+  })
+  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/walk?took=${saved.id}#${placeId}`)
+  const { problem, status } = whyNotSaved(saved)
+  return wrong(problem, status)
+}
+
+/** What is still to be looked at on the site, place by place, for a phone in one hand. */
+export default function Walk({ actionData }: Route.ComponentProps) {
+  const { plan, index } = useSite()
+  const stops = useMemo(() => walkOf(index), [index])
+  const [params, setParams] = useSearchParams()
+  const all = params.get('all') === 'on'
+  const things = stops.reduce((sum, stop) => sum + stop.things, 0)
+  const done = stops.reduce((sum, stop) => sum + stop.done, 0)
+  const shown = all ? stops : stops.filter((stop) => stop.done < stop.things)
+  return (
+    <>
+      <Heading as="h1" size="xl" mb="2">
+        Walk it
+      </Heading>
+      <Took />
+      {stops.length === 0 ? (
+        <Text>
+          There are no places yet:{' '}
+          <RouterLink to={`/sites/${plan.site.id}/survey`} className={text.link}>
+            add them in the survey
+          </RouterLink>
+          , then walk from one to the next.
+        </Text>
+      ) : (
+        <>
+          <Text mb="1">
+            <b>
+              {done} of {things}
+            </b>{' '}
+            looked at. Floor by floor, from the lowest up; tick what you read off the thing itself, type what you
+            measured along the real way.
+          </Text>
+          <progress className={look.progress} value={done} max={things} aria-label="How much of the walk is done" />
+          <p className={text.small}>
+            <QuietButton type="button" small onClick={() => setParams(all ? {} : { all: 'on' }, { replace: true })}>
+              {all ? 'Show what is still to be done' : 'Show all places'}
+            </QuietButton>
+          </p>
+          {shown.length === 0 && <Notice tone="clear">All of it is looked at.</Notice>}
+          <ol className={look.stops}>
+            {shown.slice(0, MOST_SHOWN).map((stop) => (
+              <StopCard
+                key={stop.place.id}
+                stop={stop}
+                wrong={actionData?.place === stop.place.id ? actionData.problem : null}
+              />
+            ))}
+          </ol>
+          {shown.length > MOST_SHOWN && (
+            <Text color="quiet">and {shown.length - MOST_SHOWN} more places after these.</Text>
+          )}
+        </>
+      )}
+    </>
+  )
+}
+
+/** Nobody walks to more at once. */
+const MOST_SHOWN = 40
+
+function StopCard({ stop, wrong }: { stop: Stop; wrong: string | null }) {
+  const { plan } = useSite()
+  const busy = useNavigation().state === 'submitting'
+  const unit = useUnit()
+  const { place, floor, devices, runs, things, done } = stop
+  return (
+    <li className={look.stop} id={place.id}>
+      <h2>
+        {place.name}{' '}
+        <span className={text.quiet}>
+          {floor?.name ?? 'on no floor yet'}, {done} of {things}
+          {place.seen && `, last seen ${place.seen}`}
+        </span>
+      </h2>
+      {wrong && <Notice tone="blocked">{wrong}</Notice>}
+      <Form method="post" preventScrollReset>
+        <MadeFrom />
+        <input type="hidden" name="place" value={place.id} />
+        <label className={look.tick}>
+          <input type="checkbox" name="mains" defaultChecked={place.mains} /> mains within reach
+        </label>
+        {devices.map((device) => (
+          <label key={device.id} className={look.tick}>
+            <input type="checkbox" name="device" value={device.id} defaultChecked={device.seen !== undefined} />
+            <span>
+              <RouterLink to={`/sites/${plan.site.id}/survey/${device.id}`} className={text.link}>
+                {device.name}
+              </RouterLink>
+              : its {device.ports.length === 1 ? 'port' : `${device.ports.length} ports`} read
+            </span>
+          </label>
+        ))}
+        {runs.map((run) => (
+          <div key={run.id} className={look.run}>
+            <label className={look.tick}>
+              <input type="checkbox" name="run" value={run.id} defaultChecked={run.route.seen !== undefined} />
+              <span className={text.mono}>{run.tag}</span> measured
+            </label>
+            <TextField
+              field={{ ...plainField(`length-${run.id}`, routeText(run.route, unit)), id: `length-${run.id}` }}
+              label={
+                <>
+                  {nameOf(plan.devices, run.from.device)} to {nameOf(plan.devices, run.to.device)}
+                </>
+              }
+              hint={run.route.seen ? undefined : `like ${legsExample}`}
+              inputMode="text"
+            />
+            <Length metres={run.route.length} />
+          </div>
+        ))}
+        <TextField
+          field={{ ...plainField('note', place.note), id: `note-${place.id}` }}
+          label="Note"
+          maxLength={2000}
+        />
+        <p className={look.tick}>
+          <MainButton name="intent" value="seen" loading={busy} large>
+            I was here
+          </MainButton>
+        </p>
+      </Form>
+      <Photos place={place} busy={busy} />
+    </li>
+  )
+}
+
+const nameOf = (devices: readonly { id: string; name: string }[], id: string): string =>
+  byId(devices).get(id)?.name ?? id
+
+function Photos({ place, busy }: { place: Place; busy: boolean }) {
+  const { plan } = useSite()
+  const photos = place.photos ?? []
+  return (
+    <>
+      {photos.length > 0 && (
+        <ul className={look.photos}>
+          {photos.map(({ file, note }, at) => (
+            <li key={file}>
+              <a href={`/sites/${plan.site.id}/files/${file}`}>
+                <img
+                  src={`/sites/${plan.site.id}/files/${file}`}
+                  alt={note ?? `Photo ${at + 1} of ${place.name}`}
+                  loading="lazy"
+                />
+              </a>
+              <Form method="post" preventScrollReset>
+                <MadeFrom />
+                <input type="hidden" name="place" value={place.id} />
+                <input type="hidden" name="file" value={file} />
+                <QuietButton
+                  name="intent"
+                  value="no photo"
+                  small
+                  grave
+                  aria-label={`Take photo ${at + 1} of ${place.name} away`}
+                >
+                  Take away
+                </QuietButton>
+              </Form>
+            </li>
+          ))}
+        </ul>
+      )}
+      {photos.length < MOST_PHOTOS && (
+        <Form method="post" encType="multipart/form-data" preventScrollReset className={look.run}>
+          <MadeFrom />
+          <input type="hidden" name="place" value={place.id} />
+          <FileField label={`A photo of ${place.name}`} name="photo" accept="image/jpeg,image/png,image/webp" />
+          <QuietButton name="intent" value="photo" loading={busy}>
+            Keep it with the place
+          </QuietButton>
+        </Form>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,70 @@
+import { type Device, INSTALLED } from '../plan/device'
+import { dayField, nameField } from '../plan/fields'
+import { type LengthUnit, parseLength } from '../quantity/length'
+import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
+import { offsetText } from './points-text'
+
+type Installed = NonNullable<Device['installed']>
+
+export const installedExample = 'system 12.4 since 2026-03-02'
+/** Lines of what is installed at most, as the plan has it. */
+const MOST_INSTALLED = 20
+
+/**
+ * What is installed on a computer, a line each: system, firmware or driver, its version, since when.
+ *
+ * @example parseInstalled('system 12.4 since 2026-03-02\nfirmware F9 since 2026-01-10')
+ */
+export function parseInstalled(text: string): Parsed<Installed> {
+  const lines = text.split('\n').map(plainText).filter(Boolean)
+  if (lines.length > MOST_INSTALLED) return unreadable(`At most ${MOST_INSTALLED} lines of what is installed.`)
+  const installed: Installed = []
+  for (const line of lines) {
+    const [first = '', ...rest] = line.split(' ')
+    const since = rest.lastIndexOf('since')
+    const what = INSTALLED.find((each) => each === first.toLowerCase())
+    const version = nameField.safeParse((since < 0 ? rest : rest.slice(0, since)).join(' '))
+    const on = dayField.safeParse(since < 0 ? '' : rest[since + 1])
+    if (!what || !version.success || !on.success)
+      return unreadable(
+        `"${line.slice(0, 40)}" is not understood. Write ${INSTALLED.join(', ')}, like ${installedExample}.`,
+      )
+    installed.push({ what, version: version.data, on: on.data })
+  }
+  return parsed(installed)
+}
+
+export const installedText = (installed: Installed = []): string =>
+  installed.map(({ what, version, on }) => `${what} ${version} since ${on}`).join('\n')
+
+export const noiseExample = '52 dB at 1 m'
+
+/** How loud something is and where that was read: "52 dB at 1 m", "49 at 3 ft". */
+export function parseNoise(text: string, unit: LengthUnit = 'm'): Parsed<NonNullable<Device['noise']>> {
+  const plain = plainText(text)
+  const at = plain.toLowerCase().indexOf(' at ')
+  const level = Number(
+    plain
+      .slice(0, at < 0 ? plain.length : at)
+      .replace(',', '.')
+      .replace(/ ?db$/i, ''),
+  )
+  const distance = at < 0 ? null : parseLength(plain.slice(at + 4), unit)
+  if (
+    !distance?.ok ||
+    !Number.isFinite(level) ||
+    level < 0 ||
+    level > 140 ||
+    distance.value < 0.05 ||
+    distance.value > 100
+  )
+    return unreadable(
+      `"${plain.slice(0, 40)}" is no level of sound. Write the level and where it was read, like ${noiseExample}.`,
+    )
+  return parsed({ level, distance: distance.value })
+}
+
+export const noiseText = (noise: Device['noise'], unit: LengthUnit): string =>
+  noise
+    ? `${decimal(noise.level, 1)} dB at ${offsetText(noise.distance, unit === 'm' ? 'm' : 'ft')}${unit === 'm' ? ' m' : ''}`
+    : ''

@@ -1,0 +1,344 @@
+import { DEVICE_KINDS, type Device } from '../plan/device'
+import { entityLists } from '../plan/entity'
+import { foldTag } from '../plan/fields'
+import { type Floor, toMillimetre } from '../plan/floor'
+import { freeIds, slugOf } from '../plan/free-id'
+import { byId, planLookup } from '../plan/lookup'
+import { NEED_KINDS, type Need } from '../plan/need'
+import { readNeedSize, saidSize } from '../plan/need-text'
+import type { Place, Plan } from '../plan/plan'
+import { put } from '../plan/put'
+import { faultsOfEntity } from '../plan/read'
+import { laidCables, type Run, type RunLead, withLength } from '../plan/run'
+import { type LengthUnit, parseOffset } from '../quantity/length'
+import { type Parsed, parsed, unreadable } from '../quantity/parsed'
+import { legsText, parseRoute } from '../route/legs'
+import { offsetText } from './points-text'
+import { keptPorts, parsePortLine, portLine } from './port-line'
+
+/** What of a survey goes in and out as tables. */
+export const SURVEY_TABLES = ['places', 'devices', 'ports', 'runs', 'needs'] as const
+export type SurveyTable = (typeof SURVEY_TABLES)[number]
+
+type Row = (column: string) => string
+type Context = { plan: Plan; unit: LengthUnit; idOf: (list: Made, name: string) => string }
+type Made = 'places' | 'devices' | 'runs' | 'needs'
+
+type Table = {
+  columns: readonly string[]
+  needed: readonly string[]
+  rows(plan: Plan): string[][]
+  /** The plan with what a row says in it; what it does not say stays as it was. */
+  read(row: Row, context: Context): Parsed<Plan>
+}
+
+type Named = { id: string; name: string }
+
+/** What a thing is called in a table: its name, or its id where others are called the same. */
+function called(items: readonly Named[], id: string): string {
+  const item = byId(items).get(id)
+  if (!item) return id
+  const same = items.filter(({ name }) => name.toLowerCase() === item.name.toLowerCase())
+  return same.length > 1 || items.some((other) => other !== item && other.id.toLowerCase() === item.name.toLowerCase())
+    ? id
+    : item.name
+}
+
+/** The thing that a cell names, by its id or by a name that no other has. */
+function found<T extends Named>(items: readonly T[], text: string, what: string): Parsed<T> {
+  const own = byId(items).get(text)
+  if (own) return parsed(own)
+  const same = items.filter(({ name }) => name.toLowerCase() === text.toLowerCase())
+  if (same.length > 1)
+    return unreadable(`${what}: ${same.length} are called "${text.slice(0, 40)}"; write the id of the one you mean`)
+  return same[0] ? parsed(same[0]) : unreadable(`${what}: there is no "${text.slice(0, 40)}"`)
+}
+
+/** Whether a row means something that is there already: by the name of one and no other. */
+const known = <T extends Named>(items: readonly T[], text: string): Parsed<T | null> => {
+  const same = found(items, text, 'name')
+  if (same.ok) return same
+  return same.problem.includes('are called') ? same : parsed(null)
+}
+
+const yesNo = (text: string): boolean | null =>
+  /^(yes|y|true|1|x)$/i.test(text) ? true : /^(no|n|false|0)$/i.test(text) ? false : null
+
+/** The entity with one field as the cell says: taken out where the cell is empty. */
+function withText<T extends object, Field extends keyof T>(entity: T, field: Field, text: string): T {
+  const { [field]: _, ...rest } = entity
+  return (text === '' ? rest : { ...rest, [field]: text }) as T
+}
+
+const places: Table = {
+  columns: ['name', 'mains', 'floor', 'right', 'down', 'height', 'note'],
+  needed: ['name'],
+  rows: (plan) =>
+    plan.places.map(({ id, mains, at, height, note }) => [
+      called(plan.places, id),
+      mains ? 'yes' : 'no',
+      at ? called(plan.floors, at.floor) : '',
+      at ? offsetText(at.x, 'ft') : '',
+      at ? offsetText(at.y, 'ft') : '',
+      height === undefined ? '' : offsetText(height, 'ft'),
+      note ?? '',
+    ]),
+  read(row, { plan, unit, idOf }) {
+    const was = known(plan.places, row('name'))
+    if (!was.ok) return was
+    let place: Place = was.value ?? { id: idOf('places', row('name')), name: row('name'), mains: true }
+    if (row('mains') !== '') {
+      const mains = yesNo(row('mains'))
+      if (mains === null) return unreadable('mains: write yes or no')
+      place = { ...place, mains }
+    }
+    if (row('floor') !== '') {
+      const floor = found<Floor>(plan.floors, row('floor'), 'floor')
+      if (!floor.ok) return floor
+      const [x, y] = [parseOffset(row('right'), unit), parseOffset(row('down'), unit)]
+      if (!x.ok) return unreadable(`right: ${x.problem}`)
+      if (!y.ok) return unreadable(`down: ${y.problem}`)
+      place = { ...place, at: { floor: floor.value.id, x: toMillimetre(x.value), y: toMillimetre(y.value) } }
+    }
+    if (row('height') !== '') {
+      const height = parseOffset(row('height'), unit)
+      if (!height.ok) return unreadable(`height: ${height.problem}`)
+      place = { ...place, height: toMillimetre(height.value) }
+    }
+    return parsed(put(plan, 'places', row('note') === '' ? place : { ...place, note: row('note') }))
+  },
+}
+
+const devices: Table = {
+  columns: ['name', 'kind', 'place', 'hub without a supply', 'note'],
+  needed: ['name', 'kind'],
+  rows: (plan) =>
+    plan.devices.map(({ id, kind, place, busPowered, note }) => [
+      called(plan.devices, id),
+      kind,
+      place === undefined ? '' : called(plan.places, place),
+      busPowered ? 'yes' : '',
+      note ?? '',
+    ]),
+  read(row, { plan, idOf }) {
+    const was = known(plan.devices, row('name'))
+    if (!was.ok) return was
+    const kind = DEVICE_KINDS.find((each) => each === row('kind').toLowerCase())
+    if (!kind) return unreadable(`kind: one of ${DEVICE_KINDS.join(', ')}`)
+    let device: Device = {
+      ...(was.value ?? { id: idOf('devices', row('name')), name: row('name'), busPowered: false, ports: [] }),
+      kind,
+    }
+    if (row('place') !== '') {
+      const place = found(plan.places, row('place'), 'place')
+      if (!place.ok) return place
+      device = { ...device, place: place.value.id }
+    }
+    const alone = row('hub without a supply')
+    if (alone !== '') {
+      const busPowered = yesNo(alone)
+      if (busPowered === null) return unreadable('hub without a supply: write yes or no')
+      device = { ...device, busPowered }
+    }
+    return parsed(put(plan, 'devices', row('note') === '' ? device : { ...device, note: row('note') }))
+  },
+}
+
+const ports: Table = {
+  columns: ['device', 'port'],
+  needed: ['device', 'port'],
+  rows: (plan) =>
+    plan.devices.flatMap((device) => device.ports.map((port) => [called(plan.devices, device.id), portLine(port)])),
+  read(row, { plan }) {
+    const device = found(plan.devices, row('device'), 'device')
+    if (!device.ok) return device
+    const said = parsePortLine(row('port'))
+    if (!said.ok) return unreadable(`port: ${said.problem}`)
+    const own = device.value.ports
+    const names = new Set(said.value.map(({ name }) => name.toLowerCase()))
+    // a port of that name is that port; any other is new behind them
+    const kept = own.map(
+      ({ id: _, ...port }) => said.value.find(({ name }) => name.toLowerCase() === port.name.toLowerCase()) ?? port,
+    )
+    const fresh = said.value.filter(({ name }) => !own.some((port) => port.name.toLowerCase() === name.toLowerCase()))
+    if (names.size < said.value.length) return unreadable('port: two ports of one name')
+    return parsed(put(plan, 'devices', { ...device.value, ports: keptPorts([...kept, ...fresh], own) }))
+  },
+}
+
+const runs: Table = {
+  columns: ['tag', 'from device', 'from port', 'to device', 'to port', 'length', 'cable', 'note'],
+  needed: ['tag', 'from device', 'from port', 'to device', 'to port', 'length'],
+  rows: (plan) =>
+    plan.runs.map((run) => [
+      run.tag,
+      ...[run.from, run.to].flatMap(({ device, port }) => [
+        called(plan.devices, device),
+        called(byId(plan.devices).get(device)?.ports ?? [], port),
+      ]),
+      run.route.legs && !run.route.follows ? legsText(run.route.legs, 'ft') : `${run.route.length} m`,
+      laidCables(run)
+        .map((id) => byId(plan.cables).get(id)?.tag ?? id)
+        .join(' + '),
+      run.note ?? '',
+    ]),
+  read(row, { plan, unit, idOf }) {
+    const was = plan.runs.find(({ tag }) => foldTag(tag) === foldTag(row('tag')))
+    const ends = []
+    for (const end of ['from', 'to']) {
+      const device = found(plan.devices, row(`${end} device`), `${end} device`)
+      if (!device.ok) return device
+      const port = found(device.value.ports, row(`${end} port`), `${end} port of ${device.value.name}`)
+      if (!port.ok) return port
+      ends.push({ device: device.value.id, port: port.value.id })
+    }
+    const route = parseRoute(row('length'), unit)
+    if (!route.ok) return unreadable(`length: ${route.problem}`)
+    const [from, to] = ends as [Run['from'], Run['to']]
+    const leads = leadsOf(row('cable'), plan, was)
+    if (!leads.ok) return leads
+    const same =
+      was && Math.abs(was.route.length - route.value.length) < 1e-9 && (!route.value.legs || was.route.follows)
+    const run: Run = {
+      ...(was ?? { id: idOf('runs', row('tag')), tag: row('tag') }),
+      from,
+      to,
+      leads: leads.value,
+      route: same
+        ? was.route
+        : {
+            ...withLength(was?.route ?? { length: 1 }, route.value.length),
+            ...(route.value.legs ? { legs: route.value.legs } : {}),
+          },
+    }
+    return parsed(put(plan, 'runs', row('note') === '' ? run : withText(run, 'note', row('note'))))
+  },
+}
+
+/** The leads of a run by their tags; a cell that names none leaves what lies there. */
+function leadsOf(text: string, plan: Plan, was: Run | undefined): Parsed<RunLead[]> {
+  if (text === '') return parsed(was?.leads ?? [])
+  const leads: RunLead[] = []
+  for (const tag of text.split('+').map((each) => each.trim())) {
+    const cable = plan.cables.find((each) => foldTag(each.tag) === foldTag(tag))
+    if (!cable) return unreadable(`cable: there is no cable "${tag.slice(0, 24)}" in the drawer`)
+    const lay = was?.leads.find((lead) => 'cable' in lead && lead.cable === cable.id)
+    leads.push(lay ?? { cable: cable.id, reversed: false })
+  }
+  return parsed(leads)
+}
+
+const needs: Table = {
+  columns: ['from', 'to', 'kind', 'size', 'name', 'priority', 'note'],
+  needed: ['from', 'to', 'kind', 'size'],
+  rows: (plan) =>
+    plan.needs.map((need) => [
+      called(plan.devices, need.from),
+      called(plan.devices, need.to),
+      need.kind,
+      saidSize(need),
+      need.name ?? '',
+      need.priority === undefined ? '' : String(need.priority),
+      need.note ?? '',
+    ]),
+  read(row, { plan, idOf }) {
+    const [from, to] = [found(plan.devices, row('from'), 'from'), found(plan.devices, row('to'), 'to')]
+    if (!from.ok) return from
+    if (!to.ok) return to
+    const kind = NEED_KINDS.find((each) => each === row('kind').toLowerCase())
+    if (!kind) return unreadable(`kind: one of ${NEED_KINDS.join(', ')}`)
+    const size = readNeedSize(kind, row('size'))
+    if (!size.ok) return unreadable(`size: ${size.problem}`)
+    const between = plan.needs.filter(
+      (need) => need.from === from.value.id && need.to === to.value.id && need.kind === kind,
+    )
+    const was = between.find(({ name }) => (name ?? '').toLowerCase() === row('name').toLowerCase())
+    const priority = row('priority') === '' ? undefined : Number(row('priority'))
+    const need = {
+      ...(was ?? { id: idOf('needs', `${kind} ${to.value.name}`), from: from.value.id, to: to.value.id }),
+      ...size.value,
+      ...(row('name') === '' ? {} : { name: row('name') }),
+      ...(priority === undefined ? {} : { priority }),
+      ...(row('note') === '' ? {} : { note: row('note') }),
+    } as Need
+    return parsed(put(plan, 'needs', need))
+  },
+}
+
+export const surveyTables: Readonly<Record<SurveyTable, Table>> = { places, devices, ports, runs, needs }
+
+/** A table of the site, its first row naming the columns; `readSurveyTable` reads it back to the same site. */
+export const surveyRows = (plan: Plan, table: SurveyTable): string[][] => [
+  [...surveyTables[table].columns],
+  ...surveyTables[table].rows(plan),
+]
+
+export type BadSurveyRow = { line: number; problem: string; cells: readonly string[] }
+export type SurveyRead = { plan: Plan; good: { line: number; cells: readonly string[] }[]; bad: BadSurveyRow[] }
+
+const LISTS: Readonly<Record<SurveyTable, Made>> = {
+  places: 'places',
+  devices: 'devices',
+  ports: 'devices',
+  runs: 'runs',
+  needs: 'needs',
+}
+
+/**
+ * A plan with the rows of a table in it, one after the other; a row that cannot be read is left out and says why. A row that names what is there changes it,
+ * any other is new. Refused where a column that is needed is missing.
+ */
+export function readSurveyTable(
+  table: SurveyTable,
+  headers: readonly string[],
+  rows: readonly (readonly string[])[],
+  plan: Plan,
+  unit: LengthUnit,
+): Parsed<SurveyRead> {
+  const { columns, needed, read } = surveyTables[table]
+  const names = headers.map((header) => header.trim().toLowerCase().replaceAll('_', ' '))
+  const missing = needed.filter((column) => !names.includes(column))
+  if (missing.length > 0)
+    return unreadable(
+      `There is no column "${missing.join('", "')}". A table of ${table} has ${columns.join(', ')}; its first line names them.`,
+    )
+  const list = LISTS[table]
+  const ids = {
+    places: freeIds(plan.places.map(({ id }) => id)),
+    devices: freeIds(plan.devices.map(({ id }) => id)),
+    runs: freeIds(plan.runs.map(({ id }) => id)),
+    needs: freeIds(plan.needs.map(({ id }) => id)),
+  }
+  const idOf = (of: Made, name: string): string => ids[of](slugOf(name, of.slice(0, -1)))
+  const good: SurveyRead['good'] = []
+  const bad: BadSurveyRow[] = []
+  let made = plan
+  for (const [at, cells] of rows.entries()) {
+    const line = at + 2
+    const row: Row = (column) => cells[names.indexOf(column)]?.trim() ?? ''
+    const empty = needed.find((column) => row(column) === '')
+    const answer = empty ? unreadable(`${empty}: nothing stands there`) : read(row, { plan: made, unit, idOf })
+    const problem = answer.ok ? faultOf(made, answer.value, list) : answer.problem
+    if (answer.ok && problem === null) {
+      made = answer.value
+      good.push({ line, cells })
+    } else bad.push({ line, cells, problem: problem ?? '' })
+  }
+  return parsed({ plan: made, good, bad })
+}
+
+/** What keeps the entity that a row made from being part of a plan; null where nothing does. */
+function faultOf(before: Plan, after: Plan, list: Made): string | null {
+  const was = new Set<unknown>(before[list])
+  const entity = (after[list] as readonly { id: string }[]).find((each) => !was.has(each))
+  if (!entity) return null
+  const shaped = entityLists[list].schema.safeParse(entity)
+  if (!shaped.success) {
+    const [issue] = shaped.error.issues
+    return `${issue?.path.join(' ') ?? ''}: ${issue?.message ?? 'not allowed'}`
+  }
+  if (after[list].length > entityLists[list].most) return `a site has at most ${entityLists[list].most} ${list}`
+  for (const { path, reason } of faultsOfEntity(list, shaped.data as never, planLookup(after, 'either')))
+    return `${path}: ${reason}`
+  return null
+}
