@@ -26,7 +26,7 @@ DOMPurify.addHook('afterSanitizeElements', (node) => {
   if (node.nodeName.toLowerCase() !== 'style') return
   // declaration by declaration, so that the rest of the style stays
   const pieces = (node.textContent ?? '').split(/(?<=[;{}])/)
-  node.textContent = pieces.filter((piece) => !fetches(piece)).join('')
+  node.textContent = pieces.map((piece) => (fetches(piece) ? (/[{}]$/.exec(piece)?.[0] ?? '') : piece)).join('')
 })
 
 /** A drawing in lines without scripts, entities, links and whatever is fetched from elsewhere. */
