@@ -8,14 +8,21 @@ import { POLICY_ID } from '../../core/change/copy'
 import { gradeWords } from '../../core/checks/sentences'
 import type { Turned } from '../../core/checks/turned'
 import { type Policy, policySchema } from '../../core/plan/policy'
+import { type LengthUnit, parseOffset } from '../../core/quantity/length'
+import { decimal, parsed, unreadable } from '../../core/quantity/parsed'
+import { offsetText } from '../../core/survey/points-text'
 import { readForm } from '../read-form.server'
 import { baseOf, change, whyNotSaved } from '../stored.server'
 import text from '../theme/text.module.css'
 import { MadeFrom } from '../ui/change-fields'
 import { MainButton, Notice } from '../ui/controls'
+import { plainField, TextField } from '../ui/field'
+import { readBy } from '../ui/form-text'
 import { useSite } from '../ui/site-context'
+import { useUnit } from '../ui/units'
 import { useAsked } from '../ui/use-asked'
 import { useKept } from '../ui/use-kept'
+import { readUnit } from '../unit-cookie'
 import type { Route } from './+types/policy'
 import look from './policy.module.css'
 import { saveSiteForm } from './save-site.server'
@@ -39,6 +46,40 @@ const chosenSchema = z.object({
   addInCards: addInCards.unwrap(),
   farData: farData.unwrap(),
 })
+
+/** A share as people say it, in per cent, between nothing and all of it. */
+const share = (what: string) =>
+  readBy((text) => {
+    const percent = Number(text.replace(',', '.').replace(/ ?%$/, ''))
+    return Number.isFinite(percent) && percent >= 0 && percent <= 100
+      ? parsed(Math.round(percent * 100) / 10_000)
+      : unreadable(`${what} lies between 0 and 100 %.`)
+  }, `Say how much: ${what.toLowerCase()}.`).optional()
+
+/** The figures that a site sets for itself; one that a form does not show stays as it is. */
+const figuresSchema = (unit: LengthUnit) =>
+  z.object({
+    slack: share('Slack'),
+    loop: readBy((text) => {
+      const loop = parseOffset(text, unit)
+      return !loop.ok || (loop.value >= 0 && loop.value <= MOST_LOOP)
+        ? loop
+        : unreadable('A loop lies between 0 and 20 m.')
+    }, 'Say how long a loop is, or 0.').optional(),
+    headroom: share('Headroom'),
+    chargeAtLeast: share('The share of its own supply'),
+    overheadLow: share('What storage loses at least'),
+    overheadHigh: share('What storage loses at most'),
+  })
+const MOST_LOOP = 20
+
+/** What the site goes by with the figures of a form. */
+function withFigures(policy: Policy, figures: z.output<ReturnType<typeof figuresSchema>>): Partial<Policy> {
+  const { overheadLow, overheadHigh, ...plain } = figures
+  const { low, high } = policy.storageOverhead
+  const kept = Object.fromEntries(Object.entries(plain).filter(([, value]) => value !== undefined))
+  return { ...kept, storageOverhead: { low: overheadLow ?? low, high: overheadHigh ?? high } }
+}
 
 /** Where practitioners disagree, both schools with what follows from each. */
 const choices: Choice = {
@@ -154,11 +195,56 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (!chosen.success) {
     return data({ problem: 'Choose one answer to each question. Nothing was saved.' }, { status: 422 })
   }
+  const figures = figuresSchema(readUnit(request)).safeParse(Object.fromEntries(form))
+  if (!figures.success)
+    return data({ problem: `${figures.error.issues[0]?.message} Nothing was saved.` }, { status: 422 })
   const base = baseOf(form)
-  const saved = await change(request, form, params.site, ({ plan }) => choosePolicy(plan, base, chosen.data))
+  const saved = await change(request, form, params.site, ({ plan }) =>
+    choosePolicy(plan, base, { ...chosen.data, ...withFigures(plan.policy, figures.data) }),
+  )
   if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/policy?done=saved`)
   const { problem, status } = whyNotSaved(saved)
   return data({ problem }, { status })
+}
+
+const percent = (share: number): string => decimal(share * 100, 2)
+
+/** Figures of the site's own. */
+function Figures({ policy }: { policy: Policy }) {
+  const unit = useUnit()
+  const { slack, loop, headroom, storageOverhead, chargeAtLeast } = policy
+  const field = (name: string, value: string) => plainField(name, value)
+  return (
+    <Box as="fieldset" border="1px solid" borderColor="line" bg="card" borderRadius="2px" px="4" pb="3" mb="4">
+      <Box as="legend" fontWeight="700" px="1">
+        Figures of this site
+      </Box>
+      <div className={look.figures}>
+        <TextField field={field('slack', percent(slack))} label="Slack kept on a route, %" inputMode="decimal" />
+        <TextField field={field('loop', offsetText(loop, unit))} label={`Loop kept at each end, ${unit}`} />
+        <TextField
+          field={field('headroom', percent(headroom))}
+          label="Tight below this margin, %"
+          inputMode="decimal"
+        />
+        <TextField
+          field={field('chargeAtLeast', percent(chargeAtLeast))}
+          label="A laptop charges from this share of its own supply, %"
+          inputMode="decimal"
+        />
+        <TextField
+          field={field('overheadLow', percent(storageOverhead.low))}
+          label="Storage loses in a tunnel at least, %"
+          inputMode="decimal"
+        />
+        <TextField
+          field={field('overheadHigh', percent(storageOverhead.high))}
+          label="and at most, %"
+          inputMode="decimal"
+        />
+      </div>
+    </Box>
+  )
 }
 
 /** What this site goes by where practitioners disagree. */
@@ -226,6 +312,7 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
             ))}
           </Box>
         ))}
+        <Figures policy={made.policy} />
         <MainButton loading={saving}>Save</MainButton>
       </Form>
       <SiteForm />

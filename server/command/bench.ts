@@ -7,6 +7,7 @@ import { indexPlan } from '../../core/plan/site-index'
 import { benchAhead } from './bench-ahead'
 import { benchChange } from './bench-change'
 import { benchDrawer } from './bench-drawer'
+import { benchFloors } from './bench-floors'
 import { benchPages } from './bench-pages'
 import { benchSite } from './bench-site'
 import { benchStore } from './bench-store'
@@ -43,6 +44,7 @@ export async function bench(values: BenchOptions, print: (text: string) => void)
     memoryMegabytes: process.memoryUsage().rss / 1e6,
     drawer: benchDrawer(),
     ahead: benchAhead(),
+    floors: benchFloors(),
   }
   print(
     [
@@ -58,6 +60,7 @@ export async function bench(values: BenchOptions, print: (text: string) => void)
       `one for every blocked run  ${(results.ahead.every / 1000).toFixed(1)} s (${results.ahead.blocked} runs), ${results.ahead.gain.toFixed(0)} times quicker than judging the whole site for each change tried`,
       `the best from the drawer   ${(results.ahead.leads / 1000).toFixed(1)} s for all of them`,
       `a what-if                  ${results.ahead.whatIf.toFixed(1)} ms`,
+      `a spot moved on a floor   ${results.floors.found.toFixed(0)} ms for ${results.floors.pathways} pathways and ${results.floors.runs} runs found anew, ${results.floors.gain.toFixed(1)} times quicker than graphology's own search; with what comes of it ${results.floors.judged.toFixed(0)} ms`,
       `a drawer of 5,000 cables  worked out ${results.drawer.workedOut.toFixed(0)} ms, a job picked ${results.drawer.picked.toFixed(1)} ms`,
       `a table of 5,000 rows     read ${results.drawer.tableRead.toFixed(0)} ms`,
       `a session of 200 leads    ordered ${results.drawer.sessionOrdered.toFixed(0)} ms`,

@@ -38,8 +38,11 @@ function hallway(end: (code: number) => void): Command {
   program.addCommand(calcCommand(say))
   add('export', 'a site as a plan file, to standard output')
     .argument('<site>')
-    .action(async (site: string) => (await import('./transfer')).exportSite(site))
-  add('import', 'a plan file as a new site')
+    .option('--archive <file>', 'with its drawings and photos, as a ZIP')
+    .action(async (site: string, { archive }: { archive?: string }) =>
+      (await import('./transfer')).exportSite(site, archive),
+    )
+  add('import', 'a plan file, or an archive, as a new site')
     .argument('<file>')
     .action(async (file: string) => end(await (await import('./transfer')).importFile(file)))
   add('backup', 'all sites with their logs, while Hallway runs')

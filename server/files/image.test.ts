@@ -106,7 +106,8 @@ describe('a drawing in lines', () => {
     expect(clean.value).toContain('M0 0h10')
     expect(clean.value).toContain('stroke:#111')
     expect(clean.value).toContain('url(#g)')
-    expect(clean.value).toContain('href="#g"')
+    // what repeats itself by its own name could be drawn a billion times
+    expect(clean.value).not.toContain('<use')
   })
   it('with entities that would fill the memory comes out without them', async () => {
     const lines = Array.from({ length: 20 }, (_, at) => `<!ENTITY e${at + 1} "&e${at};&e${at};&e${at};&e${at};">`)

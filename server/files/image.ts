@@ -6,8 +6,8 @@ import { harmlessSvg, LARGEST_SVG_BYTES } from './svg'
 
 /** So many pixels are decoded; more is no photo and no drawing but a bomb. */
 const MOST_PIXELS = 120_000_000
-const LONGEST_SIDE: Readonly<Record<ImageUse, number>> = { drawing: 5000, photo: 1600 }
-const QUALITY: Readonly<Record<ImageUse, number>> = { drawing: 88, photo: 78 }
+const LONGEST_SIDE: Readonly<Record<ImageUse, number>> = { drawing: 4000, photo: 1600 }
+const QUALITY: Readonly<Record<ImageUse, number>> = { drawing: 82, photo: 78 }
 
 const PICTURES = new Set(['image/png', 'image/jpeg', 'image/webp'])
 

@@ -9,6 +9,9 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['run', '/sites/saltmarsh/runs/r-09', { before: advised }],
     ['run-dark', '/sites/saltmarsh/runs/r-17', { scheme: 'dark', before: advised }],
     ['run-phone', '/sites/saltmarsh/runs/r-16', { phone: true }],
+    ['survey', '/sites/saltmarsh/survey/image-a'],
+    ['floor', '/sites/saltmarsh/floors/ground?run=r-07&pathway=wheelhouse-conduit'],
+    ['walk', '/sites/saltmarsh/walk', { phone: true }],
     ['needs', '/sites/saltmarsh/needs'],
     ['need', '/sites/saltmarsh/needs/log-picture', { before: lookCloser }],
     ['dock', '/sites/saltmarsh/docks/gallery-dock', { before: chartDrawn }],
@@ -17,9 +20,7 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['policy', '/sites/saltmarsh/policy', { before: judged }],
     ['drawer', '/sites/saltmarsh/drawer?job=type-C'],
     ['cable', '/sites/saltmarsh/cables/c-0021'],
-    ['chip', '/sites/saltmarsh/drawer/chip', { before: pasteWords }],
     ['session', '/sites/saltmarsh/drawer/sessions/gallery-drawer'],
-    ['session-table', '/sites/saltmarsh/drawer/sessions/gallery-drawer#table'],
     ['tags', '/sites/saltmarsh/drawer/tags?cables=c-0003+c-0021+c-0051'],
   ]
 
@@ -41,11 +42,6 @@ async function judged(page: Page) {
     .getByText(/survive it|Would change/)
     .first()
     .waitFor()
-}
-
-async function pasteWords(page: Page) {
-  await page.locator('#words').fill('1800abcd 00000000 00420100 00082020')
-  await page.getByLabel('Its tag').fill('C-0023')
 }
 
 // as somebody sees it who has said their name

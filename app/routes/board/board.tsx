@@ -63,6 +63,9 @@ export default function Board() {
           <Link href={`/sites/${plan.site.id}/plan.json`} color="brassInk" textDecoration="underline" fontSize="sm">
             Plan file
           </Link>
+          <Link href={`/sites/${plan.site.id}/plan.zip`} color="brassInk" textDecoration="underline" fontSize="sm">
+            Archive
+          </Link>
           {plan.devices.length > 1 && (
             <MainButton asChild>
               <RouterLink to={`/sites/${plan.site.id}/runs/new`}>New run</RouterLink>

@@ -1,4 +1,13 @@
-import { type KeyboardEvent, type MouseEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react'
+import {
+  type KeyboardEvent,
+  type MouseEvent,
+  memo,
+  type PointerEvent,
+  type RefObject,
+  useEffect,
+  useRef,
+  useState,
+} from 'react'
 import type { AreaReach } from '../../../core/headset/area'
 import type { NoiseSource } from '../../../core/placement/floor-noise'
 import type { Floor, PathwayPoint, Spot } from '../../../core/plan/floor'
@@ -44,6 +53,14 @@ const REST_MS = 800
 
 type Moving = { key: string; from: Spot; to: Spot }
 
+type Hands = {
+  hold(moving: Moving | null): void
+  spotOf(joint: Joint, event: PointerEvent): Spot | null
+  pick(joint: Joint): void
+  move(joint: Joint, to: Spot): void
+  pickPathway(id: string): void
+}
+
 /** A floor to scale, as it is measured: what stands on it, the pathways over it, and what can be moved. */
 export function FloorMap(props: Props) {
   const { siteId, floor, shape, hand, marked, way, noise, areas } = props
@@ -70,6 +87,22 @@ export function FloorMap(props: Props) {
     if (held && !next) props.moving(held.from, null)
     if (next) props.moving(next.from, next.to)
     setHeld(next)
+  }
+  // what a joint asks for, by the latest of this: joints that did not change are not drawn anew
+  const hands = useRef<Hands>(null as never)
+  hands.current = {
+    hold,
+    spotOf: (joint, event) => {
+      const spot = spotOf(event)
+      return spot && snapped(spot, shape, reach(), joint.key)
+    },
+    pick: (joint) => (hand === 'mark' ? props.mark(joint.at) : props.pick(joint)),
+    move: (joint, to) => {
+      setHeld(null)
+      props.moving(joint.at, null)
+      if (spotKey(to) !== joint.key) props.move(joint.at, to)
+    },
+    pickPathway: props.pickPathway,
   }
   const keys = (event: KeyboardEvent) => {
     if (event.target !== svg.current) return
@@ -140,7 +173,7 @@ export function FloorMap(props: Props) {
               line={line}
               on={way.has(line.pathway.id)}
               held={held && touches(line, held.key) ? held : null}
-              pick={props.pickPathway}
+              hands={hands}
             />
           ))}
           {marked.length > 0 && (
@@ -162,17 +195,7 @@ export function FloorMap(props: Props) {
               held={held?.key === joint.key ? held : null}
               locked={hand !== 'move'}
               words={pointWords(joint.at, unit)}
-              hold={hold}
-              spotOf={(event) => {
-                const spot = spotOf(event)
-                return spot && snapped(spot, shape, reach(), joint.key)
-              }}
-              pick={() => (hand === 'mark' ? props.mark(joint.at) : props.pick(joint))}
-              move={(to) => {
-                setHeld(null)
-                props.moving(joint.at, null)
-                if (spotKey(to) !== joint.key) props.move(joint.at, to)
-              }}
+              hands={hands}
             />
           ))}
         </g>
@@ -221,16 +244,21 @@ const Fixed = ({ x, y, children }: { x: number; y: number; children: React.React
   </g>
 )
 
-const Line = memo(function Line({
+const Line = memo(
+  PlainLine,
+  (one, other) => one.line.pathway === other.line.pathway && one.on === other.on && one.held === other.held,
+)
+
+function PlainLine({
   line: { pathway, pieces, leaves },
   on,
   held,
-  pick,
+  hands,
 }: {
   line: FloorLine
   on: boolean
   held: Moving | null
-  pick: (id: string) => void
+  hands: RefObject<Hands>
 }) {
   const at = (point: PathwayPoint): Spot => (held && spotKey(point) === held.key ? held.to : point)
   const longest = pieces.reduce((one, other) => (other.length > one.length ? other : one))
@@ -240,7 +268,7 @@ const Line = memo(function Line({
     // biome-ignore lint/a11y/noStaticElementInteractions: the list beside the floor holds the same pathways, by keys
     <g
       data-hold=""
-      onClick={() => pick(pathway.id)}
+      onClick={() => hands.current.pickPathway(pathway.id)}
       className={look.pathway}
       data-kind={pathway.kind}
       data-on={on || undefined}
@@ -265,26 +293,32 @@ const Line = memo(function Line({
       )}
     </g>
   )
-})
+}
 
-function JointMark({
+/** A joint is drawn anew where it, or what is done with it, is another. */
+const JointMark = memo(
+  PlainJoint,
+  (one, other) =>
+    one.joint.key === other.joint.key &&
+    one.joint.place === other.joint.place &&
+    one.joint.names.join() === other.joint.names.join() &&
+    one.held === other.held &&
+    one.locked === other.locked &&
+    one.words === other.words,
+)
+
+function PlainJoint({
   joint,
   held,
   locked,
   words,
-  hold,
-  spotOf,
-  pick,
-  move,
+  hands,
 }: {
   joint: Joint
   held: Moving | null
   locked: boolean
   words: string
-  hold: (moving: Moving | null) => void
-  spotOf: (event: PointerEvent) => Spot | null
-  pick: () => void
-  move: (to: Spot) => void
+  hands: RefObject<Hands>
 }) {
   const pressed = useRef<{ x: number; y: number } | null>(null)
   const resting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
@@ -296,20 +330,20 @@ function JointMark({
     const [right, down] = NUDGES[event.key] ?? [0, 0]
     if (event.key === 'Escape' && held) {
       clearTimeout(resting.current)
-      return hold(null)
+      return hands.current.hold(null)
     }
     if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault()
       clearTimeout(resting.current)
-      return held ? move(held.to) : pick()
+      return held ? hands.current.move(joint, held.to) : hands.current.pick(joint)
     }
     if (locked || (right === 0 && down === 0)) return
     event.preventDefault()
     const kept = (metres: number) => Math.round(metres * 1000) / 1000
     const to = { floor: at.floor, x: kept(here.x + right * step), y: kept(here.y + down * step) }
-    hold({ key: joint.key, from: at, to })
+    hands.current.hold({ key: joint.key, from: at, to })
     clearTimeout(resting.current)
-    resting.current = setTimeout(() => move(to), REST_MS)
+    resting.current = setTimeout(() => hands.current.move(joint, to), REST_MS)
   }
   return (
     // biome-ignore lint/a11y/useSemanticElements: a drawing has no buttons
@@ -329,18 +363,18 @@ function JointMark({
       onPointerMove={(event) => {
         const from = pressed.current
         if (!from || locked || Math.hypot(event.clientX - from.x, event.clientY - from.y) < 4) return
-        const to = spotOf(event)
-        if (to) hold({ key: joint.key, from: at, to })
+        const to = hands.current.spotOf(joint, event)
+        if (to) hands.current.hold({ key: joint.key, from: at, to })
       }}
       onPointerUp={() => {
         if (!pressed.current) return
         pressed.current = null
-        if (held) move(held.to)
-        else pick()
+        if (held) hands.current.move(joint, held.to)
+        else hands.current.pick(joint)
       }}
       onPointerCancel={() => {
         pressed.current = null
-        hold(null)
+        hands.current.hold(null)
       }}
     >
       <Fixed x={here.x} y={here.y}>
