@@ -1,7 +1,15 @@
-import { batteryCourse, headsetSource } from '../headset/headset'
+import { type BatteryCourse, batteryCourse, headsetSource } from '../headset/headset'
 import { negotiate } from '../power/negotiate'
-import type { Finding } from './finding'
+import { atLeast } from '../quantity/limit'
+import type { Finding, Verdict } from './finding'
 import { type Check, portPart, type Situation } from './situation'
+
+/** A battery that drains lasts the hours that are asked, or it does not; where nobody says how many it is tight. */
+function gradeOf(course: BatteryCourse, hours: number | undefined): Verdict {
+  if (course.course !== 'drains') return 'clear'
+  if (hours === undefined) return 'tight'
+  return atLeast(course.hours, hours) ? 'clear' : 'blocked'
+}
 
 /** Whether a headset's battery holds, charges or drains on what arrives over the run while it is worn. */
 export const batteryCheck: Check = {
@@ -19,14 +27,14 @@ export const batteryCheck: Check = {
       const course = batteryCourse({ capacity: battery.wattHours, draw: battery.draw, supply: taken })
       yield {
         check: 'battery',
-        grade: course.course === 'drains' ? 'tight' : 'clear',
+        grade: gradeOf(course, need.hours),
         part: portPart(laid.from),
         needId: need.id,
         have: taken,
         need: battery.draw,
         unit: 'W',
-        reason: { code: 'battery', course },
-        remedies: course.course === 'drains' ? [{ code: 'stronger-supply', watts: battery.draw }] : [],
+        reason: { code: 'battery', course, hours: need.hours ?? null },
+        remedies: gradeOf(course, need.hours) !== 'clear' ? [{ code: 'stronger-supply', watts: battery.draw }] : [],
         source: headsetSource,
       }
     }

@@ -14,8 +14,10 @@ import { hubDepthCheck } from './hub-depth'
 import { lanesCheck } from './lanes'
 import { lengthCheck } from './length'
 import { linkModeCheck } from './link-mode'
+import { ownVoltageCheck } from './own-voltage'
 import { pairingCheck } from './pairing'
 import { pictureCheck } from './picture'
+import { playAreaCheck } from './play-area'
 import { rateCheck } from './rate'
 import { resistorsCheck } from './resistors'
 import { sharedUplinkCheck } from './shared-uplink'
@@ -40,6 +42,8 @@ export const checks: readonly Check[] = [
   currentCheck,
   resistorsCheck,
   batteryCheck,
+  ownVoltageCheck,
+  playAreaCheck,
   voltsLostCheck,
   hubDepthCheck,
   busBudgetCheck,

@@ -38,6 +38,7 @@ export type CheckName =
   | 'delay'
   | 'storage target'
   | 'battery'
+  | 'play area'
   | 'resistors'
   | 'shown modes'
   | 'volts lost'
@@ -121,7 +122,9 @@ export type Reason =
       overhead: { low: number; high: number } | null
     }
   | { code: 'shared'; link: string; count: number; down: number; up: number }
-  | { code: 'battery'; course: BatteryCourse }
+  | { code: 'battery'; course: BatteryCourse; hours: number | null }
+  | { code: 'play-area'; corners: number; short: Metres }
+  | { code: 'own-voltage'; volts: Volts }
   | { code: 'volts-lost'; total: Volts; amps: Amps; watts: number }
   | { code: 'bus-budget'; ownSupply: boolean; leads: number; count: number }
   | { code: 'lanes-left'; lanes: 1 | 2 | 4; beside: LinkMode }

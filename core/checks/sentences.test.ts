@@ -52,7 +52,7 @@ const budget = (leads: number, count: number, ownSupply = false): Reason => ({
   leads,
   count,
 })
-const battery = (course: object): Reason => ({ code: 'battery', course: course as never })
+const battery = (course: object): Reason => ({ code: 'battery', course: course as never, hours: null })
 
 /** Every reason there is, in its forms: one, several, none. A new reason does not compile without its own. */
 const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
@@ -201,6 +201,12 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   })),
   'free-section': [1, 3].map((cables) => ({ code: 'free-section', taken: 90, free: 60, cables, way: 'tray T1' })),
   'no-way': [{ code: 'no-way', route: 4.2 }],
+  'play-area': [
+    { code: 'play-area', corners: 0, short: 0 },
+    { code: 'play-area', corners: 1, short: 0.4 },
+    { code: 'play-area', corners: 2, short: 1.2 },
+  ],
+  'own-voltage': [{ code: 'own-voltage', volts: 12 }],
   'lacks-resistors': [{ code: 'lacks-resistors' }],
   'not-listed': [
     {

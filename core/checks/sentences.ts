@@ -105,6 +105,12 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return `${reason.cables} ${reason.cables === 1 ? 'cable takes' : 'cables take'} ${decimal(reason.taken, 0)} mm² of the ${decimal(reason.free, 0)} mm² that are free in ${reason.way}.`
     case 'not-listed':
       return `${label} does not list ${formatPictureMode(reason.mode)} among the modes it takes, as it was read on ${reason.read}; near it are ${reason.instead.map(({ width, height, refresh }) => `${width}x${height}@${decimal(refresh, 2)}`).join(', ')}.`
+    case 'play-area':
+      return reason.corners === 0
+        ? 'The lead reaches every corner of the play area at head height.'
+        : `At head height the lead does not reach ${reason.corners === 1 ? 'one corner' : `${reason.corners} corners`} of the play area: ${metres(reason.short)} are missing to the farthest.`
+    case 'own-voltage':
+      return `${label} asks for ${decimal(reason.volts, 1)} V of its own beside the link; this run brings none, so it takes a feed of its own.`
     case 'lacks-resistors':
       return `${label} lacks the two type-C resistors: a C-to-C lead gives it nothing, a lead from a type-A socket does.`
     case 'long-enough':
@@ -152,7 +158,7 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'shared':
       return `${reason.count} needs share ${reason.link}; ${reason.down === 0 ? 'nothing is' : `${formatRate(reason.down)} are`} left toward the device end and ${formatRate(reason.up)} back.`
     case 'battery':
-      return batterySentence(reason.course, finding)
+      return batterySentence(reason.course, reason.hours, finding)
     case 'volts-lost':
       return `${label} loses ${decimal(reason.total, 2)} V there and back at ${decimal(reason.amps, 2)} A, ${decimal(reason.watts, 1)} W of heat; a cable may lose ${decimal(finding.need ?? 0, 2)} V on its supply.`
     case 'bus-budget':
@@ -213,11 +219,11 @@ const surroundingNames: Record<Surrounding, string> = {
   'open-floor': 'crosses an open floor',
 }
 
-function batterySentence(course: BatteryCourse, finding: Finding): string {
+function batterySentence(course: BatteryCourse, hours: number | null, finding: Finding): string {
   const figures = `${formatWatts(finding.have ?? 0)} arrive and ${formatWatts(finding.need ?? 0)} are drawn`
   if (course.course === 'holds') return `The battery holds: ${figures}.`
   if (course.course === 'charges') return `The battery charges, to about 92 %: ${figures}.`
-  return `The battery drains though it is plugged in, and lasts about ${decimal(course.hours, 1)} h: ${figures}.`
+  return `The battery drains though it is plugged in, and lasts about ${decimal(course.hours, 1)} h${hours === null ? '' : ` of the ${decimal(hours, 1)} h that are asked`}: ${figures}.`
 }
 
 /** Why a lead does not carry a mode. */

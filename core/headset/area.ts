@@ -1,7 +1,8 @@
+import type { Device } from '../plan/device'
 import type { Spot } from '../plan/floor'
 import type { Place } from '../plan/plan'
 import type { Run } from '../plan/run'
-import { leadCable, type SiteIndex } from '../plan/site-index'
+import { devicesByPlace, leadCable, type SiteIndex } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import { pointOf } from '../route/follow'
 
@@ -12,28 +13,28 @@ export const HEAD_HEIGHT: Metres = 1.7
 export type AreaReach = { run: Run; port: Spot; radius: Metres; corners: { x: number; y: number; short: Metres }[] }
 
 /**
- * For each headset lead that ends at a place with a play area: where a head can go. The lead takes the way down or up to head height and then goes along
- * the floor, with the slack of the site, as `leadForArea` reckons.
+ * Where a head can go on a run that ends at a headset in a play area; null where there is none, or its port is not on that floor. The lead takes the way
+ * down or up to head height and then goes along the floor, with the slack of the site, as `leadForArea` reckons.
  */
-export function areaReach(index: SiteIndex, place: Place): AreaReach[] {
-  const { area, at } = place
-  if (!area || !at) return []
-  return index.plan.devices.flatMap((device) => {
-    if (device.kind !== 'headset' || device.place !== place.id) return []
-    return (index.runsAt.get(device.id) ?? []).flatMap((run) => {
-      const far = run.from.device === device.id ? run.to.device : run.from.device
-      const port = pointOf(index.plan, far)
-      if (!port || port.floor !== at.floor || run.leads.length === 0) return []
-      const lead = run.leads.reduce((sum, each) => sum + leadCable(index, each).length, 0)
-      const radius = Math.max(0, lead / (1 + index.plan.policy.slack) - Math.abs(HEAD_HEIGHT - port.height))
-      const corners = [-1, 1].flatMap((right) =>
-        [-1, 1].map((down) => {
-          const x = at.x + (right * area.width) / 2
-          const y = at.y + (down * area.depth) / 2
-          return { x, y, short: Math.max(0, Math.hypot(x - port.x, y - port.y) - radius) }
-        }),
-      )
-      return { run, port, radius, corners }
-    })
-  })
+export function reachOf(index: SiteIndex, headset: Device, run: Run): AreaReach | null {
+  const place = headset.kind === 'headset' ? index.places.get(headset.place ?? '') : undefined
+  const { area, at } = place ?? {}
+  const port = area && at && pointOf(index.plan, run.from.device === headset.id ? run.to.device : run.from.device)
+  if (!port || port.floor !== at.floor || run.leads.length === 0) return null
+  const lead = run.leads.reduce((sum, each) => sum + leadCable(index, each).length, 0)
+  const radius = Math.max(0, lead / (1 + index.plan.policy.slack) - Math.abs(HEAD_HEIGHT - port.height))
+  const corners = [-1, 1].flatMap((right) =>
+    [-1, 1].map((down) => {
+      const x = at.x + (right * area.width) / 2
+      const y = at.y + (down * area.depth) / 2
+      return { x, y, short: Math.max(0, Math.hypot(x - port.x, y - port.y) - radius) }
+    }),
+  )
+  return { run, port, radius, corners }
 }
+
+/** How far each headset lead that ends at a place reaches in its play area. */
+export const areaReach = (index: SiteIndex, place: Place): AreaReach[] =>
+  (devicesByPlace(index.plan.devices).get(place.id) ?? []).flatMap((device) =>
+    (index.runsAt.get(device.id) ?? []).flatMap((run) => reachOf(index, device, run) ?? []),
+  )

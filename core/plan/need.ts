@@ -58,13 +58,20 @@ export const needSchema = z.discriminatedUnion('kind', [
     kind: z.literal('storage'),
     rate: rateField.describe('Write and read'),
   }),
-  z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('headset'), rate: rateField }),
+  z.strictObject({
+    ...everyNeed,
+    ...withPower,
+    kind: z.literal('headset'),
+    rate: rateField,
+    hours: z.number().min(0.1).max(24).optional().describe('Hours it is worn in one go'),
+  }),
   z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('camera'), rate: rateField.describe('Raw frames') }),
   z.strictObject({
     ...everyNeed,
     ...withPower,
     kind: z.literal('sensor'),
     rate: rateField.describe('Link rate it asks for'),
+    volts: z.number().min(1).max(60).optional().describe('A voltage of its own that it asks for beside the link'),
   }),
   z.strictObject({
     ...everyNeed,

@@ -2,6 +2,7 @@ import { type Device, INSTALLED } from '../plan/device'
 import { dayField, nameField } from '../plan/fields'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
+import { parseWatts } from '../quantity/watts'
 import { offsetText } from './points-text'
 
 type Installed = NonNullable<Device['installed']>
@@ -36,6 +37,25 @@ export function parseInstalled(text: string): Parsed<Installed> {
 
 export const installedText = (installed: Installed = []): string =>
   installed.map(({ what, version, on }) => `${what} ${version} since ${on}`).join('\n')
+
+export const batteryExample = '14 Wh, draws 8 W'
+
+/** A battery and what is drawn from it while it is used: "14 Wh, draws 8 W". */
+export function parseBattery(text: string): Parsed<NonNullable<Device['battery']>> {
+  const [capacity = '', drawn = ''] = plainText(text)
+    .toLowerCase()
+    .split(/, ?(?=[a-z]|\d)/)
+  const wattHours = Number(capacity.replace(/ ?wh$/, ''))
+  const draw = parseWatts(drawn.replace(/^draws /, ''))
+  if (!draw.ok || !(wattHours >= 0.1 && wattHours <= 1000))
+    return unreadable(
+      `"${plainText(text).slice(0, 40)}" is no battery. Write what it holds and what is drawn, like ${batteryExample}.`,
+    )
+  return parsed({ wattHours, draw: draw.value })
+}
+
+export const batteryText = (battery: Device['battery']): string =>
+  battery ? `${decimal(battery.wattHours, 2)} Wh, draws ${decimal(battery.draw, 2)} W` : ''
 
 export const noiseExample = '52 dB at 1 m'
 

@@ -160,7 +160,7 @@ export const templates: readonly Template[] = [
     group: 'Headsets, cameras, sensors',
     name: '3D sensor with a supply of its own',
     kind: 'sensor',
-    lines: ['type-C device 5g'],
+    lines: ['link and 12 V: own-sensor_plug device 5g takes 12W'],
   },
   {
     group: 'Headsets, cameras, sensors',

@@ -104,6 +104,12 @@ export function NeedFields({ fields, put }: { fields: Fields; put: (kind: NeedKi
           It must arrive without compression
         </label>
       )}
+      {kind === 'headset' && (
+        <TextField field={fields.hours as Known} label="Worn in one go, hours" inputMode="decimal" maxLength={5} />
+      )}
+      {kind === 'sensor' && (
+        <TextField field={fields.volts as Known} label="A voltage of its own, V" inputMode="decimal" maxLength={5} />
+      )}
       {kind === 'audio' && (
         <TextField field={fields.delay as Known} label="Delay it may add, ms" inputMode="decimal" maxLength={6} />
       )}

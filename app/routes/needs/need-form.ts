@@ -5,6 +5,17 @@ import { formatNeedSize, needExamples, readNeedSize, saidSize } from '../../../c
 import { type Parsed, parsed, plainText, unreadable } from '../../../core/quantity/parsed'
 import { variantOf } from '../../../core/variants/need-variants'
 
+const figure = (lowest: number, highest: number, otherwise: string) =>
+  z
+    .string()
+    .transform((text, context) => {
+      const value = Number(text.replace(',', '.'))
+      if (value >= lowest && value <= highest) return value
+      context.addIssue(otherwise)
+      return z.NEVER
+    })
+    .optional()
+
 /** What a need's own form holds, as it is typed; reading it gives the need. */
 export const needFormSchema = z
   .object({
@@ -22,6 +33,8 @@ export const needFormSchema = z
       .string()
       .regex(/^\d{1,3}(\.\d{1,2})?$/, 'Give milliseconds, such as 2.5.')
       .optional(),
+    hours: figure(0.1, 24, 'Give hours, such as 2.5.'),
+    volts: figure(1, 60, 'Give volts, such as 12.'),
     variants: z.string().max(2000).optional(),
     note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
   })
@@ -40,7 +53,7 @@ export const needFormSchema = z
       context.addIssue({ code: 'custom', path: ['variants'], message: variants.problem })
       return z.NEVER
     }
-    const { from, to, name, note, priority, uncompressed, delay } = form
+    const { from, to, name, note, priority, uncompressed, delay, hours, volts } = form
     return {
       from,
       to,
@@ -50,6 +63,8 @@ export const needFormSchema = z
       ...(priority ? { priority: Number(priority) } : {}),
       ...(uncompressed && size.value.kind === 'picture' ? { uncompressed: true as const } : {}),
       ...(delay !== undefined && size.value.kind === 'audio' ? { delay: Number(delay) } : {}),
+      ...(hours !== undefined && size.value.kind === 'headset' ? { hours } : {}),
+      ...(volts !== undefined && size.value.kind === 'sensor' ? { volts } : {}),
       ...(variants.value.length > 0 ? { variants: variants.value } : {}),
     }
   })
@@ -89,6 +104,8 @@ export type NeedFormTexts = {
   priority?: string
   uncompressed?: string
   delay?: string
+  hours?: string
+  volts?: string
   variants?: string
   note?: string
 }
@@ -106,6 +123,8 @@ export const textsOfNeed = (need: Need): NeedFormTexts => ({
   priority: need.priority === undefined ? '' : String(need.priority),
   uncompressed: need.kind === 'picture' && need.uncompressed ? 'on' : undefined,
   delay: need.kind === 'audio' && need.delay !== undefined ? String(need.delay) : undefined,
+  hours: need.kind === 'headset' && need.hours !== undefined ? String(need.hours) : undefined,
+  volts: need.kind === 'sensor' && need.volts !== undefined ? String(need.volts) : undefined,
   variants: need.variants?.map((variant) => `${variant.name}: ${formatNeedSize(variantOf(need, variant))}`).join('\n'),
   note: need.note,
 })

@@ -100,6 +100,8 @@ export function changeOf(
       ...ends,
       ...(old?.variants && old.kind === size.kind ? { variants: old.variants } : {}),
       ...(old?.kind === 'audio' && size.kind === 'audio' && old.delay !== undefined ? { delay: old.delay } : {}),
+      ...(old?.kind === 'headset' && size.kind === 'headset' && old.hours !== undefined ? { hours: old.hours } : {}),
+      ...(old?.kind === 'sensor' && size.kind === 'sensor' && old.volts !== undefined ? { volts: old.volts } : {}),
       ...(old?.kind === 'picture' && size.kind === 'picture' && old.uncompressed ? { uncompressed: true } : {}),
       ...size,
     } as Need

@@ -1,5 +1,5 @@
 import { DEVICE_KINDS } from '../../../core/plan/device'
-import { installedExample, noiseExample } from '../../../core/survey/device-text'
+import { batteryExample, installedExample, noiseExample } from '../../../core/survey/device-text'
 import { LabelledField, PlainSelect, PlainTextArea, plainField, TextField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import look from './survey.module.css'
@@ -11,6 +11,7 @@ export type DeviceTexts = {
   busPowered: boolean
   note: string
   noise?: string
+  battery?: string
   installed?: string
 }
 
@@ -39,6 +40,11 @@ export function DeviceFields({ texts }: { texts: DeviceTexts }) {
       </LabelledField>
       <TextField field={plainField('note', texts.note)} label="Note" maxLength={2000} />
       <TextField field={plainField('noise', texts.noise)} label="How loud it is" placeholder={noiseExample} />
+      <TextField
+        field={plainField('battery', texts.battery)}
+        label="Battery of a headset"
+        placeholder={batteryExample}
+      />
       <LabelledField field={plainField('installed')} label="What is installed, a line each">
         <PlainTextArea
           id="field-installed"

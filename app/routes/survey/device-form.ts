@@ -3,7 +3,7 @@ import { DEVICE_KINDS, type Device, type Port } from '../../../core/plan/device'
 import { nameField } from '../../../core/plan/fields'
 import type { LengthUnit } from '../../../core/quantity/length'
 import { type Parsed, parsed } from '../../../core/quantity/parsed'
-import { parseInstalled, parseNoise } from '../../../core/survey/device-text'
+import { parseBattery, parseInstalled, parseNoise } from '../../../core/survey/device-text'
 import { keptPorts, type LineFault, parsePortLines } from '../../../core/survey/port-line'
 
 import { readBy } from '../../ui/form-text'
@@ -40,8 +40,11 @@ export function readDevice(
   const loud = String(form.get('noise') ?? '').trim()
   const noise = loud === '' ? null : parseNoise(loud, unit)
   if (noise && !noise.ok) return { ok: false, problem: noise.problem, lines: [] }
+  const lives = String(form.get('battery') ?? '').trim()
+  const battery = lives === '' ? null : parseBattery(lives)
+  if (battery && !battery.ok) return { ok: false, problem: battery.problem, lines: [] }
   const { name, kind, place, busPowered, note, installed } = read.data
-  const { place: _, note: __, noise: ___, installed: ____, ...rest } = before ?? { ports: [] as Port[] }
+  const { place: _, note: __, noise: ___, installed: ____, battery: had, ...rest } = before ?? { ports: [] as Port[] }
   return parsed({
     ...rest,
     name,
@@ -50,6 +53,7 @@ export function readDevice(
     ports: keptPorts(ports, before?.ports ?? []),
     ...(place ? { place } : {}),
     ...(note ? { note } : {}),
+    ...(battery?.ok ? { battery: battery.value } : had && !form.has('battery') ? { battery: had } : {}),
     ...(noise?.ok ? { noise: noise.value } : {}),
     ...(installed && installed.length > 0 ? { installed } : {}),
   })

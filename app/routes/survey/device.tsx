@@ -13,7 +13,7 @@ import {
 import { LARGEST_READING_BYTES } from '../../../core/identity/device-reading'
 import { passesThrough } from '../../../core/plan/device'
 import { byId } from '../../../core/plan/lookup'
-import { installedText, noiseText } from '../../../core/survey/device-text'
+import { batteryText, installedText, noiseText } from '../../../core/survey/device-text'
 import { portLine } from '../../../core/survey/port-line'
 import { withPatches } from '../../../core/survey/take-reading'
 import { refused } from '../../../server/sites/change-site'
@@ -193,6 +193,7 @@ function DeviceEditor({
           busPowered: device.busPowered,
           note: device.note ?? '',
           noise: noiseText(device.noise, unit),
+          battery: batteryText(device.battery),
           installed: installedText(device.installed),
         }}
       />

@@ -82,7 +82,13 @@ export function PortsField({
               columns={['Move', 'Port', 'Connector', 'Data', 'Picture', 'Power', 'Where']}
             >
               {ports.slice(0, MOST_SHOWN).map((port, at) => (
-                <PortRow key={port.name} port={port} line={lines[at] ?? 0} count={lines.length} />
+                <PortRow
+                  key={port.name}
+                  port={port}
+                  line={lines[at] ?? 0}
+                  count={lines.length}
+                  neighbours={neighboursOf(port, ports)}
+                />
               ))}
             </RuledTable>
           </SortableContext>
@@ -110,7 +116,23 @@ function moveByKeys(event: KeyboardEvent<HTMLTextAreaElement>, put: (text: strin
   requestAnimationFrame(() => area.setSelectionRange(start + 1, start + 1))
 }
 
-function PortRow({ port, line, count }: { port: SaidPort; line: number; count: number }) {
+/** The ports that hang on the same controller: what one of them moves, the others have less. */
+const neighboursOf = ({ name, controller }: SaidPort, ports: readonly SaidPort[]): string[] =>
+  controller === undefined
+    ? []
+    : ports.filter((other) => other.controller === controller && other.name !== name).map((other) => other.name)
+
+function PortRow({
+  port,
+  line,
+  count,
+  neighbours,
+}: {
+  port: SaidPort
+  line: number
+  count: number
+  neighbours: readonly string[]
+}) {
   const { attributes, listeners, setNodeRef, transform } = useSortable({ id: port.name })
   const { connector, gender, role, usb, usb4, thunderbolt, displayport, hdmi, gives, takes, sits, controller } = port
   const data = [
@@ -156,7 +178,11 @@ function PortRow({ port, line, count }: { port: SaidPort; line: number; count: n
           .filter(Boolean)
           .join(', ')}
       </td>
-      <td>{[sits ?? '', controller ?? ''].filter(Boolean).join(', ')}</td>
+      <td>
+        {[sits ?? '', controller ?? '', neighbours.length > 0 ? `shares it with ${neighbours.join(', ')}` : '']
+          .filter(Boolean)
+          .join(', ')}
+      </td>
     </tr>
   )
 }

@@ -8,6 +8,7 @@ import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { byId } from '../../../core/plan/lookup'
 import type { Place } from '../../../core/plan/plan'
 import { devicesByPlace } from '../../../core/plan/site-index'
+import { batteryText } from '../../../core/survey/device-text'
 import { portLine } from '../../../core/survey/port-line'
 import { fromTemplate, templates } from '../../../core/survey/templates'
 import { refused } from '../../../server/sites/change-site'
@@ -205,6 +206,7 @@ function NewDevices({ wrong }: { wrong: DeviceFault['lines'] }) {
             place: '',
             busPowered: template?.rest?.busPowered ?? false,
             note: '',
+            battery: batteryText(template?.rest?.battery),
           }}
         />
         <PortsField value={ports} put={setPorts} wrong={wrong} />
