@@ -3,6 +3,7 @@ import { type PolicyEffect, policyEffects } from '../../core/checks/policy-effec
 import { reassess } from '../../core/checks/reassess'
 import { type RouteEffect, routeEffects } from '../../core/checks/route-effect'
 import type { Steps } from '../../core/checks/steps'
+import { proposeKind } from '../../core/match/kind-proposal'
 import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
 import { rankRun } from '../../core/match/rank-all'
 import type { Spot } from '../../core/plan/floor'
@@ -31,6 +32,8 @@ type Asked = {
   moved: { question: { from: Spot; to: Spot }; answer: RouteEffect[] }
   /** The best from the drawer for many runs. */
   leads: { question: { runs: readonly string[] }; answer: LeadProposal }
+  /** One kind of the catalogue for many runs. */
+  kind: { question: { runs: readonly string[]; kind: string }; answer: LeadProposal }
 }
 export type Ask = keyof Asked
 export type QuestionOf<A extends Ask> = Asked[A]['question']
@@ -71,6 +74,7 @@ const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) 
     return routeEffects(assessed, moveSpot(copy.plan, copy.place, from, to).edits)
   },
   leads: ({ copy, assessed }, { runs }, tell) => proposeLeads(assessed, runs, copy.place, tell),
+  kind: ({ copy, assessed }, question, tell) => proposeKind(assessed, question, copy.place, tell),
 }
 
 export type Question<A extends Ask = Ask> = {

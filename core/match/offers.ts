@@ -2,7 +2,7 @@ import { assessRun, type RunVerdict } from '../checks/assess'
 import type { Crossing } from '../checks/situation'
 import type { CableKind } from '../plan/cable'
 import { keptWith } from '../plan/lookup'
-import type { Run } from '../plan/run'
+import type { LeadToBuy, Run } from '../plan/run'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import { atLeast } from '../quantity/limit'
@@ -61,6 +61,14 @@ const withAssortment = keptWith((index: SiteIndex): SiteIndex => {
 
 const plugs = (index: SiteIndex, { ends }: CableKind, run: Run): boolean =>
   plugsInto({ ends }, socketAt(index, run.from).port, socketAt(index, run.to).port)
+
+/** A lead of a kind for a run: at the shortest length it is sold in that spans the route with slack; null where it does not plug in or is not sold so long. */
+export function leadOfKind(index: SiteIndex, kind: CableKind, run: Run): LeadToBuy | null {
+  const sold = [...kind.stock].sort((one, other) => one.length - other.length)
+  const found = spanning(sold, index, run)
+  if (!found || !plugs(index, kind, run) || !atLeast(found.length, run.route.length)) return null
+  return { kind: kind.id, length: found.length, reversed: false }
+}
 
 function spanning<Sold extends { length: Metres }>(
   sold: readonly Sold[],

@@ -144,3 +144,20 @@ test('a proposal that is none, that does not fit, or that comes too late changes
   const after = (await (await page.request.get(`${site}/plan.json`)).json()).runs
   expect(after.find(({ id }: { id: string }) => id === 'r-09')).toMatchObject({ note: 'first', leads: run.leads })
 })
+
+test('one kind of cable is chosen for many runs at once, shown before it is done, and undone as one change', async ({
+  page,
+}) => {
+  const site = await ownSite(page)
+  await open(page, site)
+  for (const tag of ['R-10', 'R-11']) await page.getByRole('checkbox', { name: `Choose ${tag}` }).check()
+  const kinds = page.getByLabel(/^One kind for/)
+  const option = kinds.locator('option').filter({ hasText: 'DisplayPort' }).first()
+  await kinds.selectOption((await option.getAttribute('value')) as string)
+  const panel = page.getByRole('region').filter({ hasText: 'at the shortest length sold' })
+  await expect(panel.getByRole('row', { name: /R-10/ })).toBeVisible()
+  await panel.getByRole('button', { name: /^Lay \d leads?/ }).click()
+  await expect(page.getByText('It is done, as it was proposed.')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await expect(page.getByText('It is done, as it was proposed.')).toHaveCount(0)
+})

@@ -134,3 +134,92 @@ test('a display is read from its EDID, field by field; its own modes are offered
   await page.getByRole('button', { name: /^Save/ }).click()
   await expect(page.getByText('does not list')).toHaveCount(0)
 })
+
+/** Types into a field that the keyboard came to, in place of what stands there. */
+async function type(page: Page, label: string | RegExp, text: string) {
+  const field = page.getByLabel(label, typeof label === 'string' ? { exact: true } : {}).first()
+  await field.focus()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type(text)
+}
+async function press(page: Page, role: 'button' | 'link' | 'checkbox', name: string | RegExp, key = 'Enter') {
+  const control = page.getByRole(role, { name, ...(typeof name === 'string' ? { exact: true } : {}) }).first()
+  await control.focus()
+  await page.keyboard.press(key)
+}
+
+test('a room is surveyed from an empty site to a first verdict by keyboard alone: places, devices, a floor, a pathway, a run that finds its way', async ({
+  page,
+}) => {
+  test.setTimeout(90_000)
+  await open(page, '/')
+  await page.getByText('New site').first().focus()
+  await page.keyboard.press('Enter')
+  await type(page, 'Name', 'Lamp room')
+  await page.keyboard.press('Enter')
+  await press(page, 'link', 'survey')
+  for (const place of ['Window desk', 'Wall rack']) {
+    await type(page, 'A new place', place)
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('rowheader', { name: new RegExp(place) })).toBeVisible()
+  }
+  for (const [template, name, place] of [
+    ['Laptop, two full and two plain sockets', 'Lamp laptop', 'Window desk'],
+    ['USB solid-state disk', 'Lamp disk', 'Wall rack'],
+  ] as const) {
+    if (!(await page.getByLabel('Begin from').isVisible())) {
+      await page.getByText('Put a device here').focus()
+      await page.keyboard.press('Enter')
+    }
+    // a choice is made by typing its first letters
+    await page.getByLabel('Begin from').focus()
+    await page.keyboard.type(template.slice(0, 24))
+    await type(page, 'Name', name)
+    await page.getByLabel('Where it stands').focus()
+    await page.keyboard.type(place)
+    await press(page, 'button', 'Put it into the survey')
+    await expect(page.getByRole('link', { name, exact: true })).toBeVisible()
+  }
+  await press(page, 'link', 'Floors and pathways')
+  await type(page, 'A new floor', 'Ground')
+  await press(page, 'button', 'Add the floor')
+  await expect(page.getByRole('heading', { name: 'Ground' })).toBeVisible()
+  for (const [right, down] of [
+    ['1', '1'],
+    ['6', '1'],
+  ]) {
+    await type(page, 'Right of the corner, m', right as string)
+    await type(page, 'Down from it, m', down as string)
+    await press(page, 'button', 'Stand it there')
+    await expect(page).toHaveURL(/did=/)
+    await expect(page.getByRole('button', { name: new RegExp(`${right} m right`) })).toBeVisible()
+    await page.getByText('Stand a place on Ground').focus()
+    if (!(await page.getByLabel('Right of the corner, m').isVisible())) await page.keyboard.press('Enter')
+  }
+  await press(page, 'button', 'Lay a pathway')
+  await press(page, 'button', /^Window desk:/)
+  await press(page, 'button', /^Wall rack:/)
+  await type(page, 'Name', 'Lamp tray')
+  await press(page, 'button', 'Lay the pathway')
+  await expect(page.getByRole('row', { name: /Lamp tray/ })).toBeVisible()
+
+  await press(page, 'link', /^Match/)
+  await press(page, 'link', 'New run')
+  await page.getByLabel('Host port').focus()
+  await page.keyboard.type('Lamp laptop: left')
+  await page.getByLabel('Device port').focus()
+  await page.keyboard.type('Lamp disk')
+  await type(page, 'Route length', '1 m')
+  await press(page, 'checkbox', /shortest way over the pathways/, 'Space')
+  await expect(page.getByText('Lamp tray 5 m')).toBeVisible()
+  await press(page, 'button', 'Lay the run')
+  await expect(page.getByText('R-01 is saved.')).toBeVisible()
+  // up 1.9 to the tray, 5 along it, and down again
+  await expect(page.getByLabel('Route length')).toHaveValue('8.8 m')
+  await press(page, 'link', /^Needs/)
+  await press(page, 'link', 'State needs')
+  await press(page, 'button', 'State what is ticked')
+  await press(page, 'link', 'R-01')
+  await expect(verdictOf(page)).toHaveText('Blocked')
+  await expect(page.getByText('has no cable yet').first()).toBeVisible()
+})

@@ -1,8 +1,10 @@
 import { Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { type KeyboardEvent, useCallback, useMemo, useState } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
+import { byId } from '../../../core/plan/lookup'
 import text from '../../theme/text.module.css'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { PlainSelect } from '../../ui/field'
 import { LongTable } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
@@ -11,12 +13,12 @@ import look from './board.module.css'
 import { COLUMNS, GroupLine, RunLine } from './board-row'
 import { type BoardRow, boardRows, lookOf } from './board-rows'
 import { BoardFilters } from './filters'
-import { LeadProposal, WaysOfAll } from './proposal'
+import { BestLeads, OneKind, WaysOfAll } from './proposal'
 
 const keyOf = (row: BoardRow): string => (row.kind === 'run' ? row.run.id : row.id)
 
 /** What is being worked out for many runs. */
-type Working = { what: 'leads' | 'ways'; runs: readonly string[] }
+type Working = { what: 'leads' | 'ways' | 'kind'; runs: readonly string[]; kind?: string }
 
 /** Match: every run a row, with its doors in miniature, the need against its door, and a sentence where something is wrong. */
 export default function Board() {
@@ -45,9 +47,15 @@ export default function Board() {
   const marked = shown.filter(({ run }) => chosen.has(run.id))
   const meant = marked.length > 0 ? marked : shown
   const waiting = meant.filter(({ verdict }) => verdict.grade !== 'clear').map(({ run }) => run.id)
-  const start = (what: Working['what']) => setWorking({ what, runs: waiting, place })
+  const start = (what: 'leads' | 'ways') => setWorking({ what, runs: waiting, place })
+  // whoever chose runs means these, clear or not
+  const chooseKind = (kind: string) =>
+    setWorking(
+      kind ? { what: 'kind', kind, runs: marked.length > 0 ? marked.map(({ run }) => run.id) : waiting, place } : null,
+    )
   // what was worked out is of the site as it was
   const current = working?.place === place ? working : null
+  const oneKind = current?.kind ? byId(plan.kinds).get(current.kind) : undefined
   return (
     <>
       <Flex align="center" justify="space-between" gap="4" mb="3" wrap="wrap">
@@ -87,18 +95,39 @@ export default function Board() {
           </Undo>
         </Notice>
       )}
-      {waiting.length > 0 && (
+      {waiting.length + marked.length > 0 && (
         <fieldset className={look.bulk} aria-label="For many runs">
           <span aria-live="polite">
             {marked.length > 0 ? `${marked.length} chosen, ` : ''}
             {waiting.length} not clear
           </span>
-          <QuietButton type="button" onClick={() => start('leads')}>
-            Best from the drawer for {waiting.length === 1 ? 'it' : 'them'}
-          </QuietButton>
-          <QuietButton type="button" onClick={() => start('ways')}>
-            A way out for each
-          </QuietButton>
+          {waiting.length > 0 && (
+            <>
+              <QuietButton type="button" onClick={() => start('leads')}>
+                Best from the drawer for {waiting.length === 1 ? 'it' : 'them'}
+              </QuietButton>
+              <QuietButton type="button" onClick={() => start('ways')}>
+                A way out for each
+              </QuietButton>
+            </>
+          )}
+          {plan.kinds.length > 0 && (
+            // biome-ignore lint/a11y/noLabelWithoutControl: the choice within is a control
+            <label className={look.kind}>
+              One kind for {(marked.length || waiting.length) === 1 ? 'it' : 'them'}:
+              <PlainSelect
+                value={current?.kind ?? ''}
+                onChange={({ currentTarget }) => chooseKind(currentTarget.value)}
+              >
+                <option value="">choose</option>
+                {plan.kinds.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </PlainSelect>
+            </label>
+          )}
           {marked.length > 0 && (
             <QuietButton type="button" onClick={() => setChosen(new Set())}>
               Choose none
@@ -106,7 +135,8 @@ export default function Board() {
           )}
         </fieldset>
       )}
-      {current?.what === 'leads' && <LeadProposal runs={current.runs} close={() => setWorking(null)} />}
+      {current && oneKind && <OneKind runs={current.runs} kind={oneKind} close={() => setWorking(null)} />}
+      {current?.what === 'leads' && <BestLeads runs={current.runs} close={() => setWorking(null)} />}
       {current?.what === 'ways' && <WaysOfAll runs={current.runs} close={() => setWorking(null)} />}
       {rows.length === 0 ? (
         <Nothing filtered={plan.runs.length > 0} />

@@ -3,6 +3,8 @@ import { type ReactNode, useMemo, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { gradeWords, sentence } from '../../../core/checks/sentences'
 import type { Turned } from '../../../core/checks/turned'
+import type { LeadProposal as Proposal } from '../../../core/match/lead-proposal'
+import type { CableKind } from '../../../core/plan/cable'
 import { moveSentence } from '../../../core/remedy/words'
 import text from '../../theme/text.module.css'
 import { QuietButton } from '../../ui/controls'
@@ -11,7 +13,7 @@ import { LongTable, type RowProps } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { Take } from '../../ui/take'
 import { useUnit } from '../../ui/units'
-import { useAsked } from '../../ui/use-asked'
+import { type Asked, useAsked } from '../../ui/use-asked'
 import look from './proposal.module.css'
 
 type Props = { runs: readonly string[]; close: () => void }
@@ -49,19 +51,52 @@ function Panel({
 
 const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`
 
-/** The best from the drawer for many runs, shown before it is done: each run with its lead and what that makes of it. */
-export function LeadProposal({ runs, close }: Props) {
+/** The best from the drawer for many runs. */
+export function BestLeads({ runs, close }: Props) {
   const question = useMemo(() => ({ runs }), [runs])
-  const { step, last, done } = useAsked('leads', question)
+  return (
+    <LeadProposal
+      runs={runs}
+      close={close}
+      asked={useAsked('leads', question)}
+      title="The best from the drawer"
+      none="The drawer has nothing free that would better any of these runs."
+      some="a lead that is free in the drawer"
+    />
+  )
+}
+
+/** One kind of cable for many runs, for whoever knows which. */
+export function OneKind({ runs, kind, close }: Props & { kind: CableKind }) {
+  const question = useMemo(() => ({ runs, kind: kind.id }), [runs, kind.id])
+  return (
+    <LeadProposal
+      runs={runs}
+      close={close}
+      asked={useAsked('kind', question)}
+      title={kind.name}
+      none="It plugs into none of these runs, or is not sold long enough for them."
+      some="it, at the shortest length sold that spans the route"
+    />
+  )
+}
+
+/** Leads for many runs, shown before it is done: each run with its lead and what that makes of it. */
+function LeadProposal({
+  runs,
+  close,
+  asked: { step, last, done },
+  title,
+  none,
+  some,
+}: Props & { asked: Asked<Proposal>; title: string; none: string; some: string }) {
   const unit = useUnit()
   const [left, setLeft] = useState(false)
   const proposal = step === 'answered' ? last : null
   return (
     <Panel
-      title="The best from the drawer"
-      waiting={
-        step === 'asking' ? `Looking through the drawer: ${done} of ${counted(runs.length, 'run', 'runs')}.` : null
-      }
+      title={title}
+      waiting={step === 'asking' ? `Looking: ${done} of ${counted(runs.length, 'run', 'runs')}.` : null}
       failed={step === 'failed'}
       close={close}
     >
@@ -69,8 +104,8 @@ export function LeadProposal({ runs, close }: Props) {
         <>
           <p>
             {proposal.leads.length === 0
-              ? 'The drawer has nothing free that would better any of these runs.'
-              : `${counted(proposal.leads.length, 'run gets', 'runs get')} a lead that is free in the drawer. Nothing has been changed yet.`}
+              ? none
+              : `${counted(proposal.leads.length, 'run gets', 'runs get')} ${some}. Nothing has been changed yet.`}
           </p>
           <Worse worse={proposal.worse} />
           {proposal.leads.length > 0 && (

@@ -298,7 +298,7 @@ function FloorEditor({
             <PlacePanel key={`${place.id} ${place.at.x} ${place.at.y}`} place={place} send={send} busy={busy} />
           )}
           <StandPanel
-            key={`stand ${marked.length} ${marking}`}
+            key={`stand ${marked.length} ${marking} ${did}`}
             floor={floor}
             open={marking === 'place'}
             spot={marking === 'place' ? (marked[0] ?? null) : null}
