@@ -13,6 +13,8 @@ import { gradeFacts } from '../standards/grades'
 /** One cable of the drawer judged for one run. */
 export type Candidate = {
   cable: Cable
+  /** The run as it would be with it. */
+  verdict: RunVerdict
   grade: Verdict
   /** The finding that decides it. */
   leading: Finding | null
@@ -54,6 +56,7 @@ export function candidatesOf(
     const laidIn = index.runOf.get(cable.id)
     candidates.push({
       cable,
+      verdict,
       grade: verdict.grade,
       leading: leadingOf(verdict),
       supplied: cable.suppliedWith !== undefined && here.has(cable.suppliedWith),

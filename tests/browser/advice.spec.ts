@@ -59,16 +59,22 @@ test('a door of the corridor tells who says so, how far it would carry, and what
   await expect(page.getByText(/^Gallery dock passes/)).toContainText('Says its data sheet')
 })
 
-test('the catalogue stands beside the drawer, and its leads side by side', async ({ page }) => {
+test('drawer and catalogue are one list, best first, and their leads stand side by side', async ({ page }) => {
   await open(page, '/sites/saltmarsh/runs/r-09')
-  const offers = page.getByRole('region', { name: 'From the catalogue' })
-  await expect(offers.getByRole('listitem').first()).toContainText('Type-C active, 40 Gb/s mark, 100 W')
-  await offers.getByLabel('side by side').nth(0).check()
-  await offers.getByLabel('side by side').nth(1).check()
+  const choices = page.getByRole('region', { name: 'What could lie here, best first' })
+  const buy = choices.getByRole('listitem').filter({ hasText: 'Type-C active, 40 Gb/s mark, 100 W' })
+  // what does it and costs nothing stands before what does it and is to be bought, and both before what does not
+  const lines = choices.getByRole('listitem')
+  await expect(lines.first()).toContainText('from the drawer')
+  await expect(buy).toContainText('to buy, 69 EUR')
+  await expect(buy).toContainText('Dearer; it adds nothing here: another part is the limit.')
+  await expect(lines.last()).toContainText('Blocked')
+  await lines.first().getByLabel('side by side').check()
+  await buy.getByLabel('side by side').check()
   const table = page.getByRole('table', { name: 'Side by side' })
-  await expect(table.getByRole('row', { name: /Verdict/ })).toContainText('Blocked')
-  await expect(table.getByRole('row', { name: /Price/ })).toContainText('69 EUR')
-  await offers.getByRole('button', { name: 'Plan with Type-C active, 40 Gb/s mark, 100 W' }).click()
+  await expect(table.getByRole('row', { name: /Verdict/ })).toContainText('Clear')
+  await expect(table.getByRole('row', { name: /Price/ })).toContainText('in the drawer69 EUR')
+  await choices.getByRole('button', { name: 'Plan with Type-C active, 40 Gb/s mark, 100 W' }).click()
   await expect(verdictOf(page)).toHaveText('Clear')
 })
 

@@ -15,9 +15,8 @@ import { GradeMark } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { useUnit } from '../../ui/units'
+import { Candidates } from './candidates'
 import { Findings } from './findings'
-import { Offers } from './offers'
-import { Ranking } from './ranking'
 import { RunFields } from './run-fields'
 import { type RunFormTexts, runFormSchema } from './run-form'
 import { useDraft } from './use-draft'
@@ -114,14 +113,13 @@ function RunBody({
             onChange={read}
             onType={onType}
           />
-          {draft && <Ranking draft={draft} formRef={formRef} onChange={chooseLead} />}
         </Box>
         <Box>
           {before && stands && stands.grade !== 'clear' && <WaysOut verdict={stands} />}
           <Findings verdict={verdict} plan={shownPlan} />
         </Box>
       </Grid>
-      {draft && <Offers draft={draft} formRef={formRef} onChange={chooseLead} />}
+      {draft && <Candidates draft={draft} formRef={formRef} onChange={chooseLead} />}
       {children}
     </>
   )

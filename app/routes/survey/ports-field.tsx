@@ -17,6 +17,7 @@ import { type LineFault, lineMoved, parsePortLines, portExample, type SaidPort }
 import text from '../../theme/text.module.css'
 import { LabelledField, PlainTextArea, plainField, tiedTo } from '../../ui/field'
 import { RuledTable } from '../../ui/ruled-table'
+import { PortByFields } from './port-by-fields'
 import look from './survey.module.css'
 
 /** So many ports are shown as understood. */
@@ -63,6 +64,7 @@ export function PortsField({
           mono
         />
       </LabelledField>
+      <PortByFields add={(line) => put(value.trim() === '' ? line : `${value.trimEnd()}\n${line}`)} />
       {told.length > 0 && (
         <ul role="alert" className={look.wrong}>
           {told.slice(0, 5).map(({ line, problem }) => (
