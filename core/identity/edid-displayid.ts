@@ -43,16 +43,13 @@ const each =
     }
   }
 
-/** Timings I (in steps of 10 kHz) and VII (of 1 kHz): pixel clock, and active and blank of both directions. */
-const detailed = (from: string, stepHz: number) => (bytes: Uint8Array) => {
-  const clock = (((bytes[0] ?? 0) | ((bytes[1] ?? 0) << 8) | ((bytes[2] ?? 0) << 16)) + 1) * stepHz
-  const options = bytes[3] ?? 0
-  const [width, hBlank, height, vBlank] = [
-    word(bytes, 4) + 1,
-    word(bytes, 6) + 1,
-    word(bytes, 12) + 1,
-    word(bytes, 14) + 1,
-  ]
+/** A timing from its clock, its size with what is blank, and the options that say whether it is interlaced and preferred. */
+function timed(
+  from: string,
+  clock: number,
+  [width, hBlank, height, vBlank]: readonly [number, number, number, number],
+  options: number,
+) {
   const interlaced = (options & 0x10) !== 0
   const lines = interlaced ? (height + vBlank) / 2 : height + vBlank
   return {
@@ -65,24 +62,24 @@ const detailed = (from: string, stepHz: number) => (bytes: Uint8Array) => {
   }
 }
 
-/** Timing II: the same in eleven bytes. */
+const clockOf = (bytes: Uint8Array): number => ((bytes[0] ?? 0) | ((bytes[1] ?? 0) << 8) | ((bytes[2] ?? 0) << 16)) + 1
+
+/** Timings I (in steps of 10 kHz) and VII (of 1 kHz): pixel clock, and active and blank of both directions. */
+const detailed = (from: string, stepHz: number) => (bytes: Uint8Array) =>
+  timed(
+    from,
+    clockOf(bytes) * stepHz,
+    [word(bytes, 4) + 1, word(bytes, 6) + 1, word(bytes, 12) + 1, word(bytes, 14) + 1],
+    bytes[3] ?? 0,
+  )
+
+/** Timing II: the same in eleven bytes, across in characters of eight pixels. */
 function short(bytes: Uint8Array) {
   const at = (place: number): number => bytes[place] ?? 0
-  const clock = ((at(0) | (at(1) << 8) | (at(2) << 16)) + 1) * 10_000
   const width = ((at(4) | ((at(5) & 1) << 8)) + 1) * 8
   const hBlank = ((at(5) >> 1) + 1) * 8
   const height = (at(7) | ((at(8) & 15) << 8)) + 1
-  const vBlank = at(9) + 1
-  const interlaced = (at(3) & 0x10) !== 0
-  const lines = interlaced ? (height + vBlank) / 2 : height + vBlank
-  return {
-    width,
-    height,
-    refresh: clock / ((width + hBlank) * lines),
-    ...(interlaced ? { interlaced: true as const } : {}),
-    from: 'timing II',
-    preferred: (at(3) & 0x80) !== 0,
-  }
+  return timed('timing II', clockOf(bytes) * 10_000, [width, hBlank, height, at(9) + 1], at(3))
 }
 
 const SHAPES: readonly (readonly [number, number])[] = [

@@ -1,19 +1,12 @@
 import { Heading, Text } from '@chakra-ui/react'
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
+import { arrayMove, SortableContext, useSortable } from '@dnd-kit/sortable'
 import { useFetcher } from 'react-router'
 import { type Need, needLabel } from '../../../core/plan/need'
 import { QuietButton } from '../../ui/controls'
 import { newChangeId } from '../../ui/own-changes'
 import { useSite } from '../../ui/site-context'
+import { useSortSensors } from '../../ui/use-sort-sensors'
 import look from './dock.module.css'
 
 /** Who comes up first: drag a picture, move it with the keys of its handle, or press up and down. Saved as it is let go. */
@@ -21,10 +14,7 @@ export function ServingOrder({ needs }: { needs: readonly Need[] }) {
   const { place } = useSite()
   const pictures = needs.filter(({ kind }) => kind === 'picture')
   const fetcher = useFetcher()
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSortSensors()
   if (pictures.length < 2) return null
   const ids = pictures.map(({ id }) => id)
   const put = (from: number, to: number) => {

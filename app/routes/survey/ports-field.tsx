@@ -1,13 +1,5 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
-import { SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
+import { SortableContext, useSortable } from '@dnd-kit/sortable'
 import { type KeyboardEvent, useDeferredValue, useMemo } from 'react'
 import { formatWatts } from '../../../core/quantity/watts'
 import { connectorNames } from '../../../core/standards/connectors'
@@ -17,6 +9,7 @@ import { type LineFault, lineMoved, parsePortLines, portExample, type SaidPort }
 import text from '../../theme/text.module.css'
 import { LabelledField, PlainTextArea, plainField, tiedTo } from '../../ui/field'
 import { RuledTable } from '../../ui/ruled-table'
+import { useSortSensors } from '../../ui/use-sort-sensors'
 import { PortByFields } from './port-by-fields'
 import look from './survey.module.css'
 
@@ -36,10 +29,7 @@ export function PortsField({
   const late = useDeferredValue(value)
   const { ports, lines, faults } = useMemo(() => parsePortLines(late), [late])
   const field = plainField('ports')
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSortSensors()
   const dropped = ({ active, over }: DragEndEvent) => {
     const lineOf = (id: unknown) => lines[ports.findIndex(({ name }) => name === id)]
     const [from, to] = [lineOf(active.id), lineOf(over?.id)]
