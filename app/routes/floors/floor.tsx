@@ -1,50 +1,27 @@
 import { Flex, Heading, Text } from '@chakra-ui/react'
 import { useEffect, useMemo, useState } from 'react'
-import { data, Link as RouterLink, redirect, useSearchParams } from 'react-router'
-import type { Copy, Draft } from '../../../core/change/change'
-import {
-  deleteFloor,
-  deletePathway,
-  moveSpot,
-  saveFloor,
-  savePathway,
-  standPlaces,
-} from '../../../core/change/changes/floors'
+import { data, Link as RouterLink, useSearchParams } from 'react-router'
 import { areaReach } from '../../../core/headset/area'
 import { noiseOn } from '../../../core/placement/floor-noise'
 import type { Floor, Spot } from '../../../core/plan/floor'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
 import { pathwaysOf } from '../../../core/plan/run'
-import type { LengthUnit } from '../../../core/quantity/length'
-import type { Parsed } from '../../../core/quantity/parsed'
-import { keepFile } from '../../../server/files/files'
-import { type Refused, refused } from '../../../server/sites/change-site'
-import { makeImage } from '../../off-thread.server'
-import { readForm } from '../../read-form.server'
-import { baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
+import { loadSite } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView, RouteErrorView } from '../../ui/error-view'
 import { useSite } from '../../ui/site-context'
 import { useUndoing } from '../../ui/use-undoing'
-import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/floor'
 import look from './floor.module.css'
-import { pathwayOf, placeOf, readFloor, readPathway, readScale, readSpot, readStanding } from './floor-form'
 import { FloorMap, type Hand } from './floor-map'
+import { FloorPanel } from './floor-panel'
 import { floorShape } from './floor-shape'
-import {
-  AreaPanel,
-  FloorPanel,
-  MovedLine,
-  NoisePanel,
-  PathwayPanel,
-  PathwayTable,
-  PlacePanel,
-  StandPanel,
-  WayChoice,
-} from './panels'
+import { AreaPanel, NoisePanel } from './follows-panel'
+import { PathwayPanel, PathwayTable } from './pathway-panel'
+import { PlacePanel, StandPanel } from './place-panel'
+import { MovedLine, WayChoice } from './way'
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { copy } = await loadSite(params.site)
@@ -52,96 +29,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   return null
 }
 
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
-  const wrong = (problem: string, status = 422) =>
-    data({ problem, failed: String(form.get('change') ?? '') }, { status })
-  const file = form.get('drawing')
-  let drawing: Floor['drawing']
-  if (form.get('intent') === 'drawing') {
-    if (!(file instanceof File) || file.size === 0) return wrong('Choose a drawing first. Nothing was saved.')
-    const work = await makeImage({ bytes: new Uint8Array(await file.arrayBuffer()), use: 'drawing' })
-    if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
-    if (!work.value.ok) return wrong(`${work.value.problem} Nothing was saved.`)
-    const { value } = work.value
-    const id = await load((knex) => keepFile(knex, params.site, value))
-    if (id === null) return wrong('The files of this site fill what it may keep. Nothing was saved.', 413)
-    drawing = { file: id, width: value.width, height: value.height, metresPerPixel: UNSCALED / value.width }
-  }
-  const unit = readUnit(request)
-  const saved = await change(request, form, params.site, (copy) => {
-    const floor = byId(copy.plan.floors).get(params.floor)
-    if (!floor) return refused('floor', 'this floor is no longer there')
-    return drafted(form, copy, floor, unit, drawing)
-  })
-  if (saved?.outcome === 'saved')
-    return redirect(
-      `/sites/${params.site}/floors${form.get('intent') === 'no floor' ? '' : `/${params.floor}?did=${saved.id}`}`,
-    )
-  const { problem, status } = whyNotSaved(saved)
-  return wrong(problem, status)
-}
-
-/** Until somebody says how long a stretch of it is, a drawing is taken to be so wide. */
-const UNSCALED = 20
-
-/** What a form of the page asks for. */
-function drafted(
-  form: FormData,
-  { plan, place: at }: Copy,
-  floor: Floor,
-  unit: LengthUnit,
-  drawing: Floor['drawing'],
-): Draft | Refused {
-  const base = baseOf(form)
-  const read = <T,>(answer: Parsed<T>, make: (value: T) => Draft): Draft | Refused =>
-    answer.ok ? make(answer.value) : refused('floor', answer.problem)
-  const place = placeOf(plan, form)
-  const pathway = pathwayOf(plan, form)
-  switch (form.get('intent')) {
-    case 'move': {
-      const from = readSpot(form, floor.id, 'm', ['fromX', 'fromY'])
-      return from.ok
-        ? read(readSpot(form, floor.id, 'm'), (to) => moveSpot(plan, at, from.value, to))
-        : refused('floor', from.problem)
-    }
-    case 'stand':
-      return place
-        ? read(readStanding(form, place, floor.id, unit), (value) => standPlaces(plan, [value], base))
-        : refused('place', 'choose a place')
-    case 'lift': {
-      if (!place) return refused('place', 'choose a place')
-      const { at: _, ...rest } = place
-      return standPlaces(plan, [rest], base)
-    }
-    case 'pathway':
-      return read(readPathway(form, pathway ?? null, plan, floor.id, unit), (value) =>
-        savePathway(plan, value, pathway ? base : null, at),
-      )
-    case 'no pathway':
-      return pathway ? deletePathway(pathway, base) : refused('pathway', 'it is no longer there')
-    case 'floor':
-      return read(readFloor(form, floor, plan, unit), (value) => saveFloor(value, base))
-    case 'no floor':
-      return deleteFloor(floor, base)
-    case 'drawing':
-      return saveFloor({ ...floor, ...(drawing ? { drawing } : {}) }, base)
-    case 'no drawing': {
-      const { drawing: _, ...rest } = floor
-      return saveFloor(rest, base)
-    }
-    case 'scale': {
-      const { drawing: under } = floor
-      return under
-        ? read(readScale(form, unit), (metresPerPixel) =>
-            saveFloor({ ...floor, drawing: { ...under, metresPerPixel } }, base),
-          )
-        : refused('floor', 'there is no drawing under this floor')
-    }
-    default:
-      return refused('floor', 'nothing was asked for')
-  }
-}
+export { action } from './floor-action.server'
 
 /** What marking spots on the floor is for. */
 export type Marking = 'pathway' | 'scale' | 'place'

@@ -10,6 +10,8 @@ import { readBy } from '../../ui/form-text'
 
 /** Ports of one device at most, as the plan has it. */
 const MOST_PORTS = 64
+/** So many characters are looked at: thousands of lines more than any device has. */
+const LONGEST_PORTS = 200_000
 
 const deviceForm = z.object({
   name: z.string({ error: 'Give the device a name.' }).pipe(nameField),
@@ -32,7 +34,14 @@ export function readDevice(
   const filled = Object.fromEntries([...form].filter(([, value]) => value !== ''))
   const read = deviceForm.safeParse(filled)
   if (!read.success) return { ok: false, problem: read.error.issues[0]?.message ?? 'This cannot be read.', lines: [] }
-  const { ports, faults } = parsePortLines(String(form.get('ports') ?? ''))
+  const said = String(form.get('ports') ?? '')
+  if (said.length > LONGEST_PORTS)
+    return {
+      ok: false,
+      problem: `A device has at most ${MOST_PORTS} ports; this is the text of something else.`,
+      lines: [],
+    }
+  const { ports, faults } = parsePortLines(said)
   if (faults.length > 0)
     return { ok: false, problem: 'Some lines of ports are not understood; nothing was saved.', lines: faults }
   if (ports.length > MOST_PORTS)
