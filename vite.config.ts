@@ -24,7 +24,10 @@ export default defineConfig({
                 },
                 { name: 'forms', test: /node_modules\/(zod|@conform-to)\// },
                 // packages have a folder of that name as well
-                { name: 'trade', test: /^(?!.*node_modules)(?!.*\/core\/(survey|identity|bench|tags|remedy)\/).*\/core\// },
+                {
+                  name: 'trade',
+                  test: /^(?!.*node_modules)(?!.*\/core\/(survey|identity|bench|tags|remedy)\/).*\/core\//,
+                },
                 // what draws charts is large, and fetched where there is one
                 { name: 'site', test: /\/app\/(ui\/(?!charts)|theme|site-copy|open-copy|in-slices)/ },
               ],

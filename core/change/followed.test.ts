@@ -9,10 +9,11 @@ import type { Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
 import type { Run } from '../plan/run'
 import { roomOf } from '../remedy/room'
-import { followedRoute } from '../route/follow'
+import { followedRoute, withFollowedRoutes } from '../route/follow'
 import { spotKey } from '../route/network'
 import { applyChange } from './apply'
 import type { Copy, Edit } from './change'
+import { copyPlace } from './changes/copy-place'
 import { couldFollow, deletePathway, followPathways, moveSpot, savePathway, standPlaces } from './changes/floors'
 import { copyOf } from './copy'
 import { followed } from './followed'
@@ -176,5 +177,29 @@ describe('a conduit', () => {
         reason: { share: inside.length / 4, limit: 0.4, cables: inside.length },
       })
     }
+  })
+})
+
+describe('what somebody else wrote, and what is copied', () => {
+  it('a plan whose runs only say that they follow gets their ways', () => {
+    const bare = demo.runs.map((run) =>
+      run.route.follows ? { ...run, route: { length: 1, follows: true as const } } : run,
+    )
+    const { runs } = withFollowedRoutes({ ...demo, runs: bare })
+    for (const run of runs) {
+      const was = demo.runs.find(({ id }) => id === run.id)
+      expect([run.route.length, run.route.legs]).toEqual([was?.route.length, was?.route.legs])
+    }
+  })
+  it('a copy of a place stands on no floor yet, and nobody has been there', () => {
+    const [place] = demo.places
+    if (!place?.at) throw new Error('the demo has places on a floor')
+    const { plan } = applied(copyOf(demo), copyPlace(demo, place, 1).edits)
+    const copy = plan.places.at(-1)
+    expect(copy).toMatchObject({ mains: place.mains })
+    expect([copy?.at, copy?.seen, copy?.photos]).toEqual([undefined, undefined, undefined])
+    const devices = plan.devices.filter((device) => device.place === copy?.id)
+    expect(devices.length).toBeGreaterThan(0)
+    for (const device of devices) expect([device.at, device.seen]).toEqual([undefined, undefined])
   })
 })

@@ -52,6 +52,12 @@ export function wayOf(plan: Sites, { from, to }: Pick<Run, 'from' | 'to'>): Way 
   return way.length > LONGEST_LENGTH ? { why: 'too far', device: null } : way
 }
 
+/** A plan whose runs that follow the pathways have the ways there are: for one that somebody else wrote. */
+export const withFollowedRoutes = (plan: Plan): Plan =>
+  plan.runs.some(({ route }) => route.follows)
+    ? { ...plan, runs: plan.runs.map((run) => (run.route.follows ? { ...run, route: followedRoute(plan, run) } : run)) }
+    : plan
+
 /** The route of a run that follows the pathways as they are now. Where no way is left the last length stays, without legs to show for it. */
 export function followedRoute(plan: Sites, run: Run): Run['route'] {
   const way = wayOf(plan, run)

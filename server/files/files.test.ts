@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { buffer } from 'node:stream/consumers'
 import sharp from 'sharp'
 import { expect, it } from 'vitest'
@@ -5,6 +8,7 @@ import { ZipFile } from 'yazl'
 import { planText } from '../../core/plan/write'
 import { demo } from '../../tests/support/demo-plan'
 import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { backUp, restore } from '../backup/backup'
 import { migrate } from '../database/migrate'
 import { importPlan } from '../sites/sites'
 import { fileId, fileOf, keepFile } from './files'
@@ -48,6 +52,17 @@ it('a site leaves with the files it names and comes back with them; a file is ke
     )
     expect((await fileOf(knex, id, fileId(photo.bytes)))?.bytes.equals(Buffer.from(photo.bytes))).toBe(true)
     expect(await fileOf(knex, 'another', fileId(photo.bytes))).toBeNull()
+
+    // and a backup carries them, byte by byte
+    const folder = mkdtempSync(join(tmpdir(), 'hallway-files-'))
+    await backUp(knex, join(folder, 'backup.gz'))
+    await withEmptyDatabase(async (other) => {
+      await migrate(other)
+      await restore(other, join(folder, 'backup.gz'))
+      expect((await fileOf(other, id, fileId(drawing.bytes)))?.bytes.equals(Buffer.from(drawing.bytes))).toBe(true)
+      expect(await other('files').where({ site_id: id })).toHaveLength(3)
+    })
+    rmSync(folder, { recursive: true })
   })
 })
 

@@ -5,6 +5,7 @@ import { copyOf } from '../../core/change/copy'
 import type { KeptImage } from '../../core/files/file-types'
 import { slugOf } from '../../core/plan/free-id'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
+import { withFollowedRoutes } from '../../core/route/follow'
 import { isDuplicate } from '../database/connection'
 import { keepFile } from '../files/files'
 import type { Hand } from './change-site'
@@ -55,7 +56,7 @@ export async function importPlan(
     const sent = hand.id ? await knex('changes').where({ id: hand.id, place: 1 }).first('site_id') : undefined
     if (sent) return sent.site_id
     const id = await freeId(knex, plan.site.id)
-    const copy = copyOf({ ...plan, site: { ...plan.site, id } })
+    const copy = copyOf(withFollowedRoutes({ ...plan, site: { ...plan.site, id } }))
     const identity = randomUUID()
     const change = { ...bringInSite(copy.plan), id: hand.id ?? randomUUID(), at: new Date().toISOString(), by: hand.by }
     try {

@@ -61,7 +61,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       return held.length > 0 ? { outcome: 'refused', faults: held } : deleteDevice(device, baseOf(form))
     }
     if (intent === 'copy') {
-      const { id: _, ...rest } = device
+      const { id: _, at: __, seen: ___, ...rest } = device
       return addDevices(plan, rest, count)
     }
     if (intent === 'accept') {

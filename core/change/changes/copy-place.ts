@@ -4,7 +4,7 @@ import { freeIds } from '../../plan/free-id'
 import type { Need } from '../../plan/need'
 import type { Place, Plan } from '../../plan/plan'
 import { put } from '../../plan/put'
-import type { Run } from '../../plan/run'
+import { type Run, withLength } from '../../plan/run'
 import type { Draft } from '../change'
 import { editsBetween } from '../edits-between'
 
@@ -33,7 +33,9 @@ export function copyPlace(plan: Plan, place: Place, count: number): Draft {
     const name = numbered(place.name, nameOf)
     copies.push(name)
     const own = { id: idOf.places(place.id), name }
-    made = put(made, 'places', { ...place, ...own })
+    // a copy stands somewhere else, and nobody has been there
+    const { at: _, photos: __, seen: ___, ...alike } = place
+    made = put(made, 'places', { ...alike, ...own })
     const ids = new Map<string, string>()
     for (const device of devices) ids.set(device.id, idOf.devices(device.id))
     const newId = (id: string): string => ids.get(id) ?? id
@@ -64,7 +66,7 @@ function numbered(name: string, free: (wanted: string) => string): string {
 }
 
 const copyOf = (device: Device, newId: (id: string) => string, place: string, number: number): Device => {
-  const { visits, ...rest } = device
+  const { visits, at: _, seen: __, ...rest } = device
   const copy = { ...rest, id: newId(device.id), place, name: `${device.name.slice(0, 114)} ${number}` }
   return visits === undefined || newId(visits) === visits ? copy : { ...copy, visits: newId(visits) }
 }
@@ -77,8 +79,10 @@ function copyOfRun(plan: Plan, run: Run, newId: (id: string) => string): Run {
     return cable?.kind ? { kind: cable.kind, length: cable.length, reversed: lead.reversed } : null
   })
   const whole = leads.every((lead) => lead !== null)
+  const { seen: _, ...route } = run.route.follows ? withLength(run.route, run.route.length) : run.route
   return {
     ...run,
+    route,
     from: { ...run.from, device: newId(run.from.device) },
     to: { ...run.to, device: newId(run.to.device) },
     leads: whole ? leads.flatMap((lead) => lead ?? []) : [],
