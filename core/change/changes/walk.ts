@@ -1,8 +1,7 @@
 import type { Device } from '../../plan/device'
-import { byId } from '../../plan/lookup'
 import type { Plan, Place as SitePlace } from '../../plan/plan'
-import { type Run, withLength } from '../../plan/run'
-import type { Metres } from '../../quantity/length'
+import { withLength } from '../../plan/run'
+import { type Metres, sameLength } from '../../quantity/length'
 import type { Leg } from '../../route/legs'
 import type { Draft, Edit, Place } from '../change'
 
@@ -27,11 +26,19 @@ export function lookAtPlace(plan: Plan, place: SitePlace, seen: Seen, day: strin
     const now: Device = looked.has(device.id) ? { ...unseen, seen: day } : unseen
     edits.push({ list: 'devices', id: device.id, base, value: now })
   }
-  for (const { id, length, legs } of seen.runs) {
-    const run = byId(plan.runs).get(id)
-    if (!run) continue
-    const route = { ...withLength(run.route, length), ...(legs ? { legs: [...legs] } : {}), seen: day }
-    edits.push({ list: 'runs', id, base, value: { ...run, route } as Run })
+  const measured = new Map(seen.runs.map((run) => [run.id, run]))
+  const here = new Set(plan.devices.flatMap((device) => (device.place === place.id ? device.id : [])))
+  for (const run of plan.runs) {
+    if (run.route.follows || !here.has(run.from.device)) continue
+    const now = measured.get(run.id)
+    if (!now && run.route.seen === undefined) continue
+    // what was measured before and is said the same again was not measured again
+    if (now && run.route.seen !== undefined && sameLength(now.length, run.route.length)) continue
+    const { seen: __, ...unseen } = run.route
+    const route = now
+      ? { ...withLength(unseen, now.length), ...(now.legs ? { legs: [...now.legs] } : {}), seen: day }
+      : unseen
+    edits.push({ list: 'runs', id: run.id, base, value: { ...run, route } })
   }
   const what = [
     ...(looked.size > 0 ? [`read ${looked.size} ${looked.size === 1 ? 'device' : 'devices'}`] : []),
