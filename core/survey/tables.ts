@@ -276,7 +276,8 @@ export const surveyRows = (plan: Plan, table: SurveyTable): string[][] => [
 export type BadSurveyRow = { line: number; problem: string; cells: readonly string[] }
 export type SurveyRead = { plan: Plan; good: { line: number; cells: readonly string[] }[]; bad: BadSurveyRow[] }
 
-const LISTS: Readonly<Record<SurveyTable, Made>> = {
+/** The list of the plan that a table is of. */
+export const listOfTable: Readonly<Record<SurveyTable, Made>> = {
   places: 'places',
   devices: 'devices',
   ports: 'devices',
@@ -302,7 +303,7 @@ export function readSurveyTable(
     return unreadable(
       `There is no column "${missing.join('", "')}". A table of ${table} has ${columns.join(', ')}; its first line names them.`,
     )
-  const list = LISTS[table]
+  const list = listOfTable[table]
   const ids = {
     places: freeIds(plan.places.map(({ id }) => id)),
     devices: freeIds(plan.devices.map(({ id }) => id)),

@@ -16,7 +16,7 @@ import { keepFile } from '../../../server/files/files'
 import { type Refused, refused } from '../../../server/sites/change-site'
 import { makeImage } from '../../off-thread.server'
 import { readForm } from '../../read-form.server'
-import { baseOf, change, load, whyNotSaved } from '../../stored.server'
+import { baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/floor'
 import { pathwayOf, placeOf, readFloor, readPathway, readScale, readSpot, readStanding } from './floor-form'
@@ -29,6 +29,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   const file = form.get('drawing')
   let drawing: Floor['drawing']
   if (form.get('intent') === 'drawing') {
+    // a file is kept with a site that is there
+    await loadSite(params.site)
     if (!(file instanceof File) || file.size === 0) return wrong('Choose a drawing first. Nothing was saved.')
     const work = await makeImage({ bytes: new Uint8Array(await file.arrayBuffer()), use: 'drawing' })
     if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)

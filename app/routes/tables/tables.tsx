@@ -2,7 +2,7 @@ import { Heading, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { editsBetween } from '../../../core/change/edits-between'
 import { LARGEST_TABLE_BYTES } from '../../../core/drawer/decode-text'
-import { SURVEY_TABLES, type SurveyRead, surveyTables } from '../../../core/survey/tables'
+import { listOfTable, SURVEY_TABLES, type SurveyRead, surveyTables } from '../../../core/survey/tables'
 import { readSurveyFile } from '../../off-thread.server'
 import { readForm } from '../../read-form.server'
 import { change, loadSite, whyNotSaved } from '../../stored.server'
@@ -57,7 +57,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (form.get('intent') === 'look') return data({ problem: null, preview })
   if (read.good.length === 0 || (read.bad.length > 0 && form.get('intent') !== 'good'))
     return wrong('Some rows cannot be read as they are.', 422, preview)
-  const after = { ...read.plan, observations: plan.observations, sessions: plan.sessions, soaks: plan.soaks }
+  const list = listOfTable[table]
+  const after = { ...plan, [list]: read.plan[list] }
   // made from the site as it was read: what somebody changed since is merged, or told
   const saved = await change(request, form, params.site, () => ({
     what: {

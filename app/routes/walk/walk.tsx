@@ -11,7 +11,7 @@ import { keepFile } from '../../../server/files/files'
 import { refused } from '../../../server/sites/change-site'
 import { makeImage } from '../../off-thread.server'
 import { readForm } from '../../read-form.server'
-import { baseOf, change, load, whyNotSaved } from '../../stored.server'
+import { baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -31,6 +31,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   const intent = form.get('intent')
   let photo: string | null = null
   if (intent === 'photo') {
+    // a file is kept with a site that is there
+    await loadSite(params.site)
     const file = form.get('photo')
     if (!(file instanceof File) || file.size === 0) return wrong('Choose a photo first. Nothing was saved.')
     const work = await makeImage({ bytes: new Uint8Array(await file.arrayBuffer()), use: 'photo' })
