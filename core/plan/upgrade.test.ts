@@ -46,6 +46,7 @@ describe('a plan file of version 1', () => {
     const unscaled: Plan = {
       ...demo,
       pathways: [],
+      places: demo.places.map(({ area: _, ...place }) => place),
       runs: demo.runs.map((run) => ({ ...run, route: withLength(run.route, run.route.length) })),
       cables: demo.cables.map(({ thickness: _, ...cable }) => cable),
     }
