@@ -86,6 +86,7 @@ type Draft = {
   takes?: number
   sits?: Port['sits']
   controller?: string
+  levels?: { volts: number; amps: number }[]
   ownPlug?: string
   lacksResistors?: true
   powerOnly?: true
@@ -168,10 +169,19 @@ function readWord(draft: Draft, word: string, written: string): boolean {
   else if (word === 'in' || word === 'out') draft.direction = word
   else if (word === 'dsc') draft.compression = true
   else if (wattsOf(word) !== null) draft.gives = wattsOf(word) ?? undefined
+  else if (levelOf(word)) draft.levels = [...(draft.levels ?? []), levelOf(word) as Level]
   else if (word in SITE_WORDS) draft.sits = SITE_WORDS[word]
   else if (written.startsWith('@') && written.length > 1) draft.controller = written.slice(1).replaceAll('_', ' ')
   else return false
   return true
+}
+
+type Level = { volts: number; amps: number }
+
+/** A supply level as a plate lists it: "9Vx3A". */
+function levelOf(word: string): Level | null {
+  const found = /^(\d{1,2}(?:\.\d)?)vx(\d(?:\.\d{1,2})?)a$/.exec(word)
+  return found ? { volts: Number(found[1]), amps: Number(found[2]) } : null
 }
 
 const SITE_WORDS: Readonly<Record<string, NonNullable<Port['sits']>>> = Object.fromEntries(
@@ -197,6 +207,7 @@ function portOf(draft: Draft): Record<string, unknown> {
     ...(connector === 'dvi' ? { hdmi: { direction, level: 'tmds-4.95', compression: false } } : {}),
     ...(gives ? { gives } : {}),
     ...(takes ? { takes } : {}),
+    ...(draft.levels ? { levels: draft.levels } : {}),
     ...(draft.ownPlug ? { ownPlug: draft.ownPlug } : {}),
     ...(draft.lacksResistors ? { lacksResistors: true } : {}),
     ...(sits ? { sits } : {}),
@@ -222,6 +233,7 @@ export function portLine(port: SaidPort): string {
     displayport?.compression || hdmi?.compression ? 'dsc' : '',
     gives === undefined ? '' : `gives ${decimal(gives, 2)}W`,
     takes === undefined ? '' : `takes ${decimal(takes, 2)}W`,
+    ...(port.levels ?? []).map(({ volts, amps }) => `${decimal(volts, 1)}Vx${decimal(amps, 2)}A`),
     port.lacksResistors ? 'no-resistors' : '',
     sits ? `on-${sits.replace(' ', '-')}` : '',
     controller ? `@${controller.replaceAll(' ', '_')}` : '',
@@ -273,7 +285,7 @@ function distinct(ports: readonly SaidPort[]): SaidPort[] {
 
 /**
  * The ports as they were said, each with its id: the one of the port that had its name before, else of the one that stood in its place and whose name is no
- * longer said, so that a port that is renamed keeps its runs. What no line says of a port (supply levels, voltages) stays.
+ * longer said, so that a port that is renamed keeps its runs. What no line says of a port (the voltages it accepts) stays.
  */
 export function keptPorts(said: readonly SaidPort[], before: readonly Port[]): Port[] {
   const names = new Set(said.map(({ name }) => name.toLowerCase()))
@@ -292,7 +304,6 @@ export function keptPorts(said: readonly SaidPort[], before: readonly Port[]): P
     ports.push({
       id,
       ...port,
-      ...(own?.levels ? { levels: own.levels } : {}),
       ...(own?.accepts ? { accepts: own.accepts } : {}),
     })
   }

@@ -28,6 +28,24 @@ describe('a port said in a line', () => {
     expect(said('dp in')).toMatchObject([{ connector: 'displayport', displayport: { direction: 'in', link: 'hbr2' } }])
     expect(said('type-A plug usb2')).toMatchObject([{ gender: 'plug', usb: 'usb2' }])
   })
+  it('has the levels of its plate, what it lacks, and plugs of its own', () => {
+    expect(said('C: type-C gives 45W 5Vx3A 9Vx3A 15Vx3A')).toMatchObject([
+      {
+        gives: 45,
+        levels: [
+          { volts: 5, amps: 3 },
+          { volts: 9, amps: 3 },
+          { volts: 15, amps: 3 },
+        ],
+      },
+    ])
+    expect(said('own-ring_plug device usb2 no-resistors')).toMatchObject([
+      { name: 'ring plug', connector: 'own', ownPlug: 'ring plug', lacksResistors: true },
+    ])
+    expect(said('dvi in')).toMatchObject([{ connector: 'dvi', hdmi: { direction: 'in', level: 'tmds-4.95' } }])
+    expect(parsePortLine('type-c power-only 10g')).toMatchObject({ ok: false })
+    expect(said('type-c power-only gives 60W')).toMatchObject([{ gives: 60 }])
+  })
   it('that is not understood names the word, and never guesses', () => {
     expect(parsePortLine('type-C warp9')).toMatchObject({ ok: false, problem: expect.stringContaining('"warp9"') })
     expect(parsePortLine('tb4 15W')).toMatchObject({ ok: false, problem: expect.stringContaining('which connector') })
@@ -44,7 +62,7 @@ describe('a port said in a line', () => {
       ...templates.flatMap((template) => fromTemplate(template).ports),
     ]
     expect(ports.length).toBeGreaterThan(100)
-    for (const { id: _, levels: __, accepts: ___, ...port } of ports) {
+    for (const { id: _, accepts: __, ...port } of ports) {
       const usual = port.thunderbolt || port.usb4 ? { usb: port.usb ?? 'gen2x1' } : {}
       expect(said(portLine(port)), portLine(port)).toEqual([{ ...port, ...usual }])
     }

@@ -165,6 +165,7 @@ function PortRow({
         {[
           port.lacksResistors ? 'lacks the type-C resistors' : '',
           gives ? `gives ${formatWatts(gives)}` : '',
+          (port.levels ?? []).map(({ volts, amps }) => `${volts} V ${amps} A`).join(' / '),
           takes ? `takes ${formatWatts(takes)}` : '',
         ]
           .filter(Boolean)
