@@ -1,8 +1,7 @@
 import { pathwaysOf, type Run } from '../plan/run'
 import { leadCable, type SiteIndex } from '../plan/site-index'
 import type { Surrounding } from '../plan/surroundings'
-import { atMost } from '../quantity/limit'
-import { conduitFill, crossSection, fillSource, plugPasses, plugSource, tightestBend } from '../route/conduit'
+import { conduitFill, fillSource, plugPasses, plugSource, sectionFill, tightestBend } from '../route/conduit'
 import { commonPractice } from '../standards/source'
 import type { Caution, Finding } from './finding'
 import { type Check, leadPart, runPart, type Situation } from './situation'
@@ -99,8 +98,8 @@ function* freeSections({ index, laid }: Situation): Iterable<Finding> {
     const pathway = index.pathways.get(id)
     if (pathway?.free === undefined) continue
     const cables = [...own, ...pathway.beside, ...othersIn(index, id, laid.run)]
-    const taken = crossSection(cables)
-    if (atMost(taken, pathway.free)) continue
+    const { share, allowed } = sectionFill(pathway.free, cables)
+    if (allowed) continue
     yield {
       check: 'surroundings',
       have: null,
@@ -108,7 +107,13 @@ function* freeSections({ index, laid }: Situation): Iterable<Finding> {
       unit: null,
       grade: 'blocked',
       part: runPart(laid.run),
-      reason: { code: 'free-section', taken, free: pathway.free, cables: cables.length, way: pathway.name },
+      reason: {
+        code: 'free-section',
+        taken: share * pathway.free,
+        free: pathway.free,
+        cables: cables.length,
+        way: pathway.name,
+      },
       remedies: [{ code: 'wider-conduit' }],
       source,
     }

@@ -4,6 +4,7 @@ import type { Place } from '../plan/plan'
 import type { Run } from '../plan/run'
 import { devicesByPlace, leadCable, type SiteIndex } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
+import { atMost } from '../quantity/limit'
 import { pointOf } from '../route/follow'
 
 /** A head stands so high (common practice). */
@@ -27,7 +28,8 @@ export function reachOf(index: SiteIndex, headset: Device, run: Run): AreaReach 
     [-1, 1].map((down) => {
       const x = at.x + (right * area.width) / 2
       const y = at.y + (down * area.depth) / 2
-      return { x, y, short: Math.max(0, Math.hypot(x - port.x, y - port.y) - radius) }
+      const away = Math.hypot(x - port.x, y - port.y)
+      return { x, y, short: atMost(away, radius) ? 0 : away - radius }
     }),
   )
   return { run, port, radius, corners }

@@ -1,4 +1,5 @@
 import type { Metres } from '../quantity/length'
+import { atMost } from '../quantity/limit'
 import { commonPractice, published, type Source } from '../standards/source'
 
 /** Share of a conduit's cross-section that cables may fill: one, two, more. */
@@ -18,12 +19,18 @@ export type Fill = { share: number; limit: number; allowed: boolean }
 export function conduitFill(inner: Metres, diameters: readonly Metres[]): Fill {
   const share = diameters.reduce((sum, diameter) => sum + diameter ** 2, 0) / inner ** 2
   const limit = diameters.length <= 1 ? FILL_LIMITS[0] : diameters.length === 2 ? FILL_LIMITS[1] : FILL_LIMITS[2]
-  return { share, limit, allowed: share <= limit }
+  return { share, limit, allowed: atMost(share, limit) }
 }
 
 /** The cross-section in mm² that round cables of these diameters in mm take together. */
 export const crossSection = (diameters: readonly number[]): number =>
   diameters.reduce((sum, diameter) => sum + (Math.PI / 4) * diameter ** 2, 0)
+
+/** How full cables of these diameters in mm make a free cross-section in mm²: it takes what is free in it. */
+export function sectionFill(free: number, diameters: readonly number[]): Fill {
+  const share = crossSection(diameters) / free
+  return { share, limit: 1, allowed: atMost(share, 1) }
+}
 
 /** Whether a moulded plug passes a round opening: its diagonal must be less than the diameter. */
 export const plugPasses = (inner: Metres, plug = TYPE_C_PLUG): boolean => Math.hypot(plug.width, plug.height) < inner

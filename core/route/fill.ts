@@ -1,7 +1,7 @@
 import type { Pathway } from '../plan/floor'
 import type { Run } from '../plan/run'
 import { leadCable, type SiteIndex } from '../plan/site-index'
-import { conduitFill, crossSection, type Fill } from './conduit'
+import { conduitFill, type Fill, sectionFill } from './conduit'
 
 /** What lies in a pathway: its runs, how full it is where its section is known, and leads of which nobody has said how thick they are. */
 export type PathwayFill = { runs: readonly Run[]; fill: Fill | null; unmeasured: number }
@@ -13,8 +13,6 @@ export function pathwayFill(index: SiteIndex, { id, inner, free, beside }: Pathw
   const thick = leads.flatMap((each) => each ?? [])
   const unmeasured = leads.length - thick.length
   const all = [...thick, ...beside]
-  if (inner !== undefined) return { runs, fill: conduitFill(inner, all), unmeasured }
-  if (free === undefined) return { runs, fill: null, unmeasured }
-  const share = crossSection(all) / free
-  return { runs, fill: { share, limit: 1, allowed: share <= 1 }, unmeasured }
+  const fill = inner === undefined ? (free === undefined ? null : sectionFill(free, all)) : conduitFill(inner, all)
+  return { runs, fill, unmeasured }
 }

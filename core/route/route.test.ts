@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { pathwaySchema } from '../plan/floor'
 import { LONGEST_LENGTH } from '../quantity/length'
-import { conduitFill, crossSection, plugPasses, tightestBend } from './conduit'
+import { conduitFill, crossSection, plugPasses, sectionFill, tightestBend } from './conduit'
 import { leadFor, legsExample, lengthOfLeg, lengthOfLegs, parseLegs } from './legs'
 import { networkOf, shortestWay } from './network'
 
@@ -119,5 +119,9 @@ describe('conduits', () => {
   })
   it('and trays take the cross-sections of what lies in them', () => {
     expect(crossSection([5, 5])).toBeCloseTo(39.27, 2)
+    // exactly what is free is allowed, however it was added up; a hair more is not
+    const free = crossSection([4, 5, 6.5])
+    expect(sectionFill(free, [6.5, 4, 5]).allowed).toBe(true)
+    expect(sectionFill(free * 0.9999, [6.5, 4, 5]).allowed).toBe(false)
   })
 })

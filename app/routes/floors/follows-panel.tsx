@@ -2,6 +2,7 @@ import { Text } from '@chakra-ui/react'
 import type { AreaReach } from '../../../core/headset/area'
 import type { Chair, NoiseSource } from '../../../core/placement/floor-noise'
 import { formatLength } from '../../../core/quantity/length'
+import { atMost } from '../../../core/quantity/limit'
 import { decimal } from '../../../core/quantity/parsed'
 import text from '../../theme/text.module.css'
 import { GradeMark } from '../../ui/grade'
@@ -20,7 +21,7 @@ export function NoisePanel({ noise: { sources, chairs } }: { noise: { sources: N
             {heard === null
               ? 'nothing measured makes noise here'
               : `${decimal(heard, 1)} dB where ${wanted} dB are wanted`}{' '}
-            {heard !== null && <GradeMark grade={heard <= wanted ? 'clear' : 'blocked'} size="xs" />}
+            {heard !== null && <GradeMark grade={atMost(heard, wanted) ? 'clear' : 'blocked'} size="xs" />}
           </li>
         ))}
       </ul>
