@@ -75,6 +75,8 @@ export async function action({ request, params }: Route.ActionArgs) {
 /** What a line of the history names at most. */
 const MOST_NAMED = 200
 
+const rowsOf = (count: number): string => `${count.toLocaleString('en')} ${count === 1 ? 'row' : 'rows'}`
+
 /** The survey in and out as tables, which spreadsheets open. */
 export default function Tables({ actionData }: Route.ComponentProps) {
   const { plan } = useSite()
@@ -103,7 +105,9 @@ export default function Tables({ actionData }: Route.ComponentProps) {
               ))}
             </td>
             <td>
-              {table === 'ports' ? plan.devices.reduce((sum, { ports }) => sum + ports.length, 0) : plan[table].length}
+              {rowsOf(
+                table === 'ports' ? plan.devices.reduce((sum, { ports }) => sum + ports.length, 0) : plan[table].length,
+              )}
             </td>
             <td>
               <a href={`/sites/${plan.site.id}/tables/${table}.csv`} className={text.link} download>
