@@ -1,6 +1,7 @@
 import { addInCardCheck } from './add-in-card'
 import { batteryCheck } from './battery'
 import { busBudgetCheck } from './bus-budget'
+import { colourDepthCheck } from './colour-depth'
 import { currentCheck } from './current'
 import { delayCheck } from './delay'
 import { directionCheck } from './direction'
@@ -56,6 +57,7 @@ export const checks: readonly Check[] = [
   valueCheck,
   displayInputCheck,
   shownModesCheck,
+  colourDepthCheck,
   addInCardCheck,
   delayCheck,
 ]

@@ -41,6 +41,7 @@ export type CheckName =
   | 'play area'
   | 'resistors'
   | 'shown modes'
+  | 'colour depth'
   | 'volts lost'
   | 'lanes'
   | 'hub depth'
@@ -141,6 +142,10 @@ export type Reason =
   | { code: 'no-way'; route: Metres }
   | { code: 'lacks-resistors' }
   | { code: 'not-listed'; mode: PictureMode; read: string; instead: readonly Screen['modes'][number][] }
+  | { code: 'fewer-bits'; most: number; asked: number; read: string }
+  | { code: 'no-hdr'; read: string }
+  | { code: 'hdr'; read: string | null }
+  | { code: 'hdr-version'; level: string; since: string }
   | { code: 'history'; passed: number; tried: number; mode: LinkMode; controller: string | null }
   | { code: 'more-than-needed'; mode: string }
   | { code: 'no-path'; from: string; to: string }

@@ -208,6 +208,10 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   ],
   'own-voltage': [{ code: 'own-voltage', volts: 12 }],
   'lacks-resistors': [{ code: 'lacks-resistors' }],
+  'fewer-bits': [{ code: 'fewer-bits', most: 8, asked: 10, read: '2026-03-02' }],
+  'no-hdr': [{ code: 'no-hdr', read: '2026-03-02' }],
+  hdr: [null, '2026-03-02'].map((read) => ({ code: 'hdr', read })),
+  'hdr-version': [{ code: 'hdr-version', level: 'HBR2', since: 'DisplayPort 1.4' }],
   'not-listed': [
     {
       code: 'not-listed',
@@ -235,12 +239,14 @@ const moves: { [Code in MoveWords['code']]: Of<MoveWords, Code>[] } = {
     { code: 'other port', run: 'R-01', device: 'Laptop', port: 'right', lead: 'C-0001' },
   ],
   'exchange ports': [{ code: 'exchange ports', run: 'R-01', other: 'R-02', device: 'Dock' }],
-  'lesser picture': (['fewer bits', 'lower refresh', 'less colour', 'smaller picture'] as const).map((concession) => ({
-    code: 'lesser picture',
-    need: 'chart picture',
-    concession,
-    mode: picture,
-  })),
+  'lesser picture': (['standard range', 'fewer bits', 'lower refresh', 'less colour', 'smaller picture'] as const).map(
+    (concession) => ({
+      code: 'lesser picture',
+      need: 'chart picture',
+      concession,
+      mode: picture,
+    }),
+  ),
   'allow compression': [{ code: 'allow compression', need: 'chart picture' }],
   'served first': [{ code: 'served first', need: 'chart picture' }],
   'dock to far side': [{ code: 'dock to far side', dock: 'Dock', uplink: 4 }],

@@ -105,6 +105,16 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
       return `${reason.cables} ${reason.cables === 1 ? 'cable takes' : 'cables take'} ${decimal(reason.taken, 0)} mm² of the ${decimal(reason.free, 0)} mm² that are free in ${reason.way}.`
     case 'not-listed':
       return `${label} does not list ${formatPictureMode(reason.mode)} among the modes it takes, as it was read on ${reason.read}; near it are ${reason.instead.map(({ width, height, refresh }) => `${width}x${height}@${decimal(refresh, 2)}`).join(', ')}.`
+    case 'fewer-bits':
+      return `${label} takes ${reason.most} bits per colour at most, as it was read on ${reason.read}; this picture has ${reason.asked}.`
+    case 'no-hdr':
+      return `${label} does not list high dynamic range, as it was read on ${reason.read}.`
+    case 'hdr':
+      return reason.read === null
+        ? `Whether ${label} takes high dynamic range is not known: read its EDID, or look it up.`
+        : `${label} takes high dynamic range, as it was read on ${reason.read}.`
+    case 'hdr-version':
+      return `${label} goes to ${reason.level}, as ports do that are older than ${reason.since}, the first that tells the other end of high dynamic range; look up its version.`
     case 'play-area':
       return reason.corners === 0
         ? 'The lead reaches every corner of the play area at head height.'
@@ -377,6 +387,8 @@ function insteadSentence(concession: Concession, mode: string): string {
   switch (concession) {
     case 'compression':
       return 'With compression, if both ends have it, this very picture fits.'
+    case 'standard range':
+      return `In standard range it comes: ${mode}.`
     case 'fewer bits':
       return `With fewer bits it fits: ${mode}.`
     case 'lower refresh':

@@ -1,5 +1,6 @@
 import type { Screen } from '../plan/device'
-import type { PictureMode } from '../plan/need'
+import type { Need, PictureMode } from '../plan/need'
+import type { Socket } from '../plan/site-index'
 import { published } from '../standards/source'
 import type { Finding } from './finding'
 import { type Check, portPart, type Situation } from './situation'
@@ -16,13 +17,17 @@ const TOLD = 3
 export const takesMode = ({ modes }: Screen, { width, height, refresh }: PictureMode): boolean =>
   modes.some((mode) => mode.width === width && mode.height === height && Math.abs(mode.refresh - refresh) <= NEAR_HZ)
 
+/** The end of a run at which a picture is shown; none where it goes on from there. */
+export const shownBy = ({ from, to }: Situation['laid'], need: Need): Socket | undefined =>
+  [to, from].find(({ device }) => device.id === need.to)
+
 /** A display that was read takes the modes it lists and no others. */
 export const shownModesCheck: Check = {
   name: 'shown modes',
   *findings({ laid, crossings }: Situation): Iterable<Finding> {
     for (const { need } of crossings) {
       if (need.kind !== 'picture') continue
-      const end = [laid.to, laid.from].find(({ device }) => device.id === need.to)
+      const end = shownBy(laid, need)
       const screen = end?.device.screen
       if (!end || !screen || screen.modes.length === 0 || takesMode(screen, need.mode)) continue
       const pixels = need.mode.width * need.mode.height

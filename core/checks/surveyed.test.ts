@@ -2,8 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { judge } from '../../tests/support/one-run'
+import type { PictureMode } from '../plan/need'
 import { put } from '../plan/put'
 import { endsMate } from '../standards/connectors'
+import type { DisplayPortLink } from '../standards/picture-links'
 import { assess } from './assess'
 import { takesMode } from './shown-modes'
 
@@ -107,5 +109,41 @@ describe('a display that was read', () => {
         }
       }),
     )
+  })
+})
+
+describe('bits per colour and dynamic range', () => {
+  const mode = { width: 3840, height: 2160, refresh: 60, bits: 10, chroma: '444' } as const
+  const screen = { modes: [{ width: 3840, height: 2160, refresh: 59.997 }], read: '2026-01-01' } as const
+  type Said = { bits?: 8 | 10 | 12; hdr?: boolean }
+  const codes = (asked: Partial<PictureMode>, said: Said | null, link: DisplayPortLink = 'hbr3') =>
+    judge({
+      from: { connector: 'displayport', displayport: { direction: 'out', link } },
+      to: { connector: 'displayport', displayport: { direction: 'in', link }, kind: 'display' },
+      ...(said ? { far: { screen: { ...screen, modes: [...screen.modes], ...said } } } : {}),
+      leads: [{ length: 2, ends: ['displayport', 'displayport'], grade: 'dp-hbr3' }],
+      need: { kind: 'picture', mode: { ...mode, ...asked } },
+    })
+      .run.findings.filter(({ check }) => check === 'colour depth')
+      .map(({ grade, reason }) => `${grade} ${reason.code}`)
+  it('are those the display says, exactly as many as well; 4:2:2 has room for 12 wherever it goes', () => {
+    expect(codes({}, { bits: 10 })).toEqual([])
+    expect(codes({ bits: 12 }, { bits: 10 })).toEqual(['blocked fewer-bits'])
+    expect(codes({ bits: 12, chroma: '422' }, { bits: 10 })).toEqual([])
+    expect(codes({ bits: 12 }, null)).toEqual([])
+  })
+  it('high dynamic range is what the display says it is, and an unread one is not promised', () => {
+    expect(codes({ hdr: true }, { hdr: true })).toEqual(['clear hdr'])
+    expect(codes({ hdr: true }, { hdr: false })).toEqual(['blocked no-hdr'])
+    expect(codes({ hdr: true }, {})).toEqual(['note hdr'])
+    expect(codes({ hdr: true }, null)).toEqual(['note hdr'])
+    expect(codes({}, { hdr: false })).toEqual([])
+  })
+  it('and ports of a level older than it are looked up first (HDMI 2.0a and DisplayPort 1.4, from memory)', () => {
+    expect(codes({ hdr: true, height: 1080 }, null, 'hbr2')).toEqual([
+      'note hdr',
+      'tight hdr-version',
+      'tight hdr-version',
+    ])
   })
 })

@@ -108,6 +108,10 @@ function forumBlock(bytes: Uint8Array, edid: Edid): void {
 
 function extendedBlock(tag: number, bytes: Uint8Array, edid: Edid): void {
   switch (tag) {
+    case 6:
+      // transfer functions by bit: two of old, then the perceptual quantiser and hybrid log-gamma (CTA-861.3)
+      edid.hdr = ((bytes[0] ?? 0) & 0x0c) !== 0
+      return
     case 14:
       // formats in 4:2:0 only
       add(edid, '420')

@@ -28,6 +28,8 @@ export type Edid = {
   hdmi: EdidHdmi | null
   /** Chroma it takes beside RGB. */
   chromas: ('444' | '422' | '420')[]
+  /** It takes high dynamic range: perceptual quantiser or hybrid log-gamma. */
+  hdr: boolean
   tiles: { across: number; down: number; width: number; height: number } | null
   /** What is wrong with it; it was read all the same as far as it goes. */
   faults: string[]

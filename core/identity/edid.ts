@@ -66,6 +66,7 @@ function baseBlock(block: Uint8Array): Edid {
     range: null,
     hdmi: null,
     chromas: [],
+    hdr: false,
     tiles: null,
     faults: [],
     skipped: [],

@@ -1,10 +1,10 @@
 import { bitsPerPixel, cvtTiming, streamRate } from '../picture/timing'
-import type { NeedKind } from '../plan/need'
+import { HDR_BITS, type NeedKind } from '../plan/need'
 import { type NeedSize, parseNeedSize, workedOut } from '../plan/need-text'
 import { decimal, type Parsed, parsed } from '../quantity/parsed'
 import { type BitsPerSecond, formatBytesPerSecond, formatRate } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
-import { citeSource, commonPractice, published, type Source } from '../standards/source'
+import { citeSource, commonPractice, fromMemory, published, type Source } from '../standards/source'
 
 /** What a need comes to, in the three figures people think in, and how it was worked out. */
 export type Explained = {
@@ -17,6 +17,7 @@ export type Explained = {
 
 const decimalUnits = commonPractice('decimal units: 1 GB = 10^9 B, 1 MB/s = 8 Mb/s')
 const cvt = published('VESA CVT 1.2, reduced blanking v2')
+const highRange = fromMemory('ITU-R BT.2100')
 const layout = commonPractice('raw frames are size x frames a second x bits a pixel')
 const onPlug = commonPractice('data sheets of sensors and plain devices name the rate on the plug')
 const battery = commonPractice('a headset that gets what it draws holds; more charges it, to about 92 %')
@@ -43,6 +44,7 @@ function explained(size: NeedSize, text: string): Explained {
       `${decimal(timing.pixelClockHz / 1e6, 3)} MHz x ${decimal(bitsPerPixel(size.mode), 2)} bits a pixel = ${formatRate(rate)}`,
       cvt,
     )
+    if (size.mode.hdr) tell(`high dynamic range: ${HDR_BITS} bits per colour or more`, highRange)
     return { size, rate, watts, steps }
   }
   if (size.kind === 'power') {

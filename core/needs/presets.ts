@@ -10,7 +10,7 @@ const pictures: readonly Preset[] = [
   ['1440p at 60 Hz', '2560x1440@60'],
   ['1080p at 60 Hz', '1920x1080@60'],
   ['4K at 120 Hz', '3840x2160@120'],
-  ['4K at 60 Hz, high dynamic range', '3840x2160@60 10 bit'],
+  ['4K at 60 Hz, high dynamic range', '3840x2160@60 HDR'],
   ['5K at 60 Hz', '5120x2880@60'],
   ['8K at 60 Hz', '7680x4320@60'],
 ].map(([name = '', size = '']) => ({ name, size, kind: 'picture', toward: 'device' }))

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { PictureMode } from '../plan/need'
 import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
-import { alternatives, CONCESSIONS, fitPicture } from './fit'
+import { alternatives, CONCESSIONS, fitPicture, lesserModes } from './fit'
 import { type LinkSpec, linkFacts, parseLinkSpec } from './link-spec'
 import { formatPictureMode, parsePictureMode } from './mode-text'
 import { payloadBandwidthNumber, sharePictures } from './time-slots'
@@ -101,6 +101,17 @@ describe('what fits instead', () => {
       ['smaller picture', '3440x1440@144 10 bit'],
     ])
     expect(given('3840x2160@60 10 bit', 'hdmi:tmds-18')[0]).toEqual(['fewer bits', '3840x2160@60'])
+  })
+  it('high dynamic range goes with its bits, and colour is given up before it (4:2:2 has room for 10 bits)', () => {
+    expect(given('3840x2160@60 HDR', 'hdmi:tmds-18')).toEqual([
+      ['fewer bits', '3840x2160@60'],
+      ['lower refresh', '3840x2160@30 10 bit HDR'],
+      ['less colour', '3840x2160@60 10 bit 4:2:2 HDR'],
+      ['smaller picture', '3440x1440@60 10 bit HDR'],
+    ])
+    const less = [...lesserModes(mode('3840x2160@60 12 bit HDR'))].map((each) => formatPictureMode(each.mode))
+    expect(less.slice(0, 3)).toEqual(['3840x2160@60 12 bit', '3840x2160@60 10 bit HDR', '3840x2160@60'])
+    for (const text of less) expect(parsePictureMode(text).ok).toBe(true)
   })
   it('always fits', () => {
     for (const spec of ['dp:rbrx1', 'dp:hbr2x2', 'hdmi:frl-24']) {

@@ -1,4 +1,4 @@
-import type { PictureMode } from '../plan/need'
+import { CHROMAS, HDR_BITS, type PictureMode } from '../plan/need'
 import { atMost } from '../quantity/limit'
 import type { BitsPerSecond } from '../quantity/rate'
 import { isTmds, type LinkSpec, linkFacts } from './link-spec'
@@ -54,7 +54,14 @@ function compressedTarget(have: BitsPerSecond, timing: Timing, plain: number): n
 }
 
 /** What is given up to make a picture fit, in the order people would rather give it up. */
-export const CONCESSIONS = ['compression', 'fewer bits', 'lower refresh', 'less colour', 'smaller picture'] as const
+export const CONCESSIONS = [
+  'compression',
+  'standard range',
+  'fewer bits',
+  'lower refresh',
+  'less colour',
+  'smaller picture',
+] as const
 export type Concession = (typeof CONCESSIONS)[number]
 export type Alternative = { mode: PictureMode; concession: Concession; fit: Fit }
 
@@ -74,8 +81,8 @@ const FEWER_BITS: readonly PictureMode['bits'][] = [12, 10, 8]
 
 /**
  * The best modes that do fit where the wanted one does not, each giving up one thing only, in the order a person would choose:
- * compression that both ends could use, then fewer bits (not seen in office work), then the highest refresh at this size, then 4:2:0
- * (text blurs), then the largest picture at this refresh. Empty where the mode fits, or where nothing does.
+ * compression that both ends could use, then fewer bits (not seen in office work), then the highest refresh at this size, then 4:2:2 or
+ * 4:2:0 (text blurs), then the largest picture at this refresh. Empty where the mode fits, or where nothing does.
  */
 export function alternatives(mode: PictureMode, spec: LinkSpec, ends: Ends): Alternative[] {
   if (fitPicture(mode, spec, ends).fits) return []
@@ -86,9 +93,9 @@ export function alternatives(mode: PictureMode, spec: LinkSpec, ends: Ends): Alt
     return fit.fits
   }
   if (!ends.compression) tryOne('compression', mode, { compression: true })
-  FEWER_BITS.filter((bits) => bits < mode.bits).some((bits) => tryOne('fewer bits', { ...mode, bits }))
+  FEWER_BITS.filter((bits) => bits < mode.bits).some((bits) => tryOne('fewer bits', withBits(mode, bits)))
   REFRESHES.filter((refresh) => refresh < mode.refresh).some((refresh) => tryOne('lower refresh', { ...mode, refresh }))
-  if (mode.chroma === '444') tryOne('less colour', { ...mode, chroma: '420' })
+  lessColour(mode).some((chroma) => tryOne('less colour', { ...mode, chroma }))
   const area = mode.width * mode.height
   SIZES.filter(([width, height]) => width * height < area).some(([width, height]) =>
     tryOne('smaller picture', { ...mode, width, height }),
@@ -106,12 +113,26 @@ const MOST_STEPS = 4
 export function* lesserModes(
   mode: PictureMode,
 ): Iterable<{ mode: PictureMode; concession: Exclude<Concession, 'compression'> }> {
+  if (mode.hdr) yield { mode: inStandardRange(mode), concession: 'standard range' }
   for (const bits of FEWER_BITS.filter((each) => each < mode.bits))
-    yield { mode: { ...mode, bits }, concession: 'fewer bits' }
+    yield { mode: withBits(mode, bits), concession: 'fewer bits' }
   for (const refresh of REFRESHES.filter((each) => each < mode.refresh).slice(0, MOST_STEPS))
     yield { mode: { ...mode, refresh }, concession: 'lower refresh' }
-  if (mode.chroma === '444') yield { mode: { ...mode, chroma: '420' }, concession: 'less colour' }
+  for (const chroma of lessColour(mode)) yield { mode: { ...mode, chroma }, concession: 'less colour' }
   const area = mode.width * mode.height
   for (const [width, height] of SIZES.filter(([w, h]) => w * h < area).slice(0, MOST_STEPS))
     yield { mode: { ...mode, width, height }, concession: 'smaller picture' }
+}
+
+const lessColour = ({ chroma }: PictureMode): PictureMode['chroma'][] => CHROMAS.slice(CHROMAS.indexOf(chroma) + 1)
+
+/** High dynamic range goes with the bits that it needs. */
+const withBits = (mode: PictureMode, bits: PictureMode['bits']): PictureMode => ({
+  ...(bits < HDR_BITS ? inStandardRange(mode) : mode),
+  bits,
+})
+
+/** The same picture without high dynamic range. */
+export function inStandardRange({ hdr: _, ...mode }: PictureMode): PictureMode {
+  return mode
 }

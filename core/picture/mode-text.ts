@@ -1,4 +1,4 @@
-import { CHROMAS, type PictureMode, pictureModeSchema } from '../plan/need'
+import { CHROMAS, HDR_BITS, type PictureMode, pictureModeSchema } from '../plan/need'
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 
 const NAMED: Record<string, [number, number]> = {
@@ -9,9 +9,10 @@ const NAMED: Record<string, [number, number]> = {
 const example = 'Write a picture like 3840x2160@60, or 2560x1440@120 10 bit 4:2:2.'
 
 /**
- * Reads a picture mode: size @ refresh, then bits per colour and chroma where they are not 8 and 4:4:4.
+ * Reads a picture mode: size @ refresh, then bits per colour and chroma where they are not 8 and 4:4:4, and HDR for high dynamic range, which has 10 bits
+ * where none are said.
  *
- * @example parsePictureMode("4K@60 10 bit 4:2:0")
+ * @example parsePictureMode("4K@60 HDR 4:2:0")
  */
 export function parsePictureMode(text: string): Parsed<PictureMode> {
   const found = plainText(text)
@@ -21,32 +22,38 @@ export function parsePictureMode(text: string): Parsed<PictureMode> {
   const [, width, height, named, refresh, rest = ''] = found
   const [namedWidth, namedHeight] = NAMED[named ?? ''] ?? []
   const extras = rest.match(/\d+ ?-?bits?|4:?[42]:?[024]|\S+/g) ?? []
-  let bits = 8
+  let bits: number | null = null
   let chroma = '444'
+  let hdr = false
   for (const extra of extras) {
     const digits = extra.replace(/\D/g, '')
     if (/bits?$/.test(extra)) bits = Number(digits)
     else if (CHROMAS.some((known) => known === digits)) chroma = digits
-    else if (extra !== ',') return unreadable(`"${extra}" is neither bits per colour nor chroma. ${example}`)
+    else if (extra === 'hdr') hdr = true
+    else if (extra !== ',') return unreadable(`"${extra}" is neither bits per colour nor chroma nor HDR. ${example}`)
   }
   const read = pictureModeSchema.safeParse({
     width: Number(width ?? namedWidth),
     height: Number(height ?? namedHeight),
     refresh: Number(refresh),
-    bits,
+    bits: bits ?? (hdr ? HDR_BITS : 8),
     chroma,
+    ...(hdr ? { hdr } : {}),
   })
   if (read.success) return parsed(read.data)
+  const [issue] = read.error.issues
   return unreadable(
-    read.error.issues[0]?.path[0] === 'bits'
-      ? 'Bits per colour are 6, 8, 10, 12 or 16.'
+    issue?.path[0] === 'bits'
+      ? issue.code === 'custom'
+        ? `High dynamic range has ${HDR_BITS} bits per colour at least.`
+        : 'Bits per colour are 6, 8, 10, 12 or 16.'
       : `That mode is outside 320x200 to 16384x16384 at 10 to 480 Hz. ${example}`,
   )
 }
 
-/** "3840x2160@60", with bits and chroma only where they are not the usual ones. */
+/** "3840x2160@60", with bits, chroma and dynamic range only where they are not the usual ones. */
 export function formatPictureMode(mode: PictureMode): string {
   const bits = mode.bits === 8 ? '' : ` ${mode.bits} bit`
   const chroma = mode.chroma === '444' ? '' : ` ${[...mode.chroma].join(':')}`
-  return `${mode.width}x${mode.height}@${mode.refresh}${bits}${chroma}`
+  return `${mode.width}x${mode.height}@${mode.refresh}${bits}${chroma}${mode.hdr ? ' HDR' : ''}`
 }

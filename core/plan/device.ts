@@ -45,6 +45,7 @@ const screenSchema = z.strictObject({
     )
     .max(MOST_MODES),
   bits: z.literal([6, 8, 10, 12, 14, 16]).optional().describe('The most bits per colour it takes'),
+  hdr: z.boolean().optional().describe('Whether it says that it takes high dynamic range'),
   read: dayField.describe('The day it was read'),
 })
 export type Screen = z.output<typeof screenSchema>

@@ -3,13 +3,25 @@ import { idField, nameField, noteField, rateField, wattsField } from './fields'
 
 export const CHROMAS = ['444', '422', '420'] as const
 
-export const pictureModeSchema = z.strictObject({
-  width: z.number().int().min(320).max(16_384),
-  height: z.number().int().min(200).max(16_384),
-  refresh: z.number().min(10, 'a refresh lies between 10 and 480 Hz').max(480, 'a refresh lies between 10 and 480 Hz'),
-  bits: z.literal([6, 8, 10, 12, 16]).default(8).describe('Bits per colour'),
-  chroma: z.enum(CHROMAS).default('444'),
-})
+/** High dynamic range has 10 bits per colour at least (ITU-R BT.2100, from memory). */
+export const HDR_BITS = 10
+
+export const pictureModeSchema = z
+  .strictObject({
+    width: z.number().int().min(320).max(16_384),
+    height: z.number().int().min(200).max(16_384),
+    refresh: z
+      .number()
+      .min(10, 'a refresh lies between 10 and 480 Hz')
+      .max(480, 'a refresh lies between 10 and 480 Hz'),
+    bits: z.literal([6, 8, 10, 12, 16]).default(8).describe('Bits per colour'),
+    chroma: z.enum(CHROMAS).default('444'),
+    hdr: z.literal(true).optional().describe('High dynamic range'),
+  })
+  .refine(({ hdr, bits }) => !hdr || bits >= HDR_BITS, {
+    path: ['bits'],
+    error: `high dynamic range has ${HDR_BITS} bits per colour at least`,
+  })
 export type PictureMode = z.output<typeof pictureModeSchema>
 
 const everyNeed = {

@@ -41,6 +41,7 @@ export function moveSentence(move: MoveWords, unit: LengthUnit = 'm'): string {
 }
 
 const concessionWords = {
+  'standard range': ', in standard range',
   'fewer bits': ', with fewer bits',
   'lower refresh': ', at a lower refresh',
   'less colour': ', with less colour; text blurs',

@@ -53,7 +53,7 @@ function* ofDisplay(display: ReadDisplay, device: Device, day: string, only: boo
       yield {
         what: `Modes it takes${of}`,
         had: device.screen ? `${device.screen.modes.length}, read on ${device.screen.read}` : 'not read yet',
-        read: `${screen.modes.length}, from ${modeText(screen.modes[0])}${screen.bits ? `, ${screen.bits} bit` : ''}`,
+        read: `${screen.modes.length}, from ${modeText(screen.modes[0])}${screen.bits ? `, ${screen.bits} bit` : ''}${screen.hdr ? ', high dynamic range' : ''}`,
         patch: { set: 'screen', value: screen },
         sure: only,
       }
@@ -85,6 +85,8 @@ function screenOf(name: string | null, edid: Edid | null, modes: Screen['modes']
     ...(name ? { name } : {}),
     modes: kept.map(({ width, height, refresh }) => ({ width, height, refresh: Math.round(refresh * 1000) / 1000 })),
     ...(bits ? { bits: bits as NonNullable<Screen['bits']> } : {}),
+    // only an EDID can say that it does not
+    ...(edid ? { hdr: edid.hdr } : {}),
     read: day,
   }
 }

@@ -151,6 +151,23 @@ describe('what a display says of itself, as edid-decode reads it', () => {
     expect(printed).toContain('Supports VESA DSC 1.2a compression')
     expect(edid.chromas).toContain('420')
   })
+  it.each([
+    [0x01, false],
+    [0x03, false],
+    [0x05, true],
+    [0x09, true],
+    [0x0d, true],
+  ])('high dynamic range by its transfer functions, %s: %s', (functions, takes) => {
+    const { edid, printed } = compare(
+      build.edid({
+        input: 0xb5,
+        descriptors: [build.detailed(UHD)],
+        extensions: [build.cta([[7, [6, functions, 1]]])],
+      }),
+    )
+    expect(edid.hdr).toBe(takes)
+    expect(/SMPTE ST2084|Hybrid Log-Gamma/.test(printed)).toBe(takes)
+  })
   it('two and three extensions, interlaced timings, what a maker keeps to himself', () => {
     compare(
       build.edid({
