@@ -1,8 +1,9 @@
 import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import { type FieldMetadata, type FormMetadata, getFormProps } from '@conform-to/react'
-import { type FormEvent, type RefObject, useEffect, useRef } from 'react'
+import { type FormEvent, type RefObject, useEffect, useRef, useState } from 'react'
 import { Form, useNavigation } from 'react-router'
 import { needNames } from '../../../core/checks/sentences'
+import { presetsFor } from '../../../core/needs/presets'
 import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
 import { formatNeedSize, needExamples } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
@@ -20,7 +21,9 @@ import { PriorityField } from '../../ui/priority-field'
 import { useSite } from '../../ui/site-context'
 import { Length, useUnit } from '../../ui/units'
 import { noWayWords, RouteWords } from '../floors/route-words'
+import { NeedFigures } from '../needs/need-size'
 import { LeadField, PortField } from './choices'
+import look from './run-fields.module.css'
 import type { RunFormTexts } from './run-form'
 
 type Fields = { [Name in keyof RunFormTexts]-?: FieldMetadata<RunFormTexts[Name]> }
@@ -130,6 +133,7 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
           >
             Add a need
           </QuietButton>
+          <Usual form={form} fields={fields} />
         </Box>
         <TextField field={fields.note} label="Note" />
         <Box>
@@ -185,6 +189,39 @@ function RouteSum({ fields }: { fields: Fields }) {
   )
 }
 
+/** What is often wanted between the two ends: a press adds it as a need. */
+function Usual({ form, fields }: Pick<Props, 'form' | 'fields'>) {
+  const { index } = useSite()
+  // it stays as it is while needs are added
+  const [open] = useState(fields.needs.getFieldList().length === 0)
+  const usual = ([fields.to, fields.from] as const).flatMap(({ value }, at) => {
+    const device = index.devices.get(addressFrom(value ?? '').device)
+    const inward = at === 0 ? 'device' : 'host'
+    return (device ? presetsFor(device) : []).map((preset) => ({
+      ...preset,
+      way: preset.toward === inward ? 'down' : 'up',
+    }))
+  })
+  if (usual.length === 0) return null
+  return (
+    <details open={open} className={look.usual}>
+      <summary>Often wanted between these two</summary>
+      <div>
+        {usual.map(({ name, kind, size, way }) => (
+          <QuietButton
+            key={`${kind} ${name} ${way}`}
+            small
+            aria-label={`Add ${name}`}
+            {...form.insert.getButtonProps({ name: fields.needs.name, defaultValue: { kind, way, size } })}
+          >
+            {name}
+          </QuietButton>
+        ))}
+      </div>
+    </details>
+  )
+}
+
 function Passing({ needs, plan }: { needs: readonly Need[]; plan: Plan }) {
   const nameOf = (id: string) => plan.devices.find((device) => device.id === id)?.name ?? id
   return (
@@ -229,6 +266,7 @@ function NeedLine({
         </Box>
         <Box flex="1">
           <TextField field={parts.size} label="How much" placeholder={needExamples[kind] ?? ''} mono required />
+          <NeedFigures kind={kind} size={parts.size.value ?? ''} />
         </Box>
       </Flex>
       <Flex gap="2" align="end" mt="2">
