@@ -7,7 +7,9 @@ import { choosePolicy } from '../../core/change/changes/site'
 import { POLICY_ID } from '../../core/change/copy'
 import { gradeWords } from '../../core/checks/sentences'
 import type { Turned } from '../../core/checks/turned'
-import { type Policy, policySchema } from '../../core/plan/policy'
+import { HIGHEST_PRICE } from '../../core/plan/fields'
+import { EQUIPMENT, type Equipment, type Policy, policySchema } from '../../core/plan/policy'
+import { otherChoices, type PolicyQuestion, policyQuestions } from '../../core/plan/policy-choices'
 import { type LengthUnit, parseOffset } from '../../core/quantity/length'
 import { decimal, parsed, unreadable } from '../../core/quantity/parsed'
 import { offsetText } from '../../core/survey/points-text'
@@ -28,15 +30,8 @@ import look from './policy.module.css'
 import { saveSiteForm } from './save-site.server'
 import { SiteForm } from './site-form'
 
-type Choice = {
-  [Name in 'length' | 'extensions' | 'cables' | 'computerDisplays' | 'reservation' | 'addInCards' | 'farData']: {
-    legend: string
-    options: [Policy[Name], string, string][]
-  }
-}
-
 /** Every question must be answered: a form without one is not taken for the default. */
-const { length, extensions, cables, computerDisplays, reservation, addInCards, farData } = policySchema.shape
+const { length, extensions, cables, computerDisplays, reservation, addInCards, farData, buying } = policySchema.shape
 const chosenSchema = z.object({
   length: length.unwrap(),
   extensions: extensions.unwrap(),
@@ -45,6 +40,7 @@ const chosenSchema = z.object({
   reservation: reservation.unwrap(),
   addInCards: addInCards.unwrap(),
   farData: farData.unwrap(),
+  buying: buying.unwrap(),
 })
 
 /** A share as people say it, in per cent, between nothing and all of it. */
@@ -55,6 +51,16 @@ const share = (what: string) =>
       ? parsed(Math.round(percent * 100) / 10_000)
       : unreadable(`${what} lies between 0 and 100 %.`)
   }, `Say how much: ${what.toLowerCase()}.`).optional()
+
+const priceName = (of: Equipment): string => `price-${of.replace(' ', '-')}`
+
+/** A price, or nothing where nobody knows it. */
+const price = readBy((text) => {
+  const given = Number(text.replace(',', '.'))
+  return text === '' || (given >= 0 && given <= HIGHEST_PRICE)
+    ? parsed(text === '' ? null : given)
+    : unreadable(`A price lies between 0 and ${HIGHEST_PRICE}.`)
+}, 'Say what it costs.').optional()
 
 /** The figures that a site sets for itself; one that a form does not show stays as it is. */
 const figuresSchema = (unit: LengthUnit) =>
@@ -70,95 +76,27 @@ const figuresSchema = (unit: LengthUnit) =>
     chargeAtLeast: share('The share of its own supply'),
     overheadLow: share('What storage loses at least'),
     overheadHigh: share('What storage loses at most'),
+    currency: z.string().trim().toUpperCase().pipe(policySchema.shape.currency.unwrap()).optional(),
+    ...Object.fromEntries(EQUIPMENT.map((each) => [priceName(each), price])),
   })
 const MOST_LOOP = 20
 
 /** What the site goes by with the figures of a form. */
 function withFigures(policy: Policy, figures: z.output<ReturnType<typeof figuresSchema>>): Partial<Policy> {
-  const { overheadLow, overheadHigh, ...plain } = figures
+  const { overheadLow, overheadHigh, slack, loop, headroom, chargeAtLeast, currency, ...prices } = figures
   const { low, high } = policy.storageOverhead
-  const kept = Object.fromEntries(Object.entries(plain).filter(([, value]) => value !== undefined))
-  return { ...kept, storageOverhead: { low: overheadLow ?? low, high: overheadHigh ?? high } }
+  const given = Object.entries({ slack, loop, headroom, chargeAtLeast, currency })
+  const equipment = EQUIPMENT.flatMap((each) => {
+    const said = (prices as Record<string, number | null | undefined>)[priceName(each)]
+    const cost = said === undefined ? policy.equipment[each] : said
+    return cost === undefined || cost === null ? [] : [[each, cost] as const]
+  })
+  return {
+    ...Object.fromEntries(given.filter(([, value]) => value !== undefined)),
+    storageOverhead: { low: overheadLow ?? low, high: overheadHigh ?? high },
+    equipment: Object.fromEntries(equipment),
+  }
 }
-
-/** Where practitioners disagree, both schools with what follows from each. */
-const choices: Choice = {
-  length: {
-    legend: 'How long may a cable be?',
-    options: [
-      [
-        'book',
-        'By the book',
-        'The published limit for its rate and construction; a longer cable that passed a test is shown, and does not count.',
-      ],
-      ['bench', 'By the bench', 'What this very cable has passed on this controller counts, even beyond the book.'],
-    ],
-  },
-  extensions: {
-    legend: 'Extensions of type-C?',
-    options: [
-      ['never', 'Never', 'They are outside the standard.'],
-      [
-        'soaked',
-        'Where the very chain has passed a soak',
-        'At least 60 seconds, with the same leads in the same order.',
-      ],
-    ],
-  },
-  cables: {
-    legend: 'Which cables?',
-    options: [
-      ['any', 'Any known cable', 'Marks, chips and tests decide; the one supplied with the device is offered first.'],
-      ['supplied', 'Only the one supplied with the device', 'Any other is blocked.'],
-    ],
-  },
-  computerDisplays: {
-    legend: 'HDMI to a computer display?',
-    options: [
-      ['displayport', 'DisplayPort first', 'HDMI gets a note where the display has DisplayPort too.'],
-      ['either', 'As good', 'No note.'],
-    ],
-  },
-  reservation: {
-    legend: 'What does a picture reserve in a dock’s tunnel?',
-    options: [
-      ['link', 'A whole link rate', 'What hosts usually do: a second display may come up lower than the first.'],
-      ['stream', 'Its own stream rate', 'What newer hosts do: more displays fit.'],
-    ],
-  },
-  addInCards: {
-    legend: 'Ports on add-in cards?',
-    options: [
-      [
-        'record',
-        'By this site’s own record',
-        'A note says that the port is on a card; what held on its controller decides.',
-      ],
-      ['avoid', 'Only where no other port does it', 'A run at such a port is tight.'],
-    ],
-  },
-  farData: {
-    legend: 'Data past 5 m: copper or glass?',
-    options: [
-      [
-        'both',
-        'Both',
-        'Active copper costs less and may pick up noise; optical is light, isolates, and may carry no power.',
-      ],
-      ['copper', 'Active copper first', 'What is offered to buy has copper before glass.'],
-      ['optical', 'Optical first', 'What is offered to buy has glass before copper.'],
-    ],
-  },
-}
-
-/** Every answer the site does not go by, each by itself. */
-const otherChoices = (policy: Policy): Partial<Policy>[] =>
-  Object.entries(choices).flatMap(([name, { options }]) =>
-    options
-      .map(([value]) => value)
-      .filter((value) => policy[name as keyof Choice] !== value)
-      .map((value): Partial<Policy> => ({ [name]: value })),
-  )
 
 const MOST_TOLD = 12
 
@@ -242,6 +180,16 @@ function Figures({ policy }: { policy: Policy }) {
           label="and at most, %"
           inputMode="decimal"
         />
+        <TextField field={field('currency', policy.currency)} label="Prices are in" maxLength={3} />
+        {EQUIPMENT.map((each) => (
+          <TextField
+            key={each}
+            field={field(priceName(each), policy.equipment[each]?.toString() ?? '')}
+            label={`What ${each === 'extender pair' ? 'an' : 'a'} ${each} costs`}
+            inputMode="decimal"
+            maxLength={10}
+          />
+        ))}
       </div>
     </Box>
   )
@@ -253,7 +201,7 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
   const saving = useNavigation().state === 'submitting'
   const done = useSearchParams()[0].get('done')
   const stamp = String(revisionOf({ revisions }, 'policy', POLICY_ID))
-  const question = useMemo(() => ({ choices: otherChoices(plan.policy) }), [plan.policy])
+  const question = useMemo(() => ({ choices: otherChoices(plan.policy).map(({ choice }) => choice) }), [plan.policy])
   const { step, last } = useAsked('policies', question)
   const effects = new Map(
     (step === 'answered' ? last : []).map(({ choice, turned }) => {
@@ -276,7 +224,7 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       <Form method="post" key={round} onInput={type}>
         <MadeFrom base={behind ? made.place : place} />
-        {Object.entries(choices).map(([name, { legend, options }]) => (
+        {Object.entries(policyQuestions).map(([name, { legend, options }]) => (
           <Box
             as="fieldset"
             key={name}
@@ -291,20 +239,20 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
             <Box as="legend" fontWeight="700" px="1">
               {legend}
             </Box>
-            {options.map(([value, title, consequence]) => (
+            {options.map(({ value, title, consequence }) => (
               <Box as="label" key={value} display="flex" gap="3" py="1.5" cursor="pointer">
                 <input
                   type="radio"
                   name={name}
                   value={value}
-                  defaultChecked={(made.policy[name as keyof Choice] ?? options[0]?.[0]) === value}
+                  defaultChecked={made.policy[name as PolicyQuestion] === value}
                 />
                 <span>
                   <b>{title}</b>
                   <Box as="span" display="block" color="quiet" fontSize="sm">
                     {consequence}
                   </Box>
-                  {plan.policy[name as keyof Choice] !== value && (
+                  {plan.policy[name as PolicyQuestion] !== value && (
                     <Effect effect={effects.get(`${name} ${value}`)} home={`/sites/${plan.site.id}`} />
                   )}
                 </span>

@@ -77,7 +77,7 @@ export type Reason =
   | { code: 'port-taken'; by: string }
   | { code: 'retired' }
   | { code: 'lent' }
-  | { code: 'to-buy'; length: Metres; price: number | null; currency: string }
+  | { code: 'to-buy'; length: Metres; price: number | null; currency: string; test: boolean }
   | { code: 'two-hosts'; typeA: boolean }
   | { code: 'two-devices' }
   | { code: 'wrong-way-round' }

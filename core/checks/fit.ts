@@ -42,6 +42,7 @@ export const fitCheck: Check = {
           length: lead.cable.length,
           price,
           currency: index.plan.policy.currency,
+          test: index.plan.policy.buying === 'cheapest',
         } as const
         yield { ...bare, grade: 'note', part: leadPart(lead), reason, remedies: [] }
       }

@@ -78,9 +78,9 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   retired: [{ code: 'retired' }],
   lent: [{ code: 'lent' }],
   'to-buy': [
-    { code: 'to-buy', length: 2, price: 12.5, currency: 'EUR' },
-    { code: 'to-buy', length: 2, price: 0, currency: 'EUR' },
-    { code: 'to-buy', length: 2, price: null, currency: 'EUR' },
+    { code: 'to-buy', length: 2, price: 12.5, currency: 'EUR', test: true },
+    { code: 'to-buy', length: 2, price: 0, currency: 'EUR', test: false },
+    { code: 'to-buy', length: 2, price: null, currency: 'EUR', test: true },
   ],
   'two-hosts': [
     { code: 'two-hosts', typeA: true },

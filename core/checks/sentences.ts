@@ -80,7 +80,7 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'lent':
       return `${label} is lent; it is not here until it comes back.`
     case 'to-buy':
-      return `${label} (${metres(reason.length)}) is yet to be had${reason.price === null ? '' : `, for ${decimal(reason.price, 2)} ${reason.currency}`}.`
+      return `${label} (${metres(reason.length)}) is yet to be had${reason.price === null ? '' : `, for ${decimal(reason.price, 2)} ${reason.currency}`}.${reason.test ? ' Test it on the day it comes, while it can go back.' : ''}`
     case 'retired':
       return `${label} is retired and must not be used again.`
     case 'two-hosts':

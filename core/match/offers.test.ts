@@ -1,13 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { assess, assessAnew, walkNeeds } from '../checks/assess'
+import { severity } from '../checks/finding'
+import type { Policy } from '../plan/policy'
 import { put } from '../plan/put'
 import type { Run } from '../plan/run'
 import { indexPlan } from '../plan/site-index'
 import { assortment } from '../standards/assortment'
 import { leadReach, leadShape } from '../standards/reach'
-import { commonOffersOf, offersOf } from './offers'
+import { buysFirst, commonOffersOf, offersOf } from './offers'
+import { rankCables } from './rank'
 import { covers, reachDots } from './reach-chart'
+import { cheapestClear, together } from './together'
 
 const index = indexPlan(demo)
 const walks = walkNeeds(index)
@@ -33,6 +37,55 @@ describe('what could be bought for a run', () => {
     expect(offers.length).toBeGreaterThan(2)
     expect(offers.every(({ price, listed }) => price === null && !listed)).toBe(true)
     expect(offers.some(({ verdict }) => verdict.grade === 'clear')).toBe(true)
+  })
+})
+
+describe('drawer and catalogue as one list', () => {
+  const listed = (buying: Policy['buying']) =>
+    together(rankCables(index, runOf('r-09'), crossings('r-09')), offersOf(index, runOf('r-09'), crossings('r-09')), {
+      ...demo.policy,
+      buying,
+    })
+  it.each(['cheapest', 'dearest'] as const)(
+    'what does it before what just does, what is there before what is bought: %s',
+    (buying) => {
+      const choices = listed(buying)
+      const grades = choices.map(({ verdict }) => severity[verdict.grade])
+      expect(grades).toEqual([...grades].sort())
+      for (const grade of new Set(grades)) {
+        const own = choices.filter(({ verdict }) => severity[verdict.grade] === grade)
+        const from = own.map((choice) => choice.from)
+        expect(from).toEqual([...from].sort())
+        const prices = own.flatMap((choice) => (choice.from === 'shop' && choice.price !== null ? choice.price : []))
+        const wanted = prices.toSorted((one, other) => (buying === 'cheapest' ? one - other : other - one))
+        expect(prices).toEqual(wanted)
+      }
+      expect(choices.length).toBe(listed('cheapest').length)
+      // the least money is the least money, whatever is offered first
+      expect(cheapestClear(choices)).toMatchObject({ from: 'drawer' })
+      expect(cheapestClear(choices.filter(({ from }) => from === 'shop'))).toMatchObject({
+        price: Math.min(
+          ...choices.flatMap((choice) =>
+            choice.from === 'shop' && choice.verdict.grade === 'clear' ? (choice.price ?? []) : [],
+          ),
+        ),
+      })
+    },
+  )
+  it('what has no price comes last, however the site buys', () => {
+    const prices = [{ price: null }, { price: 3 }, { price: 0 }, { price: 8 }]
+    expect(prices.toSorted(buysFirst({ ...demo.policy, buying: 'cheapest' })).map(({ price }) => price)).toEqual([
+      0,
+      3,
+      8,
+      null,
+    ])
+    expect(prices.toSorted(buysFirst({ ...demo.policy, buying: 'dearest' })).map(({ price }) => price)).toEqual([
+      8,
+      3,
+      0,
+      null,
+    ])
   })
 })
 

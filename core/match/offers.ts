@@ -2,6 +2,7 @@ import { assessRun, type RunVerdict } from '../checks/assess'
 import type { Crossing } from '../checks/situation'
 import type { CableKind } from '../plan/cable'
 import { keptWith } from '../plan/lookup'
+import type { Policy } from '../plan/policy'
 import type { LeadToBuy, Run } from '../plan/run'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
@@ -9,6 +10,15 @@ import { atLeast } from '../quantity/limit'
 import { leadFor } from '../route/legs'
 import { assortment } from '../standards/assortment'
 import { plugsInto } from './rank'
+
+/** Which of two that do as much is bought: the cheapest or the dearest, as the site has it; what has no price comes last. */
+export const buysFirst =
+  ({ buying }: Policy) =>
+  (one: Priced, other: Priced): number => {
+    if (one.price === null || other.price === null) return Number(one.price === null) - Number(other.price === null)
+    return buying === 'cheapest' ? one.price - other.price : other.price - one.price
+  }
+type Priced = { price: number | null }
 
 /** One kind at one length, judged for a run as if it lay there. */
 export type Offer = {

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { CONNECTORS, GENDERS } from '../standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../standards/grades'
-import { idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
+import { idField, lengthField, millimetresField, nameField, noteField, priceField, tagField } from './fields'
 
 const endSchema = z.strictObject({
   connector: z.enum(CONNECTORS),
@@ -12,9 +12,8 @@ const endsSchema = z.tuple([endSchema, endSchema]).describe('The host end first 
 export const ampsField = z.literal([0, 3, 5]).describe('Current the lead is marked for; 0 carries no power')
 export const voltsField = z.literal([20, 50]).describe('50 for extended power range leads')
 
-/** Lengths a kind is sold in, and what one of them may cost. */
+/** Lengths a kind is sold in. */
 export const MOST_LENGTHS = 40
-export const HIGHEST_PRICE = 1_000_000
 
 /** How a lead lies. */
 export const FEELS = ['supple', 'usual', 'stiff'] as const
@@ -30,7 +29,7 @@ export const cableKindSchema = z.strictObject({
   amps: ampsField.optional(),
   volts: voltsField.optional(),
   stock: z
-    .array(z.strictObject({ length: lengthField, price: z.number().min(0).max(HIGHEST_PRICE) }))
+    .array(z.strictObject({ length: lengthField, price: priceField }))
     .max(MOST_LENGTHS)
     .default([])
     .describe("Lengths it is sold in, each with its price in the site's currency"),

@@ -73,6 +73,10 @@ export const rateField = quantity(parseRate, 1, HIGHEST_RATE, 'bit/s').describe(
 /** Diameters and bends are said in millimetres everywhere. */
 export const millimetresField = (lowest: number, highest: number) => z.number().min(lowest).max(highest)
 
+export const HIGHEST_PRICE = 1_000_000
+/** A price in the site's currency. */
+export const priceField = z.number().min(0).max(HIGHEST_PRICE)
+
 export const wattsField = quantity(parseWatts, 0.01, HIGHEST_WATTS, 'W').describe(
   'Power: watts as a number, or text such as "96 W"',
 )

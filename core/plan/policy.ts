@@ -1,4 +1,9 @@
 import { z } from 'zod'
+import { priceField } from './fields'
+
+/** What may have to be bought beside leads. */
+export const EQUIPMENT = ['dock', 'hub', 'charger', 'extender pair'] as const
+export type Equipment = (typeof EQUIPMENT)[number]
 
 /** Where practitioners disagree: what this site goes by. Every verdict a policy changes says so. */
 export const policySchema = z.strictObject({
@@ -30,6 +35,12 @@ export const policySchema = z.strictObject({
     .enum(['both', 'copper', 'optical'])
     .default('both')
     .describe('data past 5 m: active copper and optical are offered alike, or one of them first'),
+  buying: z
+    .enum(['cheapest', 'dearest'])
+    .default('cheapest')
+    .describe(
+      'of what does the job: the cheapest, tested on the day it comes, or the dearest, price being taken for quality',
+    ),
   storageOverhead: z
     .strictObject({ low: z.number().min(0).max(0.9), high: z.number().min(0).max(0.9) })
     .refine(({ low, high }) => low <= high, 'the low end of the band is above its high end')
@@ -48,6 +59,10 @@ export const policySchema = z.strictObject({
     .regex(/^[A-Z]{3}$/, 'a currency is three letters, such as EUR')
     .default('EUR')
     .describe('What prices in the catalogue are in'),
+  equipment: z
+    .partialRecord(z.enum(EQUIPMENT), priceField)
+    .default({})
+    .describe('What a device of each sort costs here, for ways out that need one'),
   chargeAtLeast: z
     .number()
     .min(0)

@@ -1,39 +1,34 @@
 import { assessRun, walkNeeds } from '../checks/assess'
 import { severity } from '../checks/finding'
-import { commonOffersOf, type Offer, offersOf } from '../match/offers'
+import { buysFirst, commonOffersOf, type Offer, offersOf } from '../match/offers'
 import { freeCables } from '../match/rank-all'
 import type { CableKind } from '../plan/cable'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
+import type { Equipment } from '../plan/policy'
 import { put } from '../plan/put'
 import type { Run } from '../plan/run'
 import { indexPlan, type SiteIndex } from '../plan/site-index'
 
-/** A price nobody knows comes after every one that is known. */
-const UNKNOWN_PRICE = Number.MAX_VALUE
-
-const byGradeAndPrice = (one: Offer, other: Offer): number =>
-  severity[one.verdict.grade] - severity[other.verdict.grade] ||
-  (one.price ?? UNKNOWN_PRICE) - (other.price ?? UNKNOWN_PRICE) ||
-  one.length - other.length
-
 /** Past this, active copper and optical leads compete for data (common practice). */
 const FAR = 5
 
-/** The cheapest that is clear first; where the site prefers copper or glass for data over a long way, that one of equal grades. */
+/** What is clear first, and of what is alike what this site buys first; where the site prefers copper or glass for data over a long way, that one of equal grades. */
 function inOrder({ plan }: SiteIndex, { route }: Run, offers: readonly Offer[]): Offer[] {
   const prefers = route.length > FAR && plan.policy.farData !== 'both' ? plan.policy.farData : null
   const second = ({ kind }: Offer): number =>
     prefers !== null && (kind.construction === 'optical') !== (prefers === 'optical') ? 1 : 0
+  const bought = buysFirst(plan.policy)
   return [...offers].sort(
     (one, other) =>
       severity[one.verdict.grade] - severity[other.verdict.grade] ||
       second(one) - second(other) ||
-      byGradeAndPrice(one, other),
+      bought(one, other) ||
+      one.length - other.length,
   )
 }
 
-/** What can be bought for a run and does the job, the cheapest that is clear first; what the catalogue lacks only where nothing of it is clear. */
+/** What can be bought for a run and does the job, what is clear and what this site buys first; what the catalogue lacks only where nothing of it is clear. */
 export function usefulOffers(index: SiteIndex, run: Run, crossings: Parameters<typeof offersOf>[2]): Offer[] {
   const does = ({ verdict }: Offer): boolean => verdict.grade !== 'blocked'
   const listed = inOrder(index, run, offersOf(index, run, crossings).filter(does))
@@ -47,7 +42,7 @@ export const withKind = (plan: Plan, kind: CableKind): Plan =>
 
 /**
  * The plan with the best lead for each of some runs that were moved: the one that lies there where it still does the job, else the best that is free in
- * the drawer, else the cheapest that is sold. A run that none does the job of keeps what it has. The price is of what has to be bought.
+ * the drawer, else what this site buys first of what is sold. A run that none does the job of keeps what it has. The price is of what has to be bought.
  */
 export function withBestLeads(
   plan: Plan,
@@ -82,4 +77,10 @@ export function withBestLeads(
 export function withKindsOf(plan: Plan, made: Plan): Plan['kinds'] {
   const fresh = made.kinds.filter(({ id }) => !byId(plan.kinds).has(id))
   return fresh.length === 0 ? plan.kinds : [...plan.kinds, ...fresh]
+}
+
+/** What leads come to with a device beside them; null where nobody has said what one of them costs. */
+export function priceWith({ plan }: SiteIndex, device: Equipment, leads: number | null): number | null {
+  const price = plan.policy.equipment[device]
+  return price === undefined || leads === null ? null : price + leads
 }

@@ -186,16 +186,25 @@ describe('what would make a run clear', () => {
     }))
     expect(codes(strict, 'r-01')[0]).toEqual(['allow compression'])
   })
-  it('gives a laptop a larger charger, or one of its own', () => {
-    const hungry = changed((plan) => ({
-      ...plan,
-      devices: plan.devices.map((device) =>
-        device.id === 'desk-charger'
-          ? { ...device, ports: device.ports.map((port) => ({ ...port, gives: 45 })) }
-          : device,
-      ),
-    }))
-    expect(codes(hungry, 'r-13').flat()).toContain('larger charger')
+  it('gives a laptop a larger charger, or one of its own, at what the site says it costs', () => {
+    const hungry = (equipment: Plan['policy']['equipment'] = {}) =>
+      changed((plan) => ({
+        ...plan,
+        policy: { ...plan.policy, equipment },
+        devices: plan.devices.map((device) =>
+          device.id === 'desk-charger'
+            ? { ...device, ports: device.ports.map((port) => ({ ...port, gives: 45 })) }
+            : device,
+        ),
+      }))
+    expect(codes(hungry(), 'r-13').flat()).toContain('larger charger')
+    const charger = (copy: Copy) =>
+      waysOf(copy, 'r-13').ways.find(({ moves: [move] }) => move?.code === 'larger charger')?.price
+    expect([charger(hungry()), charger(hungry({ charger: 44.5 })), charger(hungry({ charger: 0 }))]).toEqual([
+      null,
+      44.5,
+      0,
+    ])
   })
   it('says what comes nearest where nothing helps', () => {
     const retired = changed((plan) => ({

@@ -5,6 +5,7 @@ import { gradeWords, sentence } from '../../../core/checks/sentences'
 import type { Turned } from '../../../core/checks/turned'
 import type { LeadProposal as Proposal } from '../../../core/match/lead-proposal'
 import type { CableKind } from '../../../core/plan/cable'
+import { decimal } from '../../../core/quantity/parsed'
 import { moveSentence } from '../../../core/remedy/words'
 import text from '../../theme/text.module.css'
 import { QuietButton } from '../../ui/controls'
@@ -194,7 +195,7 @@ export function WaysOfAll({ runs, close }: Props) {
         <>
           <p>
             {counted(helped, 'run has', 'runs have')} a way out, each found by itself: two may want the same lead. To
-            buy: {price} {plan.policy.currency}
+            buy: {decimal(price, 2)} {plan.policy.currency}
             {unpriced > 0 ? `, and ${counted(unpriced, 'price', 'prices')} to be asked` : ''}.
           </p>
           <LongTable

@@ -6,7 +6,7 @@ import { formatFigure, sentence } from '../../../core/checks/sentences'
 import { candidateSentence } from '../../../core/match/candidate-sentence'
 import { type Offer, offersOf } from '../../../core/match/offers'
 import { candidatesOf } from '../../../core/match/rank'
-import { type Choice, together } from '../../../core/match/together'
+import { type Choice, cheapestClear, together } from '../../../core/match/together'
 import { leadKey } from '../../../core/plan/run'
 import text from '../../theme/text.module.css'
 import { choose } from '../../ui/choice'
@@ -47,9 +47,9 @@ export function Candidates({ draft, formRef, onChange }: Props) {
   // what is shown is judged here, so that what is said of a cable is said of the run as it is typed
   const choices = useMemo(() => {
     const cables = (ranking?.best ?? []).slice(0, all ? MOST : SHOWN).flatMap((id) => index.cables.get(id) ?? [])
-    return together(candidatesOf(index, run, crossings, cables), offersOf(index, run, crossings))
+    return together(candidatesOf(index, run, crossings, cables), offersOf(index, run, crossings), index.plan.policy)
   }, [ranking, all, index, run, crossings])
-  const cheapest = choices.find((choice) => choice.verdict.grade === 'clear')
+  const cheapest = cheapestClear(choices)
   const chosen = new Set(run.leads.map(leadKey))
   const put = (key: string) => {
     const select = formRef.current?.elements.namedItem('leads[0]')

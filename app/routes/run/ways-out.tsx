@@ -2,6 +2,7 @@ import { Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import type { RunVerdict } from '../../../core/checks/assess'
 import { gradeWords, sentence } from '../../../core/checks/sentences'
+import { decimal } from '../../../core/quantity/parsed'
 import type { WayOut } from '../../../core/remedy/search'
 import { effortWords, moveSentence } from '../../../core/remedy/words'
 import text from '../../theme/text.module.css'
@@ -62,7 +63,7 @@ function Way({ way, tag }: { way: WayOut; tag: string }) {
       ? 'price to be asked'
       : way.price === 0
         ? 'costs nothing'
-        : `${way.price} ${plan.policy.currency}`
+        : `${decimal(way.price, 2)} ${plan.policy.currency}`
   return (
     <li className={look.way}>
       <span className={look.grade}>

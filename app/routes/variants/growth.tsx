@@ -8,7 +8,7 @@ import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { type Growth, type Upgrade, upgradeSchema } from '../../../core/plan/growth'
 import { byId } from '../../../core/plan/lookup'
 import { formatLength } from '../../../core/quantity/length'
-import { type Parsed, parsed } from '../../../core/quantity/parsed'
+import { decimal, type Parsed, parsed } from '../../../core/quantity/parsed'
 import { parseRate } from '../../../core/quantity/rate'
 import { parseWatts } from '../../../core/quantity/watts'
 import { type GrowthAnswer, growthWords } from '../../../core/variants/upgrades'
@@ -197,7 +197,7 @@ function Ahead({ upgrade, answer }: { upgrade: Upgrade; answer: GrowthAnswer | u
           {answer.lost.length > 0 && <p>It does not get through as it is laid: {answer.lost.join(', ')}.</p>}
           {answer.fallen.length > 0 && (
             <p>
-              To buy for it now: <b>{`${answer.price} ${plan.policy.currency}`}</b>
+              To buy for it now: <b>{`${decimal(answer.price, 2)} ${plan.policy.currency}`}</b>
               {answer.unpriced > 0 &&
                 `, and ${answer.unpriced} ${answer.unpriced === 1 ? 'run' : 'runs'} without a price or a lead that would do`}
               .
@@ -211,7 +211,7 @@ function Ahead({ upgrade, answer }: { upgrade: Upgrade; answer: GrowthAnswer | u
                 </RouterLink>{' '}
                 {from && gradeWords[from]} to {gradeWords[to]}:{' '}
                 {instead
-                  ? `${instead.kind}, ${formatLength(instead.length, unit)}${instead.price === null ? '' : `, ${instead.price} ${plan.policy.currency}`}`
+                  ? `${instead.kind}, ${formatLength(instead.length, unit)}${instead.price === null ? '' : `, ${decimal(instead.price, 2)} ${plan.policy.currency}`}`
                   : 'no single lead would do'}
               </li>
             ))}

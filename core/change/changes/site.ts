@@ -12,6 +12,8 @@ const policyNames: Record<keyof Policy, string> = {
   reservation: 'what pictures reserve',
   addInCards: 'ports on add-in cards',
   farData: 'data past 5 m',
+  buying: 'what is bought of what does the job',
+  equipment: 'what equipment costs',
   storageOverhead: 'what storage loses',
   slack: 'slack',
   loop: 'loops at the ends',

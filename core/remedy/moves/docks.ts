@@ -1,11 +1,12 @@
 import type { Device, Port } from '../../plan/device'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
+import type { Equipment } from '../../plan/policy'
 import { put } from '../../plan/put'
 import { type Run, withLength } from '../../plan/run'
 import { portKey, type SiteIndex } from '../../plan/site-index'
 import type { Metres } from '../../quantity/length'
-import { withBestLeads, withKindsOf } from '../best-lead'
+import { priceWith, withBestLeads, withKindsOf } from '../best-lead'
 import type { Effort, Move, MoveWords, Scene } from '../move'
 
 /** As near as a dock stands to what it is moved beside. */
@@ -37,7 +38,7 @@ function rearranged(
   { index, site }: Scene,
   runs: readonly Run[],
   devices: readonly Device[],
-  move: { family: string; words: MoveWords; effort: Effort },
+  { device, ...move }: { family: string; words: MoveWords; effort: Effort; device?: Equipment },
 ): Move {
   const laid = putAll(index.plan, runs, devices)
   const made = withBestLeads(
@@ -49,7 +50,7 @@ function rearranged(
   const led = made.plan.runs.filter(({ id }) => moved.has(id))
   return {
     ...move,
-    price: move.effort === 'device' ? null : made.price,
+    price: device ? priceWith(index, device, made.price) : made.price,
     apply: (plan) => ({ ...putAll(plan, led, devices), kinds: withKindsOf(plan, made.plan) }),
   }
 }
@@ -111,6 +112,7 @@ function* secondDock(scene: Scene, dock: Device, uplink: Run): Iterable<Move> {
     family: 'second dock',
     words: { code: 'second dock', dock: dock.name, port: `${host.name}, ${port.name}` },
     effort: 'device',
+    device: 'dock',
   })
 }
 
@@ -123,5 +125,6 @@ function hubInstead(scene: Scene, dock: Device): Move {
     family: 'hub instead',
     words: { code: 'hub instead', dock: dock.name },
     effort: 'device',
+    device: 'hub',
   })
 }

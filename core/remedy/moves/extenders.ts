@@ -6,7 +6,7 @@ import { type Run, withLength } from '../../plan/run'
 import { socketAt } from '../../plan/site-index'
 import { atMost } from '../../quantity/limit'
 import { linkModeFacts } from '../../standards/link-modes'
-import { withBestLeads, withKindsOf } from '../best-lead'
+import { priceWith, withBestLeads, withKindsOf } from '../best-lead'
 import type { Move, Scene } from '../move'
 
 /** A lead at each end of the category cable. */
@@ -92,7 +92,7 @@ export function* extenderPair({ index, site, run, crossings }: Scene): Iterable<
     family: 'extender pair',
     words: { code: 'extender pair', run: run.tag, length },
     effort: 'device',
-    price: null,
+    price: priceWith(site, 'extender pair', made.price),
     apply: (plan) => ({
       ...led.reduce((sum, each) => put(sum, 'runs', each), put(put(plan, 'devices', near), 'devices', far)),
       kinds: withKindsOf(plan, made.plan),

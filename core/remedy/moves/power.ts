@@ -6,7 +6,7 @@ import type { Run } from '../../plan/run'
 import { portKey, socketAt } from '../../plan/site-index'
 import { atLeast } from '../../quantity/limit'
 import type { Watts } from '../../quantity/watts'
-import { withBestLeads, withKindsOf } from '../best-lead'
+import { priceWith, withBestLeads, withKindsOf } from '../best-lead'
 import type { Move, Scene } from '../move'
 
 /** Ratings that chargers are sold at (common practice). */
@@ -34,7 +34,7 @@ export function* powerMoves(scene: Scene): Iterable<Move> {
         family: 'larger charger',
         words: { code: 'larger charger', charger: charger.name, watts: rating },
         effort: 'device',
-        price: null,
+        price: priceWith(index, 'charger', 0),
         apply: (plan) => put(plan, 'devices', charger),
       }
     }
@@ -94,7 +94,7 @@ function* secondLead(
     family: 'power lead',
     words: { code: 'power lead', sink: sink.name, watts: rating, length: BESIDE },
     effort: 'device',
-    price: null,
+    price: priceWith(site, 'charger', made.price),
     apply: (onto) => ({
       ...put(put(put(onto, 'devices', charger), 'runs', { ...run, leads }), 'needs', { ...rest, from: charger.id }),
       kinds: withKindsOf(onto, made.plan),

@@ -1,0 +1,168 @@
+import type { Policy } from './policy'
+
+/** A question on which practitioners disagree, by its field of the policy. */
+export type PolicyQuestion =
+  | 'length'
+  | 'extensions'
+  | 'cables'
+  | 'computerDisplays'
+  | 'reservation'
+  | 'addInCards'
+  | 'farData'
+  | 'buying'
+
+/** One answer: its name, what follows from it, and how it is said of a site that goes by it. */
+type Answer<Value> = { value: Value; title: string; consequence: string; goes: string }
+
+/** Where practitioners disagree, both schools with what follows from each. */
+export const policyQuestions: {
+  [Name in PolicyQuestion]: { legend: string; options: readonly Answer<Policy[Name]>[] }
+} = {
+  length: {
+    legend: 'How long may a cable be?',
+    options: [
+      {
+        value: 'book',
+        title: 'By the book',
+        consequence:
+          'The published limit for its rate and construction; a longer cable that passed a test is shown, and does not count.',
+        goes: 'by the book',
+      },
+      {
+        value: 'bench',
+        title: 'By the bench',
+        consequence: 'What this very cable has passed on this controller counts, even beyond the book.',
+        goes: 'by the bench',
+      },
+    ],
+  },
+  extensions: {
+    legend: 'Extensions of type-C?',
+    options: [
+      {
+        value: 'never',
+        title: 'Never',
+        consequence: 'They are outside the standard.',
+        goes: 'without type-C extensions',
+      },
+      {
+        value: 'soaked',
+        title: 'Where the very chain has passed a soak',
+        consequence: 'At least 60 seconds, with the same leads in the same order.',
+        goes: 'with type-C extensions that passed a soak',
+      },
+    ],
+  },
+  cables: {
+    legend: 'Which cables?',
+    options: [
+      {
+        value: 'any',
+        title: 'Any known cable',
+        consequence: 'Marks, chips and tests decide; the one supplied with the device is offered first.',
+        goes: 'with any known cable',
+      },
+      {
+        value: 'supplied',
+        title: 'Only the one supplied with the device',
+        consequence: 'Any other is blocked.',
+        goes: 'with supplied leads only',
+      },
+    ],
+  },
+  computerDisplays: {
+    legend: 'HDMI to a computer display?',
+    options: [
+      {
+        value: 'displayport',
+        title: 'DisplayPort first',
+        consequence: 'HDMI gets a note where the display has DisplayPort too.',
+        goes: 'with DisplayPort first',
+      },
+      { value: 'either', title: 'As good', consequence: 'No note.', goes: 'with HDMI as good as DisplayPort' },
+    ],
+  },
+  reservation: {
+    legend: 'What does a picture reserve in a dock’s tunnel?',
+    options: [
+      {
+        value: 'link',
+        title: 'A whole link rate',
+        consequence: 'What hosts usually do: a second display may come up lower than the first.',
+        goes: 'with pictures that reserve whole links',
+      },
+      {
+        value: 'stream',
+        title: 'Its own stream rate',
+        consequence: 'What newer hosts do: more displays fit.',
+        goes: 'with pictures that reserve their own rate',
+      },
+    ],
+  },
+  addInCards: {
+    legend: 'Ports on add-in cards?',
+    options: [
+      {
+        value: 'record',
+        title: 'By this site’s own record',
+        consequence: 'A note says that the port is on a card; what held on its controller decides.',
+        goes: 'with add-in cards by their record',
+      },
+      {
+        value: 'avoid',
+        title: 'Only where no other port does it',
+        consequence: 'A run at such a port is tight.',
+        goes: 'with add-in cards avoided',
+      },
+    ],
+  },
+  farData: {
+    legend: 'Data past 5 m: copper or glass?',
+    options: [
+      {
+        value: 'both',
+        title: 'Both',
+        consequence:
+          'Active copper costs less and may pick up noise; optical is light, isolates, and may carry no power.',
+        goes: 'with copper and glass alike',
+      },
+      {
+        value: 'copper',
+        title: 'Active copper first',
+        consequence: 'What is offered to buy has copper before glass.',
+        goes: 'with copper before glass',
+      },
+      {
+        value: 'optical',
+        title: 'Optical first',
+        consequence: 'What is offered to buy has glass before copper.',
+        goes: 'with glass before copper',
+      },
+    ],
+  },
+  buying: {
+    legend: 'Is price quality?',
+    options: [
+      {
+        value: 'cheapest',
+        title: 'Buy the cheapest that does it',
+        consequence: 'And test it on the day it comes, while it can go back; what is planned to be bought says so.',
+        goes: 'with the cheapest that does it',
+      },
+      {
+        value: 'dearest',
+        title: 'Buy the dearest that does it',
+        consequence: 'Price is taken for quality: of what does the job the dearest is offered first.',
+        goes: 'with the dearest that does it',
+      },
+    ],
+  },
+}
+
+/** Every answer that a site does not go by, each by itself. */
+export const otherChoices = (policy: Policy): { choice: Partial<Policy>; goes: string }[] =>
+  Object.entries(policyQuestions).flatMap(([name, { options }]) =>
+    options
+      .filter(({ value }) => policy[name as PolicyQuestion] !== value)
+      .map(({ value, goes }) => ({ choice: { [name]: value }, goes })),
+  )
