@@ -1,5 +1,4 @@
-import type { Flow } from '../../core/checks/assess'
-import type { Corridor } from '../../core/checks/corridor'
+import type { Corridor, Walker } from '../../core/checks/corridor'
 import { type Door, openingOf } from '../../core/link/doors'
 import type { BitsPerSecond } from '../../core/quantity/rate'
 
@@ -13,7 +12,7 @@ export type CorridorShape = {
   powered: boolean
 }
 export type Chamber = { door: Door; x: number; width: number; opening: number; narrowest: boolean }
-export type Ribbon = { flow: Flow; y: number; width: number; from: number; to: number; stopped: boolean }
+export type Ribbon = { flow: Walker; y: number; width: number; from: number; to: number; stopped: boolean }
 
 const WIDTH = 1000
 export const HALL_WIDTH = 72
@@ -61,24 +60,46 @@ function ribbonsOf(verdict: Corridor, chambers: readonly Chamber[], width: numbe
   let y = middle - band / 2
   return flows.map((flow) => {
     const share = Math.max(5, band * ((flow.rate ?? 0) / total))
-    const stopAt = flow.passes ? null : stoppingChamber(flow, chambers)
-    const ribbon = spanOf(flow, stopAt, width)
+    const own = flow.stretch ? chambers.slice(flow.stretch[0], flow.stretch[1] + 1) : chambers
+    const stopAt = flow.passes ? null : stoppingChamber(flow, own)
+    const ribbon = spanOf(flow, stopAt, roomOf(flow, chambers, width))
     const placed: Ribbon = { flow, y: y + share / 2, width: share, ...ribbon, stopped: stopAt !== null }
     y += share
     return placed
   })
 }
 
+/** From where to where a flow may walk: all of the corridor, or from the hall before its first door to the hall behind its last. */
+function roomOf({ stretch }: Walker, chambers: readonly Chamber[], width: number): { start: number; end: number } {
+  const first = chambers[stretch?.[0] ?? 0]
+  const last = chambers[stretch?.[1] ?? chambers.length - 1]
+  const begins = !first || first === chambers[0]
+  const ends = !last || last === chambers.at(-1)
+  return {
+    start: begins ? 0 : first.x - HALL_WIDTH * IN_A_HALL,
+    end: ends ? width : last.x + last.width + HALL_WIDTH * IN_A_HALL,
+  }
+}
+/** So far into a hall goes what turns off there. */
+const IN_A_HALL = 0.6
+
 /** The first door, in the way it walks, that is too narrow for it, or else the narrowest of all. */
-function stoppingChamber(flow: Flow, chambers: readonly Chamber[]): Chamber | null {
+function stoppingChamber(flow: Walker, chambers: readonly Chamber[]): Chamber | null {
   const walked = flow.way === 'down' ? chambers : [...chambers].reverse()
   const tooNarrow = walked.find(({ door }) => openingOf(door) < (flow.rate ?? 0))
-  return tooNarrow ?? chambers.find((chamber) => chamber.narrowest) ?? null
+  return (
+    tooNarrow ??
+    walked.reduce<Chamber | null>((least, each) => (least && least.opening <= each.opening ? least : each), null)
+  )
 }
 
-function spanOf(flow: Flow, stop: Chamber | null, width: number): { from: number; to: number } {
-  if (flow.way === 'down') return { from: 0, to: stop ? stop.x : width }
-  return { from: width, to: stop ? stop.x + stop.width : 0 }
+function spanOf(
+  flow: Walker,
+  stop: Chamber | null,
+  { start, end }: { start: number; end: number },
+): { from: number; to: number } {
+  if (flow.way === 'down') return { from: start, to: stop ? stop.x : end }
+  return { from: end, to: stop ? stop.x + stop.width : start }
 }
 
 export const hallTop = (shape: CorridorShape): number => shape.middle - HALL_HEIGHT / 2

@@ -1,5 +1,5 @@
 import { useId, useState } from 'react'
-import type { Corridor as CorridorOf } from '../../core/checks/corridor'
+import type { Corridor as CorridorOf, Walker } from '../../core/checks/corridor'
 import { gradeWords } from '../../core/checks/sentences'
 import { type Door, openingOf } from '../../core/link/doors'
 import type { NeedKind } from '../../core/plan/need'
@@ -83,21 +83,23 @@ export function Corridor({ corridor, title }: { corridor: CorridorOf; title: str
             <rect key={y} x="0" y={y} width={shape.width} height="8" fill={ink('solid')} />
           ))}
           {shape.ribbons.map((ribbon) => (
-            <RibbonMark key={ribbon.flow.needId} ribbon={ribbon} />
+            <RibbonMark key={keyOf(ribbon.flow)} ribbon={ribbon} />
           ))}
           {shape.chambers.map((chamber) => (
             <Walls key={chamber.x} chamber={chamber} shape={shape} />
           ))}
           {shape.ribbons.map((ribbon) => (
-            <RibbonLabel key={ribbon.flow.needId} ribbon={ribbon} />
+            <RibbonLabel key={keyOf(ribbon.flow)} ribbon={ribbon} />
           ))}
           {shape.powered && <PowerLine shape={shape} hatch={`url(#${id}-hatch)`} />}
         </svg>
         <ul className={look.flows} aria-label="What walks through">
           {corridor.flows.map((flow) => (
-            <li key={flow.needId} style={{ borderColor: ink(flowColours[flow.kind]) }}>
-              {flow.way === 'down' ? 'down' : 'up'}: {flow.label} {flow.rate === null ? '' : formatRate(flow.rate)}
+            <li key={keyOf(flow)} style={{ borderColor: ink(flowColours[flow.kind]) }}>
+              {flow.way === 'down' ? 'down' : 'up'}: {flow.stretch && 'beside it, '}
+              {flow.label} {flow.rate === null ? '' : formatRate(flow.rate)}
               {flow.watts === null ? '' : ` ${formatWatts(flow.watts)}`}, {gradeWords[flow.grade]}
+              {stretchWords(corridor, flow)}
             </li>
           ))}
         </ul>
@@ -225,6 +227,16 @@ function Walls({ chamber, shape }: { chamber: Chamber; shape: CorridorShape }) {
   )
 }
 
+/** What only shares the way stands back. */
+const BESIDE = 0.6
+
+/** One need may share two stretches of a way. */
+const keyOf = ({ needId, stretch }: Walker): string => `${needId} ${stretch?.[0] ?? ''}`
+
+/** Between which doors something shares the way. */
+const stretchWords = ({ doors }: CorridorOf, { stretch }: Walker): string =>
+  stretch ? `, from ${doors[stretch[0]]?.label} to ${doors[stretch[1]]?.label}` : ''
+
 function RibbonMark({ ribbon }: { ribbon: Ribbon }) {
   const { flow, y, width, from, to, stopped } = ribbon
   return (
@@ -235,7 +247,7 @@ function RibbonMark({ ribbon }: { ribbon: Ribbon }) {
       y2={y}
       stroke={ink(flowColours[flow.kind])}
       strokeWidth={width - 1}
-      opacity={stopped ? 0.5 : 0.85}
+      opacity={(stopped ? 0.5 : 0.85) * (flow.stretch ? BESIDE : 1)}
     />
   )
 }
@@ -246,9 +258,9 @@ function RibbonLabel({ ribbon }: { ribbon: Ribbon }) {
   const forward = to > from ? 1 : -1
   const tip = Math.min(12, width - 1)
   const label = `${shortened(flow.label, 24)} ${formatRate(flow.rate ?? 0)}`
+  const inside = width >= 15 && !flow.stretch
   // past the words, which stand in the first hall and chamber
   const arrows = stopped ? [] : [0.36, 0.6, 0.84].map((share) => from + (to - from) * share)
-  const outside = width < 15
   return (
     <g>
       {arrows.map((x) => (
@@ -265,11 +277,11 @@ function RibbonLabel({ ribbon }: { ribbon: Ribbon }) {
       )}
       <text
         x={from + forward * 8}
-        y={outside ? y - width / 2 - 4 : y + 4}
+        y={inside || width >= 15 ? y + 4 : y - width / 2 - 4}
         fontSize="12.5"
         fontWeight="700"
         textAnchor={forward > 0 ? 'start' : 'end'}
-        fill={ink(outside ? 'ink' : 'card')}
+        fill={ink(inside ? 'card' : 'ink')}
       >
         {label}
       </text>
@@ -312,7 +324,7 @@ function described(verdict: CorridorOf): string {
   })
   const flows = verdict.flows.map(
     (flow) =>
-      `${flow.label} ${flow.way === 'down' ? 'from host to device' : 'from device to host'}: ${gradeWords[flow.grade]}`,
+      `${flow.label} ${flow.way === 'down' ? 'from host to device' : 'from device to host'}${stretchWords(verdict, flow)}: ${gradeWords[flow.grade]}`,
   )
   return `${doors.join('; ')}. ${flows.join('; ')}`
 }

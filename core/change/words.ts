@@ -61,6 +61,7 @@ const words = {
   'drop upgrade': ([name]) => `no longer thinks of ${name}`,
   'copy place': ([name, ...copies]) => `copied ${name}: ${few(copies, 'place', 'places')}`,
   'follow advice': ([tag, ...what]) => `followed the advice for ${tag}: ${listed(what)}`,
+  'keep trial': ([tag, what]) => `kept what was tried on ${tag}: ${what}`,
   'choose leads': (tags) => `laid the best from the drawer in ${few(tags, 'run', 'runs')}`,
   undo: ([what]) => `undid: ${what}`,
 } as const satisfies Record<string, (about: readonly string[]) => string>

@@ -3,11 +3,12 @@ import type { Plan } from '../plan/plan'
 import { type SiteIndex, sharesSection } from '../plan/site-index'
 
 /**
- * The part of a site that a run can bear on: the devices that runs and needs join to it, with these runs and needs. Drawer, catalogue, places and what
+ * The part of a site that a run can bear on: the devices that runs and needs join to it and who visits them, with their runs and needs. Drawer, catalogue, places and what
  * was observed are the site's own. Judging it gives the verdicts that judging the whole site gives, at a cost that does not follow the size of the site.
  */
 export function roomOf(index: SiteIndex, runId: string): Plan {
   const needsAt = joinedByNeeds(index.plan.needs)
+  const visitorsAt = visitorsOf(index.plan.devices)
   const devices = new Set<string>()
   const waiting: string[] = []
   const enter = (id: string): void => {
@@ -24,6 +25,7 @@ export function roomOf(index: SiteIndex, runId: string): Plan {
         enter(to.device)
       }
     for (const other of needsAt.get(at) ?? []) enter(other)
+    for (const visitor of visitorsAt.get(at) ?? []) enter(visitor)
   }
   const { plan } = index
   return {
@@ -33,6 +35,13 @@ export function roomOf(index: SiteIndex, runId: string): Plan {
     needs: plan.needs.filter(({ from }) => devices.has(from)),
   }
 }
+
+/** Who sits now and then where a device sits. */
+const visitorsOf = keptWith((devices: Plan['devices']): ReadonlyMap<string, readonly string[]> => {
+  const at = new Map<string, string[]>()
+  for (const { id, visits } of devices) if (visits !== undefined) at.set(visits, [...(at.get(visits) ?? []), id])
+  return at
+})
 
 /** The devices that needs join a device to. Asked for each run of a site, it is worked out once. */
 const joinedByNeeds = keptWith((needs: Plan['needs']): ReadonlyMap<string, readonly string[]> => {

@@ -1,83 +1,102 @@
 import type { Crossing } from '../checks/situation'
 import { lesserModes } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
-import { needLabel } from '../plan/need'
+import { type Need, needLabel } from '../plan/need'
 import type { Plan } from '../plan/plan'
-import type { Policy } from '../plan/policy'
+import { otherChoices } from '../plan/policy-choices'
 import { patch } from '../plan/put'
 import type { Run } from '../plan/run'
-import { type SiteIndex, socketAt } from '../plan/site-index'
+import { portKey, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { formatWatts } from '../quantity/watts'
-import { seated } from '../variants/visitors'
+import { plannedFor } from '../variants/visitors'
 
-/** Something else than the run itself that may be tried on it: what a site goes by, who sits there, what the supply gives, what a picture asks. */
+/** Something else than a run itself that may be tried on it: what a site goes by, who sits there, what the supply gives, what a picture asks. */
 export type Trial = {
-  /** What people choose it by, under the head of its sort. */
+  /** What people choose it by, under the head of its sort; no two of a run have the same. */
   words: string
-  sort: 'the site goes' | 'who sits there' | 'the supply' | 'the picture'
-  /** The part of the site the run can bear on, as it would then be. */
-  change(room: Plan): Plan
+  sort: TrialSort
+  /** The plan, or the part of it the run can bear on, as it would then be. */
+  change(plan: Plan): Plan
 }
+export type TrialSort = 'the site goes' | 'who sits there' | 'the supply' | 'the picture'
 
-const POLICIES: readonly [string, Partial<Policy>][] = [
-  ['by the book', { length: 'book' }],
-  ['by the bench', { length: 'bench' }],
-  ['pictures reserve whole links', { reservation: 'link' }],
-  ['pictures reserve their own rate', { reservation: 'stream' }],
-  ['with supplied leads only', { cables: 'supplied' }],
-]
 const SUPPLIES = [45, 65, 100, 140, 240]
 /** So many steps down of a picture are offered. */
 const MOST_STEPS = 5
 
-/** What can be tried on a run, beside what its own form changes. */
-export function trialsFor(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Trial[] {
-  const { plan } = index
-  const trials: Trial[] = POLICIES.filter(([, choice]) =>
-    Object.entries(choice).some(([name, value]) => plan.policy[name as keyof Policy] !== value),
-  ).map(([words, choice]) => ({
-    words,
+/** What can be tried on some runs that one need or another takes, beside what a form of theirs changes. `crossing` answers what crosses each. */
+export function trialsFor(
+  index: SiteIndex,
+  runs: readonly Run[],
+  crossing: ReadonlyMap<string, readonly Crossing[]>,
+): Trial[] {
+  const needs = new Map<string, Need>()
+  const supplies = new Map<string, Socket>()
+  for (const run of runs)
+    for (const { need, way } of crossing.get(run.id) ?? []) {
+      needs.set(need.id, need)
+      const end = way === 'down' ? run.from : run.to
+      if (need.kind === 'power') supplies.set(portKey(end), socketAt(index, end))
+    }
+  const hosts = new Set(runs.flatMap(({ from, to }) => [from.device, to.device]))
+  return distinct([
+    ...policies(index),
+    ...[...hosts].flatMap((host) => [...visitors(index, host)]),
+    ...[...supplies.values()].flatMap((socket) => [...supplied(socket)]),
+    ...[...needs.values()].flatMap((need) => [...pictured(index, need)]),
+  ])
+}
+
+const policies = ({ plan }: SiteIndex): Trial[] =>
+  otherChoices(plan.policy).map(({ choice, goes }) => ({
+    words: goes,
     sort: 'the site goes',
-    change: (room) => ({ ...room, policy: { ...room.policy, ...choice } }),
+    change: (now) => ({ ...now, policy: { ...now.policy, ...choice } }),
   }))
-  for (const { device } of [run.from, run.to]) {
-    const host = index.devices.get(device)
-    for (const visitor of plan.devices.filter(({ visits }) => visits === device))
-      if (host)
-        trials.push({ words: visitor.name, sort: 'who sits there', change: (room) => seated(room, host, visitor).plan })
+
+function* visitors({ plan, devices }: SiteIndex, id: string): Iterable<Trial> {
+  const host = devices.get(id)
+  for (const visitor of plan.devices.filter(({ visits }) => visits === id))
+    if (host) yield { words: visitor.name, sort: 'who sits there', change: (now) => plannedFor(now, host, visitor) }
+}
+
+function* supplied({ device, port }: Socket): Iterable<Trial> {
+  const { levels: _, ...plain } = port
+  for (const watts of SUPPLIES.filter((each) => each !== port.gives))
+    yield {
+      words: `${device.name} gives ${formatWatts(watts)}`,
+      sort: 'the supply',
+      change: (now) =>
+        patch(now, 'devices', device.id, ({ pool: __, ...each }) => ({
+          ...each,
+          ports: each.ports.map((own) => (own.id === port.id ? { ...plain, gives: watts } : own)),
+        })),
+    }
+}
+
+function* pictured({ devices }: SiteIndex, need: Need): Iterable<Trial> {
+  if (need.kind !== 'picture') return
+  const label = needLabel(need, devices)
+  const { uncompressed, ...open } = need
+  yield {
+    words: `${label} ${uncompressed ? 'may be compressed' : 'without compression'}`,
+    sort: 'the picture',
+    change: (now) => patch(now, 'needs', need.id, () => (uncompressed ? open : { ...open, uncompressed: true })),
   }
-  for (const { need, way } of crossings) {
-    if (need.kind !== 'power') continue
-    const { device, port } = socketAt(index, way === 'down' ? run.from : run.to)
-    const { levels: _, ...plain } = port
-    for (const watts of SUPPLIES.filter((each) => each !== port.gives))
-      trials.push({
-        words: `${device.name} gives ${formatWatts(watts)}`,
-        sort: 'the supply',
-        change: (room) =>
-          patch(room, 'devices', device.id, ({ pool: __, ...each }) => ({
-            ...each,
-            ports: each.ports.map((own) => (own.id === port.id ? { ...plain, gives: watts } : own)),
-          })),
-      })
-  }
-  for (const { need } of crossings) {
-    if (need.kind !== 'picture') continue
-    const label = needLabel(need, index.devices)
-    trials.push({
-      words: `${label} ${need.uncompressed ? 'may be compressed' : 'without compression'}`,
+  for (const { mode } of [...lesserModes(need.mode)].slice(0, MOST_STEPS))
+    yield {
+      words: `${label} at ${formatPictureMode(mode)}`,
       sort: 'the picture',
-      change: (room) =>
-        patch(room, 'needs', need.id, (each) =>
-          each.kind === 'picture' ? { ...each, uncompressed: !need.uncompressed } : each,
-        ),
-    })
-    for (const { mode } of [...lesserModes(need.mode)].slice(0, MOST_STEPS))
-      trials.push({
-        words: `${label} at ${formatPictureMode(mode)}`,
-        sort: 'the picture',
-        change: (room) => patch(room, 'needs', need.id, (each) => (each.kind === 'picture' ? { ...each, mode } : each)),
-      })
-  }
-  return trials
+      change: (now) => patch(now, 'needs', need.id, () => ({ ...need, mode })),
+    }
+}
+
+/** Two displays may be called alike: the second is told by a number. */
+function distinct(trials: readonly Trial[]): Trial[] {
+  const count = new Map<string, number>()
+  return trials.map((trial) => {
+    const number = (count.get(trial.words) ?? 0) + 1
+    count.set(trial.words, number)
+    return number === 1 ? trial : { ...trial, words: `${trial.words} (${number})` }
+  })
 }

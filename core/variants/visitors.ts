@@ -1,6 +1,7 @@
 import { type Assessed, assess } from '../checks/assess'
 import { GRADES, type Verdict, worstOf } from '../checks/finding'
 import type { Device, Port } from '../plan/device'
+import { byId } from '../plan/lookup'
 import { type Need, needLabel } from '../plan/need'
 import type { Plan } from '../plan/plan'
 import type { Run } from '../plan/run'
@@ -118,6 +119,23 @@ export function seated(room: Plan, host: Device, visitor: Device): { plan: Plan;
   const { visits: _, ...sitting } = visitor
   const devices = [...room.devices.filter(({ id }) => id !== visitor.id), { ...sitting, place: host.place }]
   return { plan: { ...room, devices: devices as Device[], runs, needs }, noSocket }
+}
+
+/**
+ * The plan with a desk planned for one of its visitors: it has the host's place, runs and needs, and the host comes and goes like the others. A run that finds
+ * no socket on it stays with the host.
+ */
+export function plannedFor(plan: Plan, host: Device, visitor: Device): Plan {
+  const sat = seated(plan, host, visitor).plan
+  const runs = byId(sat.runs)
+  const { visits: _, place: __, ...sitting } = visitor
+  const one: Device = { ...sitting, ...(host.place === undefined ? {} : { place: host.place }) }
+  const known = plan.devices.some(({ id }) => id === one.id)
+  const devices = [...plan.devices, ...(known ? [] : [one])].map((each): Device => {
+    if (each.id === one.id) return one
+    return each.id === host.id || each.visits === host.id ? { ...each, visits: one.id } : each
+  })
+  return { ...plan, devices, runs: plan.runs.map((run) => runs.get(run.id) ?? run), needs: sat.needs }
 }
 
 function socketFor(port: Port | undefined, visitor: Device, standsFor: ReadonlyMap<string, Port>): Port | undefined {

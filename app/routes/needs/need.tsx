@@ -1,19 +1,22 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
-import { useMemo, useRef } from 'react'
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
 import { revisionOf } from '../../../core/change/change'
-import { changeNeed, dropNeed } from '../../../core/change/changes/needs'
+import { changeNeed, dropNeed, keepTriedRuns } from '../../../core/change/changes/needs'
 import { corridorOf } from '../../../core/checks/corridor'
 import { byId } from '../../../core/plan/lookup'
 import { type Need, needLabel } from '../../../core/plan/need'
 import { formatNeedSize } from '../../../core/plan/need-text'
+import type { Run } from '../../../core/plan/run'
+import { keepTrial } from '../../../core/remedy/keep-trial'
 import { judgeVariants } from '../../../core/variants/need-variants'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
+import { NOT_TRIED, triedOf, triedRuns, triedText } from '../../tried'
 import { MadeFrom } from '../../ui/change-fields'
 import { choose } from '../../ui/choice'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -26,9 +29,12 @@ import { SqueezeBar } from '../../ui/squeeze-bar'
 import { Took } from '../../ui/take'
 import { useKept } from '../../ui/use-kept'
 import { Findings } from '../run/findings'
+import { WhatIf } from '../run/what-if'
 import type { Route } from './+types/need'
 import { NeedFields } from './need-fields'
 import { type NeedFormTexts, needFormSchema, needOf, textsOfNeed } from './need-form'
+import { TriedRun } from './tried-run'
+import { useNeedDraft } from './use-need-draft'
 
 /** Whether there is such a need. What it is comes with the site. */
 export async function loader({ params }: Route.LoaderArgs) {
@@ -53,11 +59,22 @@ export async function action({ request, params }: Route.ActionArgs) {
   const submission = parseWithZod(form, { schema: needFormSchema })
   if (submission.status !== 'success')
     return data({ result: submission.reply() as SubmissionResult<string[]> }, { status: 422 })
-  const saved = await change(request, form, params.site, ({ plan }) => {
+  const tried = triedOf(form)
+  if (tried === undefined)
+    return data(
+      { result: submission.reply({ formErrors: [NOT_TRIED] }) as SubmissionResult<string[]> },
+      { status: 422 },
+    )
+  const saved = await change(request, form, params.site, (copy) => {
+    const { plan } = copy
     const before = byId(plan.needs).get(params.need)
-    return before ? changeNeed(plan, base, needOf(submission.value, params.need, before)) : gone()
+    if (!before) return gone()
+    const need = needOf(submission.value, params.need, before)
+    const made = tried ? keepTriedRuns(plan, base, need, triedRuns(tried)) : changeNeed(plan, base, need)
+    return tried?.words ? (keepTrial(copy, made, tried.on, tried.words) ?? refused('tried', NOT_TRIED)) : made
   })
-  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/needs/${params.need}?done=saved`)
+  if (saved?.outcome === 'saved')
+    return redirect(`/sites/${params.site}/needs/${params.need}?done=saved${tried ? `&took=${saved.id}` : ''}`)
   const { problem, status } = whyNotSaved(saved)
   return data({ result: submission.reply({ formErrors: [problem] }) as SubmissionResult<string[]> }, { status })
 }
@@ -68,22 +85,44 @@ export default function NeedRoute({ actionData, params }: Route.ComponentProps) 
   return need ? <NeedPage key={need.id} need={need} lastResult={actionData?.result} /> : <ErrorView status={404} />
 }
 
-/** One need: its whole path as a corridor, what it asks, and what is found on its way. */
-function NeedPage({ need, lastResult }: { need: Need; lastResult: SubmissionResult<string[]> | undefined }) {
-  const { plan, index, assessed, assessment, place, revisions } = useSite()
+type PageProps = { need: Need; lastResult: SubmissionResult<string[]> | undefined }
+
+/** One need; what was tried on it is put back by making the page anew. */
+function NeedPage(props: PageProps) {
+  const [round, setRound] = useState(0)
+  return <NeedBody key={round} {...props} putBack={() => setRound(round + 1)} />
+}
+
+const NOTHING_TRIED: ReadonlyMap<string, Run> = new Map()
+
+/** One need: its whole path as a corridor with what if, what it asks, and what is found on its way. */
+function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => void }) {
+  const { plan, index, place, revisions } = useSite()
   const stamp = String(revisionOf({ revisions }, 'needs', need.id))
   const { made, behind, type, round } = useKept({ stamp, need, place })
-  const corridor = useMemo(() => corridorOf(assessed, need), [assessed, need])
-  const verdict = byId(assessment.needs).get(need.id)
+  const formRef = useRef<HTMLFormElement>(null)
+  const [words, setWords] = useState<string | null>(null)
+  // what was tried on runs is of the site as it was
+  const [tried, setTried] = useState({ runs: NOTHING_TRIED, place })
+  const runs = tried.place === place ? tried.runs : NOTHING_TRIED
+  const [which, setWhich] = useState<string | null>(null)
+  const { draft, read } = useNeedDraft(formRef, made.need, runs, words)
+  const corridor = useMemo(() => corridorOf(draft.judged, draft.need), [draft.judged, draft.need])
+  const verdict = byId(draft.judged.assessment.needs).get(need.id)
   const label = needLabel(need, index.devices)
   const nameOf = (id: string) => index.devices.get(id)?.name ?? id
+  const run = draft.runs.find(({ id }) => id === which) ?? draft.runs[0]
   return (
     <>
       <Flex align="center" gap="4" mb="3" wrap="wrap">
         <Heading as="h1" size="xl">
           {label}: {nameOf(need.from)} to {nameOf(need.to)}
         </Heading>
-        {verdict && <GradeMark grade={verdict.grade} size="lg" />}
+        {verdict && (
+          <span aria-live="polite">
+            <GradeMark grade={verdict.grade} size="lg" />
+          </span>
+        )}
       </Flex>
       <Took />
       {behind && (
@@ -97,25 +136,56 @@ function NeedPage({ need, lastResult }: { need: Need; lastResult: SubmissionResu
       ) : (
         <Text>There is no way of runs, docks and hubs between the two yet. Lay a run between them.</Text>
       )}
-      {verdict && verdict.runs.length > 0 && (
+      {run && (
+        <WhatIf
+          {...draft}
+          form={needFormId(need)}
+          kept={triedText(
+            draft.trial?.words ?? null,
+            draft.runs.map(({ id }) => id),
+            [...runs.values()],
+            place,
+          )}
+          tryOut={setWords}
+          putBack={putBack}
+        >
+          <TriedRun
+            runs={draft.runs}
+            run={run}
+            choose={setWhich}
+            tryOut={(other) => setTried({ runs: new Map([...runs, [other.id, other]]), place })}
+          />
+        </WhatIf>
+      )}
+      {draft.runs.length > 0 && (
         <p className={text.small}>
           Its way:{' '}
-          {verdict.runs.map((id, at) => (
+          {draft.runs.map(({ id, tag }, at) => (
             <span key={id}>
               {at > 0 && ', then '}
               <RouterLink to={`/sites/${plan.site.id}/runs/${id}`} className={`${text.link} ${text.mono}`}>
-                {index.runs.get(id)?.tag ?? id}
+                {tag}
               </RouterLink>
             </span>
           ))}
         </p>
       )}
-      <NeedEditor key={round} need={made.need} base={behind ? made.place : place} lastResult={lastResult} type={type} />
+      <NeedEditor
+        key={round}
+        need={made.need}
+        base={behind ? made.place : place}
+        lastResult={lastResult}
+        formRef={formRef}
+        type={type}
+        read={read}
+      />
       <Variants need={need} />
-      <Findings verdict={verdict} plan={plan} />
+      <Findings verdict={verdict} plan={draft.judged.index.plan} />
     </>
   )
 }
+
+const needFormId = ({ id }: Need): string => `need-${id}`
 
 /** The need judged in each way in which it may be asked, with the hungriest named. */
 function Variants({ need }: { need: Need }) {
@@ -148,17 +218,19 @@ function NeedEditor({
   need,
   base,
   lastResult,
+  formRef,
   type,
-}: {
-  need: Need
+  read,
+}: PageProps & {
   base: number
-  lastResult: SubmissionResult<string[]> | undefined
+  formRef: RefObject<HTMLFormElement | null>
+  /** Told when somebody types, and when what was typed is there to be read. */
   type: () => void
+  read: () => void
 }) {
   const saving = useNavigation().state === 'submitting'
-  const formRef = useRef<HTMLFormElement>(null)
   const [form, fields] = useForm<NeedFormTexts>({
-    id: `need-${need.id}`,
+    id: needFormId(need),
     lastResult,
     defaultValue: textsOfNeed(need),
     onValidate: ({ formData }) => parseWithZod(formData, { schema: needFormSchema }) as never,
@@ -173,9 +245,20 @@ function NeedEditor({
     form.update({ name: 'size', value: size })
     type()
   }
+  const size = fields.size.value
+  const kind = fields.kind.value
+  // a preset fills the form without anybody typing
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was put there is the reason to read
+  useEffect(() => {
+    if (size !== fields.size.initialValue || kind !== fields.kind.initialValue) read()
+  }, [size, kind, read])
+  const typed = () => {
+    type()
+    read()
+  }
   return (
     <>
-      <Form method="post" ref={formRef} id={form.id} onSubmit={form.onSubmit} noValidate onInput={type}>
+      <Form method="post" ref={formRef} id={form.id} onSubmit={form.onSubmit} noValidate onInput={typed}>
         <MadeFrom base={base} />
         {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
         <NeedFields fields={fields as never} put={put} />

@@ -7,7 +7,7 @@ import { directNeeds } from '../../../core/plan/direct-needs'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
-import type { Trial } from '../../../core/remedy/trials'
+import { formatLength } from '../../../core/quantity/length'
 import text from '../../theme/text.module.css'
 import { Notice } from '../../ui/controls'
 import { Corridor } from '../../ui/corridor'
@@ -21,7 +21,7 @@ import { RunFields } from './run-fields'
 import { type RunFormTexts, runFormSchema } from './run-form'
 import { useDraft } from './use-draft'
 import { WaysOut } from './ways-out'
-import { WhatIf } from './what-if'
+import { LengthSlide, putLength, WhatIf } from './what-if'
 
 type Props = {
   plan: Plan
@@ -57,8 +57,8 @@ function RunBody({
   const unit = useUnit()
   const { assessment: stored } = useSite()
   const formRef = useRef<HTMLFormElement>(null)
-  const [trial, setTrial] = useState<Trial | null>(null)
-  const { draft, read } = useDraft(formRef, plan, before, trial)
+  const [tried, setTried] = useState<string | null>(null)
+  const { draft, read } = useDraft(formRef, plan, before, tried)
   const [form, fields] = useForm<RunFormTexts>({
     id: runFormId(before),
     lastResult,
@@ -98,7 +98,22 @@ function RunBody({
       )}
       {draft && <Docks run={draft.run} />}
       {draft && (
-        <WhatIf draft={draft} before={before} formRef={formRef} trial={trial} setTrial={setTrial} putBack={putBack} />
+        <WhatIf
+          {...draft}
+          changed={draft.typed !== null}
+          form={runFormId(before)}
+          tryOut={setTried}
+          putBack={() => {
+            setTried(null)
+            if (draft.typed) putBack()
+          }}
+        >
+          <LengthSlide
+            words="What if the way were"
+            length={draft.run.route.length}
+            slide={(metres) => putLength(formRef, formatLength(metres, unit))}
+          />
+        </WhatIf>
       )}
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(330px, 5fr) 6fr' }} gap="7" mt="5" alignItems="start">
         <Box>

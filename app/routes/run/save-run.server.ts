@@ -4,9 +4,12 @@ import { parseWithZod } from '@conform-to/zod/v4'
 import { data, redirect } from 'react-router'
 import type { Place } from '../../../core/change/change'
 import { saveRun } from '../../../core/change/changes/run'
+import { keepTrial } from '../../../core/remedy/keep-trial'
+import { refused } from '../../../server/sites/change-site'
 import { currentCopy } from '../../../server/sites/copies'
 import { readForm } from '../../read-form.server'
 import { baseOf, changeBy, load, whyNotSaved } from '../../stored.server'
+import { NOT_TRIED, triedOf } from '../../tried'
 import { readUnit } from '../../unit-cookie'
 import { handOf } from '../../who.server'
 import { type ToldClash, tellRunClash } from './run-clash'
@@ -33,12 +36,17 @@ export async function saveRunForm(request: Request, siteId: string, runId: strin
   const hand = await handOf(request, form)
   const fresh = { run: runId ?? freshId('run', hand.id), need: (at: number) => freshId('need', hand.id, at) }
   const base = runId === null ? null : baseOf(form)
-  const saved = await changeBy(hand, siteId, ({ plan }) => {
+  const tried = triedOf(form)
+  if (tried === undefined) return answer(422, { problem: NOT_TRIED })
+  const saved = await changeBy(hand, siteId, (copy) => {
+    const { plan } = copy
     const before = plan.runs.find((run) => run.id === runId) ?? null
     const had = submission.value.had?.split(' ').filter(Boolean) ?? []
-    return saveRun(plan, base, { ...changeOf(submission.value, before, plan, fresh), had })
+    const made = saveRun(plan, base, { ...changeOf(submission.value, before, plan, fresh), had })
+    return tried?.words ? (keepTrial(copy, made, [fresh.run], tried.words) ?? refused('tried', NOT_TRIED)) : made
   })
-  if (saved?.outcome === 'saved') return redirect(`/sites/${siteId}/runs/${fresh.run}?done=saved`)
+  if (saved?.outcome === 'saved')
+    return redirect(`/sites/${siteId}/runs/${fresh.run}?done=saved${tried ? `&took=${saved.id}` : ''}`)
   if (saved?.outcome === 'conflict') {
     const held = await load((knex) => currentCopy(knex, siteId))
     if (held) return answer(409, { clash: { ...tellRunClash(held.copy.plan, saved.clashes), place: saved.place } })

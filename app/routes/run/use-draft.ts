@@ -1,42 +1,37 @@
 import { parseWithZod } from '@conform-to/zod/v4'
 import { type RefObject, useCallback, useEffect, useMemo, useState } from 'react'
-import { assessAnew, type RunVerdict } from '../../../core/checks/assess'
+import type { RunVerdict } from '../../../core/checks/assess'
 import { reassess } from '../../../core/checks/reassess'
 import type { Crossing } from '../../../core/checks/situation'
-import { type Turned, turnedBetween } from '../../../core/checks/turned'
 import { canBeJudged } from '../../../core/plan/direct-needs'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import type { SiteIndex } from '../../../core/plan/site-index'
-import { roomOf } from '../../../core/remedy/room'
-import type { Trial } from '../../../core/remedy/trials'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { type DraftRun, planWith } from './draft-plan'
 import { changeOf, runFormSchema } from './run-form'
+import { type TriedBeside, useTrial } from './use-trial'
 
-export type Draft = {
+export type Draft = TriedBeside & {
   index: SiteIndex
   run: Run
   crossings: readonly Crossing[]
   verdict: RunVerdict
   /** What was typed, where somebody has typed. */
   typed: DraftRun | null
-  /** Verdicts that are others than those of the saved plan. */
-  turned: readonly Turned[]
 }
 
 /**
  * The run as the form would make it, judged as it is typed: the same core that the server uses, no request. As long as nobody has typed it is the run as
- * it stands, which is judged already. While the form cannot be read the last readable state stays. `trial` is something tried beside it: then what the
- * run can bear on is judged, and not the whole site.
+ * it stands, which is judged already. While the form cannot be read the last readable state stays. `words` name what is tried beside it.
  */
 export function useDraft(
   form: RefObject<HTMLFormElement | null>,
   plan: Plan,
   before: Run | null,
-  trial: Trial | null,
+  words: string | null,
 ): { draft: Draft | null; read: () => void } {
   const unit = useUnit()
   const { assessed } = useSite()
@@ -54,26 +49,17 @@ export function useDraft(
     if (isTyped) read()
   }, [isTyped, read])
 
-  const draft = useMemo((): Draft | null => {
+  const drafted = useMemo(() => {
     // somebody else may have taken away what it names
     const ahead = typed && canBeJudged(plan, typed.run) ? typed : null
     const run = ahead?.run ?? before
-    if (!run) return null
-    const drafted = ahead ? reassess(assessed, planWith(plan, ahead)) : assessed
-    const judged = trial ? assessAnew(tried(drafted.index, run.id, trial)) : drafted
-    const { index, walks, assessment } = byId(judged.assessment.runs).has(run.id) ? judged : drafted
-    const verdict = byId(assessment.runs).get(run.id)
-    if (!verdict) return null
-    const crossings = walks.crossings.get(run.id) ?? []
-    const turned = judged === assessed ? [] : turnedBetween(assessed.assessment, assessment, index).filter(notNew)
-    return { run, index, crossings, verdict, typed: ahead, turned }
-  }, [typed, before, assessed, plan, trial])
-  return { draft, read }
+    return { ahead, runs: run ? [run] : [], site: ahead ? reassess(assessed, planWith(plan, ahead)) : assessed }
+  }, [typed, before, assessed, plan])
+  const { judged, ...beside } = useTrial(drafted.site, drafted.runs, words)
+  const [run] = drafted.runs
+  const verdict = run && byId(judged.assessment.runs).get(run.id)
+  if (!run || !verdict) return { draft: null, read }
+  const crossings = judged.walks.crossings.get(run.id) ?? NONE
+  return { draft: { ...beside, run, index: judged.index, crossings, verdict, typed: drafted.ahead }, read }
 }
-
-/** What is new has no verdict to compare with. */
-const notNew = ({ from }: Turned): boolean => from !== null
-
-function tried(index: SiteIndex, run: string, trial: Trial): Plan {
-  return trial.change(roomOf(index, run))
-}
+const NONE: readonly Crossing[] = []

@@ -1,65 +1,39 @@
-import { type RefObject, useMemo } from 'react'
+import type { ReactNode, RefObject } from 'react'
+import { Link as RouterLink } from 'react-router'
 import { gradeWords } from '../../../core/checks/sentences'
-import type { Run } from '../../../core/plan/run'
 import { formatLength } from '../../../core/quantity/length'
-import { type Trial, trialsFor } from '../../../core/remedy/trials'
+import { triedText } from '../../tried'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { DoorGlyph } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
-import type { Draft } from './use-draft'
+import type { TriedBeside } from './use-trial'
 import look from './what-if.module.css'
 
-type Props = {
-  draft: Draft
-  /** The run as it stands. */
-  before: Run | null
-  formRef: RefObject<HTMLFormElement | null>
-  trial: Trial | null
-  setTrial: (trial: Trial | null) => void
+type Props = TriedBeside & {
+  /** What else can be tried here, before the list. */
+  children?: ReactNode
+  /** Something else than the trial was changed as well. */
+  changed: boolean
+  /** The form that keeps it, by its id, and what it sends then. */
+  form: string
+  kept?: string
+  tryOut: (words: string | null) => void
   putBack: () => void
 }
 
-/** What if: a length to slide, a policy to try; and, of whatever is tried here or in the form below, what it changes against the saved plan. */
-export function WhatIf({ draft, before, formRef, trial, setTrial, putBack }: Props) {
-  const unit = useUnit()
-  const { index, assessed } = useSite()
-  const { length } = draft.run.route
-  const most = Math.max(15, Math.ceil(length * 2))
-  const slide = (metres: number) => {
-    const field = formRef.current?.elements.namedItem('length')
-    if (!(field instanceof HTMLInputElement)) return
-    field.value = formatLength(metres, unit)
-    field.dispatchEvent(new Event('input', { bubbles: true }))
-  }
-  const trials = useMemo(() => {
-    const standing = before ?? draft.run
-    return index.runs.has(standing.id)
-      ? trialsFor(index, standing, assessed.walks.crossings.get(standing.id) ?? [])
-      : []
-  }, [index, assessed, before, draft.run])
+/** What if: something to try; and, of whatever is tried here or in the form below, what it changes against the saved plan. It is kept as one change, or put back. */
+export function WhatIf({ trials, trial, turned, children, changed, form, kept, tryOut, putBack }: Props) {
+  const { plan } = useSite()
   const sorts = [...new Set(trials.map(({ sort }) => sort))]
-  const changed = draft.typed !== null || trial !== null
   return (
     <section aria-label="What if" className={look.strip}>
-      <label className={look.slide}>
-        What if the way were
-        <input
-          type="range"
-          min={0.1}
-          max={most}
-          step={0.1}
-          value={Math.min(most, length)}
-          onChange={({ currentTarget }) => slide(Number(currentTarget.value))}
-          aria-valuetext={formatLength(length, unit)}
-        />
-        <output>{formatLength(length, unit)}</output>
-      </label>
+      {children}
       <label>
         and{' '}
         <select
           value={trial?.words ?? ''}
-          onChange={({ currentTarget }) => setTrial(trials.find(({ words }) => words === currentTarget.value) ?? null)}
+          onChange={({ currentTarget }) => tryOut(currentTarget.value || null)}
           className={look.trial}
         >
           <option value="">nothing else were different</option>
@@ -74,33 +48,32 @@ export function WhatIf({ draft, before, formRef, trial, setTrial, putBack }: Pro
           ))}
         </select>
       </label>
-      {changed && (
+      {(changed || trial) && (
         <div className={look.changed}>
           <p aria-live="polite">
             Against the saved plan:{' '}
-            {draft.turned.length === 0
+            {turned.length === 0
               ? 'no verdict changes.'
-              : draft.turned.slice(0, MOST_TOLD).map(({ id, label, from, to }, at) => (
+              : turned.slice(0, MOST_TOLD).map(({ id, label, from, to }, at) => (
                   <span key={`${id} ${label}`} className={look.turned}>
                     {at > 0 && ' · '}
                     <DoorGlyph grade={to} size={14} /> {label} {from && `${gradeWords[from]} to `}
                     {gradeWords[to]}
                   </span>
                 ))}
-            {draft.turned.length > MOST_TOLD && ` and ${draft.turned.length - MOST_TOLD} more`}
+            {turned.length > MOST_TOLD && ` and ${turned.length - MOST_TOLD} more`}
+            {trial?.sort === 'the site goes' && (
+              <>
+                {' '}
+                Kept, the whole site goes by it:{' '}
+                <RouterLink to={`/sites/${plan.site.id}/policy`}>what else that changes</RouterLink>.
+              </>
+            )}
           </p>
-          {draft.typed && (
-            <MainButton type="button" onClick={() => formRef.current?.requestSubmit()}>
-              Keep it
-            </MainButton>
-          )}
-          <QuietButton
-            type="button"
-            onClick={() => {
-              setTrial(null)
-              if (draft.typed) putBack()
-            }}
-          >
+          <MainButton form={form} name="tried" value={kept ?? (trial ? triedText(trial.words) : '')}>
+            Keep it
+          </MainButton>
+          <QuietButton type="button" onClick={putBack}>
             Put back
           </QuietButton>
         </div>
@@ -110,3 +83,39 @@ export function WhatIf({ draft, before, formRef, trial, setTrial, putBack }: Pro
 }
 
 const MOST_TOLD = 6
+
+/** A length to slide. */
+export function LengthSlide({
+  words,
+  length,
+  slide,
+}: {
+  words: ReactNode
+  length: number
+  slide: (metres: number) => void
+}) {
+  const unit = useUnit()
+  return (
+    <label className={look.slide}>
+      {words}
+      <input
+        type="range"
+        min={0.1}
+        max={Math.max(15, Math.ceil(length * 2))}
+        step={0.1}
+        value={length}
+        onChange={({ currentTarget }) => slide(Number(currentTarget.value))}
+        aria-valuetext={formatLength(length, unit)}
+      />
+      <output>{formatLength(length, unit)}</output>
+    </label>
+  )
+}
+
+/** Puts a length into the form of a run. */
+export function putLength(form: RefObject<HTMLFormElement | null>, text: string): void {
+  const field = form.current?.elements.namedItem('length')
+  if (!(field instanceof HTMLInputElement)) return
+  field.value = text
+  field.dispatchEvent(new Event('input', { bubbles: true }))
+}

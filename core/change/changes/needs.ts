@@ -1,3 +1,4 @@
+import { byId } from '../../plan/lookup'
 import { type Need, needLabel } from '../../plan/need'
 import type { Plan } from '../../plan/plan'
 import type { Draft, Edit, Place } from '../change'
@@ -18,6 +19,16 @@ export const changeNeed = (plan: Plan, base: Place, need: Need): Draft => ({
   what: { name: 'change need', about: called(plan, [need]) },
   edits: [{ list: 'needs', id: need.id, base, value: need }],
 })
+
+/** Saves a need with runs of its way as somebody tried them, each an edit of its own. */
+export function keepTriedRuns(plan: Plan, base: Place, need: Need, runs: readonly Edit[]): Draft {
+  const { edits, what } = changeNeed(plan, base, need)
+  const tags = runs.map(({ id }) => byId(plan.runs).get(id)?.tag ?? id)
+  const [label = ''] = called(plan, [need])
+  return runs.length === 0
+    ? { edits, what }
+    : { edits: [...edits, ...runs], what: { name: 'keep trial', about: [tags.join(', '), `the way of the ${label}`] } }
+}
 
 /** Takes a need away. */
 export const dropNeed = (plan: Plan, base: Place, need: Need): Draft => ({
