@@ -11,7 +11,15 @@ export type CorridorShape = {
   ribbons: Ribbon[]
   powered: boolean
 }
-export type Chamber = { door: Door; x: number; width: number; opening: number; narrowest: boolean }
+export type Chamber = {
+  door: Door
+  x: number
+  width: number
+  opening: number
+  narrowest: boolean
+  /** Something that walks through it asks for power. */
+  powered: boolean
+}
 export type Ribbon = { flow: Walker; y: number; width: number; from: number; to: number; stopped: boolean }
 
 const WIDTH = 1000
@@ -43,11 +51,14 @@ export function corridorShape(verdict: Corridor): CorridorShape {
       width: chamber,
       opening: widthOf(openingOf(door)),
       narrowest: at === verdict.narrowest,
+      powered: verdict.flows.some(
+        ({ watts, stretch }) => watts !== null && (!stretch || (stretch[0] <= at && at <= stretch[1])),
+      ),
     }),
   )
   const width = HALL_WIDTH + doors.length * (chamber + HALL_WIDTH)
   const middle = TOP + HALL_HEIGHT / 2
-  const powered = verdict.flows.some(({ watts }) => watts !== null)
+  const powered = chambers.some((chamber) => chamber.powered)
   const height = TOP + HALL_HEIGHT + FOOT + (powered ? POWER_FOOT : 0)
   return { width, height, middle, chambers, ribbons: ribbonsOf(verdict, chambers, width, middle), powered }
 }

@@ -111,7 +111,7 @@ export function Corridor({ corridor, title }: { corridor: CorridorOf; title: str
               narrowest={at === corridor.narrowest}
               open={open === at}
               first={at === 0}
-              powered={shape.powered}
+              powered={shape.chambers[at]?.powered ?? false}
               look={() => setOpen(at)}
             />
           ))}
@@ -135,7 +135,7 @@ function Plate({
   narrowest: boolean
   open: boolean
   first: boolean
-  /** Something on this way asks for power. */
+  /** Something that walks through it asks for power. */
   powered: boolean
   look: () => void
 }) {
@@ -289,12 +289,13 @@ function RibbonLabel({ ribbon }: { ribbon: Ribbon }) {
   )
 }
 
-/** Power runs along the wall, hatched, and breaks where a part passes none. */
+/** Power runs along the wall where something asks for it, hatched, and breaks where a part passes none. */
 function PowerLine({ shape, hatch }: { shape: CorridorShape; hatch: string }) {
   const y = hallBottom(shape) + 10
   return (
     <g>
-      {shape.chambers.map(({ door, x, width }, at) => {
+      {shape.chambers.map(({ door, x, width, powered }, at) => {
+        if (!powered) return null
         const before = shape.chambers[at - 1]
         const start = before ? before.x + before.width : 0
         return (

@@ -57,7 +57,7 @@ export function Took() {
   return (
     <Notice tone="clear" slim>
       <Undo change={took} back={rest.size > 0 ? `${pathname}?${rest}` : pathname}>
-        It is done, as it was proposed.
+        It is done, as it was shown.
       </Undo>
     </Notice>
   )

@@ -33,6 +33,7 @@ import { WhatIf } from '../run/what-if'
 import type { Route } from './+types/need'
 import { NeedFields } from './need-fields'
 import { type NeedFormTexts, needFormSchema, needOf, textsOfNeed } from './need-form'
+import look from './needs.module.css'
 import { TriedRun } from './tried-run'
 import { useNeedDraft } from './use-need-draft'
 
@@ -158,7 +159,7 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
         </WhatIf>
       )}
       {draft.runs.length > 0 && (
-        <p className={text.small}>
+        <p className={`${text.small} ${look.way}`}>
           Its way:{' '}
           {draft.runs.map(({ id, tag }, at) => (
             <span key={id}>

@@ -2,6 +2,7 @@ import type { ReactNode, RefObject } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { gradeWords } from '../../../core/checks/sentences'
 import { formatLength } from '../../../core/quantity/length'
+import text from '../../theme/text.module.css'
 import { triedText } from '../../tried'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { DoorGlyph } from '../../ui/grade'
@@ -66,7 +67,10 @@ export function WhatIf({ trials, trial, turned, children, changed, form, kept, t
               <>
                 {' '}
                 Kept, the whole site goes by it:{' '}
-                <RouterLink to={`/sites/${plan.site.id}/policy`}>what else that changes</RouterLink>.
+                <RouterLink to={`/sites/${plan.site.id}/policy`} className={text.link}>
+                  what else that changes
+                </RouterLink>
+                .
               </>
             )}
           </p>
