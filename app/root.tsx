@@ -4,7 +4,7 @@ import { ChakraProvider } from '@chakra-ui/react'
 import overpass from '@fontsource-variable/overpass/files/overpass-latin-wght-normal.woff2?url'
 import { ThemeProvider } from 'next-themes'
 import { type ReactNode, useEffect } from 'react'
-import { Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router'
+import { Links, Meta, Outlet, Scripts, ScrollRestoration, type ShouldRevalidateFunctionArgs } from 'react-router'
 import { OPEN_VARIABLE } from '../server/web/reach'
 import type { Route } from './+types/root'
 import { save } from './stored.server'
@@ -28,6 +28,10 @@ export const loader = async ({ request }: Route.LoaderArgs) => ({
   open: process.env[OPEN_VARIABLE] === 'yes',
   who: await save(() => readWho(request)),
 })
+
+/** The unit and the name change where a form is sent; going from page to page, or narrowing one, asks the server nothing of it. */
+export const shouldRevalidate = ({ formMethod, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs): boolean =>
+  defaultShouldRevalidate && formMethod !== undefined && formMethod !== 'GET'
 
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = useNonce()

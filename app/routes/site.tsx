@@ -1,4 +1,4 @@
-import { useRef } from 'react'
+import { useMemo, useRef } from 'react'
 import {
   data,
   Form,
@@ -128,7 +128,14 @@ function SiteBar() {
 function SiteSign() {
   const { plan, index, assessment } = useSite()
   const home = `/sites/${plan.site.id}`
-  const open = (list: readonly { grade: string }[]) => list.filter(({ grade }) => grade !== 'clear').length
+  const waiting = useMemo(() => {
+    const open = (list: readonly { grade: string }[]) => list.filter(({ grade }) => grade !== 'clear').length
+    return {
+      devices: plan.devices.filter(({ ports, place }) => ports.length === 0 || place === undefined).length,
+      needs: open(assessment.needs),
+      runs: open(assessment.runs),
+    }
+  }, [plan.devices, assessment])
   return (
     <StageSign
       stages={[
@@ -143,21 +150,21 @@ function SiteSign() {
           to: `${home}/survey`,
           under: [`${home}/survey`, `${home}/floors`, `${home}/walk`],
           name: 'Survey',
-          waiting: plan.devices.filter(({ ports, place }) => ports.length === 0 || place === undefined).length,
+          waiting: waiting.devices,
           hint: 'Devices without ports or a place',
         },
         {
           to: `${home}/needs`,
           under: [`${home}/needs`, `${home}/visitors`, `${home}/growth`],
           name: 'Needs',
-          waiting: open(assessment.needs),
+          waiting: waiting.needs,
           hint: 'Needs that are not clear',
         },
         {
           to: home,
           under: [`${home}/runs`, `${home}/docks`, `${home}/reach`],
           name: 'Match',
-          waiting: open(assessment.runs),
+          waiting: waiting.runs,
           hint: 'Runs that are not clear',
         },
       ]}

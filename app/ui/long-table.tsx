@@ -1,5 +1,5 @@
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
-import { type ReactNode, type Ref, useLayoutEffect, useRef, useState } from 'react'
+import { type ReactNode, type Ref, startTransition, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import text from '../theme/text.module.css'
 import { RuledTable } from './ruled-table'
@@ -11,12 +11,20 @@ const FIRST_VIEW = { width: 1280, height: 800 }
 /** A row of two lines; each that comes into view is measured. */
 const USUAL_HEIGHT = 58
 
+/** So many rows beyond the view stand ready to be scrolled to. */
+const BEYOND = 6
+
 /** What a row of a long table carries: where it stands among all of them, and how high it is. */
 export type RowProps = { ref?: Ref<HTMLTableRowElement>; 'data-index'?: number; 'aria-rowindex'?: number }
+
+/** Whether a row stands where it stood, so that it need not be drawn again while others come into view. */
+export const standsAlike = (one: RowProps, other: RowProps): boolean =>
+  one.ref === other.ref && one['data-index'] === other['data-index'] && one['aria-rowindex'] === other['aria-rowindex']
 
 type Props<Row> = {
   label: string
   columns: readonly string[]
+  widths?: readonly string[]
   rows: readonly Row[]
   keyOf: (row: Row) => string
   children: (row: Row, props: RowProps) => ReactNode
@@ -27,16 +35,16 @@ type Props<Row> = {
  * that says where to begin.
  */
 export function LongTable<Row>(props: Props<Row>) {
-  const { label, columns, rows, children: draw } = props
+  const { label, columns, widths, rows, children: draw } = props
   if (rows.length > FEW) return <RowsInView {...props} />
   return (
-    <RuledTable label={label} columns={columns} cards>
+    <RuledTable label={label} columns={columns} widths={widths} cards>
       {rows.map((row) => draw(row, {}))}
     </RuledTable>
   )
 }
 
-function RowsInView<Row>({ label, columns, rows, keyOf, children: draw }: Props<Row>) {
+function RowsInView<Row>({ label, columns, widths, rows, keyOf, children: draw }: Props<Row>) {
   const [params] = useSearchParams()
   const asked = Number(params.get('from') ?? 0)
   const from = Number.isInteger(asked) && asked > 0 && asked < rows.length ? asked : 0
@@ -47,10 +55,13 @@ function RowsInView<Row>({ label, columns, rows, keyOf, children: draw }: Props<
     const top = (frame.current?.getBoundingClientRect().top ?? 0) + window.scrollY
     setAbove(Math.round(top))
   })
+  // other rows: those in view are shown at once, those beyond it when there is time
+  const [ample, setAmple] = useState(rows)
+  useEffect(() => startTransition(() => setAmple(rows)), [rows])
   const virtual = useWindowVirtualizer({
     count: rows.length - from,
     estimateSize: () => USUAL_HEIGHT,
-    overscan: 6,
+    overscan: ample === rows ? BEYOND : 0,
     initialRect: FIRST_VIEW,
     scrollMargin: above,
     getItemKey: (at) => {
@@ -66,7 +77,7 @@ function RowsInView<Row>({ label, columns, rows, keyOf, children: draw }: Props<
   const next = from + items.length
   return (
     <div ref={frame}>
-      <RuledTable label={label} columns={columns} cards count={rows.length}>
+      <RuledTable label={label} columns={columns} widths={widths} cards count={rows.length}>
         <Gap height={before} columns={columns.length} />
         {items.map(({ index }) => {
           const row = rows[from + index]

@@ -5,6 +5,8 @@ type Frame = {
   /** What the table is of, for whoever hears it. */
   label: string
   columns: readonly string[]
+  /** How wide each column is: then no row moves the columns of the others, as a long table that is scrolled would. */
+  widths?: readonly string[] | undefined
   /** Higher than this it scrolls under its heads. */
   maxH?: string
   /** A table of what is wrong has the edge of it. */
@@ -23,6 +25,7 @@ type Frame = {
 export function RuledTable({
   label,
   columns,
+  widths,
   children,
   maxH,
   tone,
@@ -44,10 +47,18 @@ export function RuledTable({
       <table
         className={look.table}
         data-cards={cards}
+        data-set={widths ? '' : undefined}
         aria-label={label}
         aria-rowcount={count === undefined ? undefined : count + 1}
       >
         {caption && <caption className={look.caption}>{caption}</caption>}
+        {widths && (
+          <colgroup>
+            {columns.map((column, at) => (
+              <col key={column} style={{ width: widths[at] }} />
+            ))}
+          </colgroup>
+        )}
         <thead data-heard={caption ? '' : undefined}>
           <tr>
             {columns.map((column) => (

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { leadingFinding } from '../../../core/checks/assess'
 import { needNames, sentence } from '../../../core/checks/sentences'
@@ -6,7 +7,7 @@ import { leadCable } from '../../../core/plan/site-index'
 import text from '../../theme/text.module.css'
 import { DoorStrip } from '../../ui/door-strip'
 import { GradeMark } from '../../ui/grade'
-import type { RowProps } from '../../ui/long-table'
+import { type RowProps, standsAlike } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { SqueezeBar } from '../../ui/squeeze-bar'
 import { Length, useUnit } from '../../ui/units'
@@ -14,6 +15,8 @@ import look from './board.module.css'
 import type { GroupRow, RunRow } from './board-rows'
 
 export const COLUMNS = ['Chosen', 'Run', 'Verdict', 'From and to', 'Cable', 'Doors', 'What flows, against its door']
+
+export const WIDTHS = ['4.25rem', '5.25rem', '7.5rem', '21%', '12%', '7rem', 'auto']
 
 /** The head of a group: what its runs have in common, and how many of them wait. */
 export function GroupLine({ row, props }: { row: GroupRow; props: RowProps }) {
@@ -38,17 +41,23 @@ export function GroupLine({ row, props }: { row: GroupRow; props: RowProps }) {
 }
 
 /** A run as a row. What is clear says little: its margin as a bar; a sentence stands only where something is wrong. */
-export function RunLine({
-  row: { run, verdict, squeeze },
-  props,
-  chosen,
-  choose,
-}: {
+export const RunLine = memo(
+  DrawnLine,
+  (one, other) =>
+    one.row === other.row &&
+    one.chosen === other.chosen &&
+    one.choose === other.choose &&
+    standsAlike(one.props, other.props),
+)
+
+type LineProps = {
   row: RunRow
   props: RowProps
   chosen: boolean
   choose: (run: string, on: boolean) => void
-}) {
+}
+
+function DrawnLine({ row: { run, verdict, squeeze }, props, chosen, choose }: LineProps) {
   const { plan, index } = useSite()
   const unit = useUnit()
   const leading = verdict.grade === 'clear' ? null : leadingFinding(verdict.findings)
@@ -78,7 +87,7 @@ export function RunLine({
       <td>
         <GradeMark grade={verdict.grade} />
       </td>
-      <td className={text.wide}>
+      <td>
         {nameOf(run.from.device)}
         <span className={`${text.block} ${text.quiet}`}>to {nameOf(run.to.device)}</span>
       </td>
@@ -96,7 +105,7 @@ export function RunLine({
       <td>
         <DoorStrip verdict={verdict} />
       </td>
-      <td className={look.flows}>
+      <td>
         {verdict.flows.map(({ needId }) => {
           const need = index.needs.get(needId)
           return (

@@ -55,6 +55,8 @@ export type BoardRow = RunRow | GroupRow
 /** What is looked for in a run: its tag and name, its devices and places, its leads. Worked out once a run. */
 const written = keptWith((_: OpenSite['assessment']['runs']) => new Map<RunVerdict, string>())
 
+const squeezeOf = keptWith(({ findings }: RunVerdict) => narrowestOf(findings))
+
 /** The runs that are asked for, in the order and the groups that are asked for. */
 export function boardRows(
   { plan, index, assessment }: Pick<OpenSite, 'plan' | 'index' | 'assessment'>,
@@ -71,7 +73,7 @@ export function boardRows(
       words.set(verdict, found)
       if (!found.includes(look.query)) continue
     }
-    rows.push({ kind: 'run', run, verdict, squeeze: narrowestOf(verdict.findings) })
+    rows.push({ kind: 'run', run, verdict, squeeze: squeezeOf(verdict) })
   }
   const order = orders[look.sort]
   if (order) rows.sort(order)

@@ -1,6 +1,6 @@
 import { Flex, Heading, Link, Text } from '@chakra-ui/react'
-import { type KeyboardEvent, useCallback, useMemo, useState } from 'react'
-import { Link as RouterLink, useSearchParams } from 'react-router'
+import { type KeyboardEvent, memo, useCallback, useMemo, useState } from 'react'
+import { Link as RouterLink, useLocation, useSearchParams } from 'react-router'
 import { byId } from '../../../core/plan/lookup'
 import text from '../../theme/text.module.css'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -10,7 +10,7 @@ import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { Undo } from '../../ui/undo'
 import look from './board.module.css'
-import { COLUMNS, GroupLine, RunLine } from './board-row'
+import { COLUMNS, GroupLine, RunLine, WIDTHS } from './board-row'
 import { type BoardRow, boardRows, lookOf } from './board-rows'
 import { BoardFilters } from './filters'
 import { BestLeads, OneKind, WaysOfAll } from './proposal'
@@ -28,7 +28,11 @@ export default function Board() {
   const removed = params.get('removed')
   const restored = params.get('restored')
   const tag = params.get('tag') ?? 'The run'
-  const asked = params.toString()
+  const { key } = useLocation()
+  // what somebody asks for is shown at once; its address follows, and is what counts from then on
+  const [ahead, setAhead] = useState({ key: '', search: '' })
+  const show = useCallback((search: string) => setAhead({ key, search }), [key])
+  const asked = ahead.key === key ? ahead.search : params.toString()
   const view = useMemo(() => lookOf(new URLSearchParams(asked)), [asked])
   const rows = useMemo(() => boardRows(site, view), [site, view])
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
@@ -58,30 +62,8 @@ export default function Board() {
   const oneKind = current?.kind ? byId(plan.kinds).get(current.kind) : undefined
   return (
     <>
-      <Flex align="center" justify="space-between" gap="4" mb="3" wrap="wrap">
-        <Heading as="h1" size="xl">
-          Runs
-        </Heading>
-        <Flex gap="3" wrap="wrap" align="center">
-          {plan.runs.length > 0 && (
-            <Link asChild color="brassInk" textDecoration="underline" fontSize="sm">
-              <RouterLink to={`/sites/${plan.site.id}/reach`}>Reach chart</RouterLink>
-            </Link>
-          )}
-          <Link href={`/sites/${plan.site.id}/plan.json`} color="brassInk" textDecoration="underline" fontSize="sm">
-            Plan file
-          </Link>
-          <Link href={`/sites/${plan.site.id}/plan.zip`} color="brassInk" textDecoration="underline" fontSize="sm">
-            Archive
-          </Link>
-          {plan.devices.length > 1 && (
-            <MainButton asChild>
-              <RouterLink to={`/sites/${plan.site.id}/runs/new`}>New run</RouterLink>
-            </MainButton>
-          )}
-        </Flex>
-      </Flex>
-      {assessment.runs.length > 0 && <BoardFilters look={view} />}
+      <Head />
+      {assessment.runs.length > 0 && <BoardFilters look={view} show={show} />}
       <Took />
       {restored && (
         <Notice tone="clear" slim>
@@ -143,7 +125,7 @@ export default function Board() {
       ) : (
         // biome-ignore lint/a11y/noStaticElementInteractions: arrow keys go from run to run; each link is reached without them
         <div onKeyDown={stepBetweenRuns}>
-          <LongTable label="Runs" columns={COLUMNS} rows={rows} keyOf={keyOf}>
+          <LongTable label="Runs" columns={COLUMNS} widths={WIDTHS} rows={rows} keyOf={keyOf}>
             {(row, props) =>
               row.kind === 'group' ? (
                 <GroupLine key={row.id} row={row} props={props} />
@@ -157,6 +139,36 @@ export default function Board() {
     </>
   )
 }
+
+/** The head of the page and where else it leads; whatever is narrowed below, it stays. */
+const Head = memo(() => {
+  const { plan } = useSite()
+  return (
+    <Flex align="center" justify="space-between" gap="4" mb="3" wrap="wrap">
+      <Heading as="h1" size="xl">
+        Runs
+      </Heading>
+      <Flex gap="3" wrap="wrap" align="center">
+        {plan.runs.length > 0 && (
+          <Link asChild color="brassInk" textDecoration="underline" fontSize="sm">
+            <RouterLink to={`/sites/${plan.site.id}/reach`}>Reach chart</RouterLink>
+          </Link>
+        )}
+        <Link href={`/sites/${plan.site.id}/plan.json`} color="brassInk" textDecoration="underline" fontSize="sm">
+          Plan file
+        </Link>
+        <Link href={`/sites/${plan.site.id}/plan.zip`} color="brassInk" textDecoration="underline" fontSize="sm">
+          Archive
+        </Link>
+        {plan.devices.length > 1 && (
+          <MainButton asChild>
+            <RouterLink to={`/sites/${plan.site.id}/runs/new`}>New run</RouterLink>
+          </MainButton>
+        )}
+      </Flex>
+    </Flex>
+  )
+})
 
 /** Up and down go from run to run, x chooses the one that has the focus. */
 function stepBetweenRuns(event: KeyboardEvent<HTMLDivElement>): void {

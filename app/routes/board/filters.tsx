@@ -1,33 +1,43 @@
 import type { ReactNode } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
+import type { RunVerdict } from '../../../core/checks/assess'
 import { needNames } from '../../../core/checks/sentences'
+import { keptWith } from '../../../core/plan/lookup'
 import { NEED_KINDS } from '../../../core/plan/need'
 import { useSite } from '../../ui/site-context'
 import look from './board.module.css'
 import { type BoardLook, GROUPINGS, groupingWords, SORTINGS, sortingWords } from './board-rows'
 
-/** How the board is looked at: by verdict, by what flows, grouped, sorted. Every choice is an address. */
-export function BoardFilters({ look: asked }: { look: BoardLook }) {
-  const { assessment } = useSite()
+/** How many runs have each verdict, and what flows over any of them. */
+const contentsOf = keptWith((runs: readonly RunVerdict[]) => {
   const counts = { blocked: 0, tight: 0, clear: 0 }
   const flows = new Set<string>()
-  for (const { grade, flows: own } of assessment.runs) {
+  for (const { grade, flows: own } of runs) {
     counts[grade] += 1
     for (const { kind } of own) flows.add(kind)
   }
+  return { counts, flows }
+})
+
+type Show = (search: string) => void
+
+/** How the board is looked at: by verdict, by what flows, grouped, sorted. Every choice is an address; `show` is told of it before the address is reached. */
+export function BoardFilters({ look: asked, show }: { look: BoardLook; show: Show }) {
+  const { assessment } = useSite()
+  const { counts, flows } = contentsOf(assessment.runs)
   return (
     <div className={look.filters}>
       <nav aria-label="Show runs by verdict" className={look.grades}>
-        <Choice name="grade" value={null} on={asked.grade === null}>
+        <Choice show={show} name="grade" value={null} on={asked.grade === null}>
           all {assessment.runs.length}
         </Choice>
         {(['blocked', 'tight', 'clear'] as const).map((grade) => (
-          <Choice key={grade} name="grade" value={grade} on={asked.grade === grade}>
+          <Choice key={grade} show={show} name="grade" value={grade} on={asked.grade === grade}>
             {grade} {counts[grade]}
           </Choice>
         ))}
       </nav>
-      <Menu label="What flows" name="flow" value={asked.flow ?? ''}>
+      <Menu show={show} label="What flows" name="flow" value={asked.flow ?? ''}>
         <option value="">whatever flows</option>
         {NEED_KINDS.filter((kind) => flows.has(kind)).map((kind) => (
           <option key={kind} value={kind}>
@@ -35,14 +45,14 @@ export function BoardFilters({ look: asked }: { look: BoardLook }) {
           </option>
         ))}
       </Menu>
-      <Menu label="Group" name="by" value={asked.by}>
+      <Menu show={show} label="Group" name="by" value={asked.by}>
         {GROUPINGS.map((each) => (
           <option key={each} value={each === 'none' ? '' : each}>
             {groupingWords[each]}
           </option>
         ))}
       </Menu>
-      <Menu label="Order" name="sort" value={asked.sort}>
+      <Menu show={show} label="Order" name="sort" value={asked.sort}>
         {SORTINGS.map((each) => (
           <option key={each} value={each === 'list' ? '' : each}>
             {sortingWords[each]}
@@ -63,20 +73,26 @@ function chosen(params: URLSearchParams, name: string, value: string | null): st
 }
 
 function Choice({
+  show,
   name,
   value,
   on,
   children,
 }: {
+  show: Show
   name: string
   value: string | null
   on: boolean
   children: ReactNode
 }) {
   const [params] = useSearchParams()
+  const search = chosen(params, name, value)
   return (
     <RouterLink
-      to={{ search: chosen(params, name, value) }}
+      to={{ search }}
+      onClick={({ button, altKey, ctrlKey, metaKey, shiftKey }) => {
+        if (button === 0 && !(altKey || ctrlKey || metaKey || shiftKey)) show(search)
+      }}
       aria-current={on ? 'true' : undefined}
       className={look.choice}
       preventScrollReset
@@ -86,15 +102,29 @@ function Choice({
   )
 }
 
-function Menu({ label, name, value, children }: { label: string; name: string; value: string; children: ReactNode }) {
+function Menu({
+  show,
+  label,
+  name,
+  value,
+  children,
+}: {
+  show: Show
+  label: string
+  name: string
+  value: string
+  children: ReactNode
+}) {
   const [params, setParams] = useSearchParams()
   return (
     <select
       aria-label={label}
       value={value === 'none' || value === 'list' ? '' : value}
-      onChange={({ currentTarget }) =>
-        setParams(chosen(params, name, currentTarget.value), { preventScrollReset: true, replace: true })
-      }
+      onChange={({ currentTarget }) => {
+        const search = chosen(params, name, currentTarget.value)
+        show(search)
+        setParams(search, { preventScrollReset: true, replace: true })
+      }}
       className={look.menu}
     >
       {children}
