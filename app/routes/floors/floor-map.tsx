@@ -7,6 +7,7 @@ import { spotKey } from '../../../core/route/network'
 import { pointWords } from '../../../core/survey/points-text'
 import { QuietButton } from '../../ui/controls'
 import { useUnit } from '../../ui/units'
+import { useSlices } from '../../ui/use-slices'
 import look from './floor-map.module.css'
 import { type FloorLine, type FloorShape, type Joint, MAP_HEIGHT, MAP_WIDTH, snapped, wholeFloor } from './floor-shape'
 import { Fixed, type Hands, JointMark, type Moving } from './joint-mark'
@@ -47,6 +48,7 @@ export function FloorMap(props: Props) {
   const { view, act } = useFloorView(svg, world, first)
   const [held, setHeld] = useState<Moving | null>(null)
   const all = wholeFloor(shape.bounds)
+  const drawn = useSlices(shape.lines.length + shape.joints.length)
 
   const spotOf = (event: { clientX: number; clientY: number }): Spot | null => {
     const matrix = world.current?.getScreenCTM()
@@ -143,7 +145,7 @@ export function FloorMap(props: Props) {
               ))}
             </g>
           ))}
-          {shape.lines.map((line) => (
+          {shape.lines.slice(0, drawn).map((line) => (
             <Line
               key={line.pathway.id}
               line={line}
@@ -164,7 +166,7 @@ export function FloorMap(props: Props) {
               </text>
             </Fixed>
           ))}
-          {shape.joints.map((joint) => (
+          {shape.joints.slice(0, Math.max(0, drawn - shape.lines.length)).map((joint) => (
             <JointMark
               key={joint.key}
               joint={joint}

@@ -1,6 +1,6 @@
 import { select } from 'd3-selection'
 import { type ZoomBehavior, zoom, zoomIdentity } from 'd3-zoom'
-import { type RefObject, useCallback, useEffect, useRef } from 'react'
+import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef } from 'react'
 import { MAP_WIDTH, type View } from './floor-shape'
 
 /** So far one can go in and out, as shares of the view that shows all of the floor. */
@@ -29,18 +29,20 @@ export function useFloorView(svg: RefObject<SVGSVGElement | null>, world: RefObj
         element.style.setProperty('--k', String(transform.k))
       })
     behaviour.current = made
-    // what keeps its size keeps it on a phone as well
-    const sized = new ResizeObserver(() =>
-      element.style.setProperty('--s', String(MAP_WIDTH / Math.max(element.clientWidth, 1))),
-    )
-    sized.observe(element)
     select(element).call(made).on('dblclick.zoom', null)
     select(element).call(made.transform, zoomIdentity.translate(first.x, first.y).scale(first.k))
-    return () => {
-      select(element).on('.zoom', null)
-      sized.disconnect()
-    }
+    return () => void select(element).on('.zoom', null)
   }, [svg, world])
+  // what keeps its size keeps it on a phone as well; said before much is drawn, it is drawn once
+  useLayoutEffect(() => {
+    const element = svg.current
+    if (!element) return
+    const size = () => element.style.setProperty('--s', String(MAP_WIDTH / Math.max(element.clientWidth, 1)))
+    size()
+    const sized = new ResizeObserver(size)
+    sized.observe(element)
+    return () => sized.disconnect()
+  }, [svg])
   const act = useCallback(
     (how: 'in' | 'out' | 'all' | 'left' | 'right' | 'up' | 'down', all: View) => {
       const element = svg.current
