@@ -1,3 +1,4 @@
+import { byId } from '../plan/lookup'
 import { needLabel } from '../plan/need'
 import type { SiteIndex } from '../plan/site-index'
 import type { Assessment } from './assess'
@@ -23,7 +24,7 @@ export function turnedBetween(before: Assessment, after: Assessment, index: Site
 type Graded = { id: string; grade: Verdict }
 
 function turnedOf(before: readonly Graded[], after: readonly Graded[], label: (id: string) => string): Turned[] {
-  const known = new Map(before.map((verdict) => [verdict.id, verdict]))
+  const known = byId(before)
   return after.flatMap((verdict): Turned[] => {
     const was = known.get(verdict.id)
     if (was === verdict || was?.grade === verdict.grade) return []

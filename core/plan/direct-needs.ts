@@ -1,6 +1,7 @@
-import { byId } from './lookup'
+import { byId, byIdAgain } from './lookup'
 import type { Need } from './need'
 import type { Plan } from './plan'
+import { put } from './put'
 import { laidCables, type Run } from './run'
 
 /**
@@ -29,12 +30,14 @@ export function withRun(plan: Plan, run: Run, needs: readonly Need[]): Plan {
   const old = new Set(before ? directNeeds(plan, before).map((need) => need.id) : [])
   const now = new Map(needs.map((need) => [need.id, need]))
   const kept = plan.needs.flatMap((need) => (old.has(need.id) ? (now.get(need.id) ?? []) : need))
-  const fresh = needs.filter(({ id }) => !old.has(id))
-  return {
-    ...plan,
-    runs: before ? plan.runs.map((other) => (other.id === run.id ? run : other)) : [...plan.runs, run],
-    needs: [...kept, ...fresh],
-  }
+  const all = [...kept, ...needs.filter(({ id }) => !old.has(id))]
+  byIdAgain(
+    plan.needs,
+    all,
+    [...old].filter((id) => !now.has(id)),
+    needs,
+  )
+  return { ...put(plan, 'runs', run), needs: all }
 }
 
 /** "R-08" after "R-07": the next tag nobody has. */

@@ -1,5 +1,6 @@
-import { byId } from './lookup'
+import { byId, byIdAgain } from './lookup'
 import type { Plan, PlanList } from './plan'
+import { joinsAgain } from './site-index'
 
 /** The plan with an entity put into a list: in place of the one of its id, or at the end where it is new. */
 export function put<List extends PlanList>(plan: Plan, list: List, entity: Plan[List][number]): Plan {
@@ -7,6 +8,8 @@ export function put<List extends PlanList>(plan: Plan, list: List, entity: Plan[
   const now = byId(items).has(entity.id)
     ? items.map((item) => (item.id === entity.id ? entity : item))
     : [...items, entity]
+  byIdAgain(items, now, [], [entity])
+  if (list === 'runs') joinsAgain(plan.runs, now as Plan['runs'])
   return { ...plan, [list]: now }
 }
 

@@ -1,5 +1,5 @@
 import { Heading, Text } from '@chakra-ui/react'
-import { type RefObject, useMemo, useState } from 'react'
+import { memo, type RefObject, useMemo, useState } from 'react'
 import { leadingFinding } from '../../../core/checks/assess'
 import { narrowestOf } from '../../../core/checks/finding'
 import { formatFigure, sentence } from '../../../core/checks/sentences'
@@ -36,7 +36,9 @@ const keyOf = (choice: Choice): string =>
  * Drawer and catalogue for this run as one list, best first, each with the reason in a line: what does it, by what margin, for how much, and what a dearer one
  * adds. A press puts it into the form; up to four stand side by side.
  */
-export function Candidates({ draft, formRef, onChange }: Props) {
+export const Candidates = memo(RankedCandidates)
+
+function RankedCandidates({ draft, formRef, onChange }: Props) {
   const { plan } = useSite()
   const { run, typed, index, crossings } = draft
   const [all, setAll] = useState(false)

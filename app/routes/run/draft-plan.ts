@@ -1,6 +1,7 @@
 import { withRun } from '../../../core/plan/direct-needs'
 import type { Need } from '../../../core/plan/need'
 import type { Plan } from '../../../core/plan/plan'
+import { put } from '../../../core/plan/put'
 import { laidCables, type Run } from '../../../core/plan/run'
 
 /** A run as somebody types it. */
@@ -12,13 +13,10 @@ export type DraftRun = { run: Run; needs: readonly Need[] }
  */
 export function planWith(plan: Plan, { run, needs }: DraftRun): Plan {
   const wanted = new Set(laidCables(run))
-  const laid = withRun(plan, run, needs)
-  return {
-    ...laid,
-    runs: laid.runs.map((other) =>
-      other.id !== run.id && laidCables(other).some((cable) => wanted.has(cable))
-        ? { ...other, leads: other.leads.filter((lead) => !('cable' in lead && wanted.has(lead.cable))) }
-        : other,
-    ),
-  }
+  const lies = plan.runs.filter((other) => other.id !== run.id && laidCables(other).some((cable) => wanted.has(cable)))
+  return lies.reduce(
+    (now, other) =>
+      put(now, 'runs', { ...other, leads: other.leads.filter((lead) => !('cable' in lead && wanted.has(lead.cable))) }),
+    withRun(plan, run, needs),
+  )
 }

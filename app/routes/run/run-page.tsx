@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Heading, Text } from '@chakra-ui/react'
 import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
-import { type ReactNode, useRef, useState } from 'react'
+import { type ReactNode, useCallback, useDeferredValue, useRef, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { directNeeds } from '../../../core/plan/direct-needs'
 import { byId } from '../../../core/plan/lookup'
@@ -71,10 +71,12 @@ function RunBody({
   const shownPlan = draft?.index.plan ?? plan
   const own = new Set(draft ? directNeeds(shownPlan, draft.run).map((need) => need.id) : [])
   const crossing = new Set(verdict?.flows.map((flow) => flow.needId).filter((id) => !own.has(id)))
-  const chooseLead = () => {
+  const chooseLead = useStable(() => {
     onType?.()
     read()
-  }
+  })
+  // the doors move at once, the drawer is ranked when there is time
+  const ranked = useDeferredValue(draft)
   const title = `${before?.tag ?? 'New run'}${draft ? `: ${endsOf(plan, draft.run)}` : ''}`
   return (
     <>
@@ -134,10 +136,17 @@ function RunBody({
           <Findings verdict={verdict} plan={shownPlan} />
         </Box>
       </Grid>
-      {draft && <Candidates draft={draft} formRef={formRef} onChange={chooseLead} />}
+      {ranked && <Candidates draft={ranked} formRef={formRef} onChange={chooseLead} />}
       {children}
     </>
   )
+}
+
+/** A function that stays the same and does what was last said. */
+function useStable(work: () => void): () => void {
+  const latest = useRef(work)
+  latest.current = work
+  return useCallback(() => latest.current(), [])
 }
 
 /** Ways to the docks and hubs at the ends of a run. */

@@ -4,7 +4,6 @@ import type { RunVerdict } from '../../../core/checks/assess'
 import { reassess } from '../../../core/checks/reassess'
 import type { Crossing } from '../../../core/checks/situation'
 import { canBeJudged } from '../../../core/plan/direct-needs'
-import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
 import type { Run } from '../../../core/plan/run'
 import type { SiteIndex } from '../../../core/plan/site-index'
@@ -56,10 +55,14 @@ export function useDraft(
     return { ahead, runs: run ? [run] : [], site: ahead ? reassess(assessed, planWith(plan, ahead)) : assessed }
   }, [typed, before, assessed, plan])
   const { judged, ...beside } = useTrial(drafted.site, drafted.runs, words)
-  const [run] = drafted.runs
-  const verdict = run && byId(judged.assessment.runs).get(run.id)
-  if (!run || !verdict) return { draft: null, read }
-  const crossings = judged.walks.crossings.get(run.id) ?? NONE
-  return { draft: { ...beside, run, index: judged.index, crossings, verdict, typed: drafted.ahead }, read }
+  const { trials, trial, turned } = beside
+  const draft = useMemo((): Draft | null => {
+    const [run] = drafted.runs
+    const verdict = run && judged.assessment.runs.find(({ id }) => id === run.id)
+    if (!run || !verdict) return null
+    const crossings = judged.walks.crossings.get(run.id) ?? NONE
+    return { trials, trial, turned, run, index: judged.index, crossings, verdict, typed: drafted.ahead }
+  }, [drafted, judged, trials, trial, turned])
+  return { draft, read }
 }
 const NONE: readonly Crossing[] = []
