@@ -9,6 +9,7 @@ import { shownBy } from './shown-modes'
 import { type Check, portPart, type Situation } from './situation'
 
 const asRead = published('VESA E-EDID and CTA-861.3, as the display was read')
+const standard = published('VESA E-EDID and CTA-861.3')
 const carried = fromMemory('high dynamic range is told from HDMI 2.0a and DisplayPort 1.4 on')
 
 type Said = { grade: Finding['grade']; reason: Reason; source: Source; remedies?: readonly Remedy[] }
@@ -70,7 +71,7 @@ function* saysDisplay({ device: { kind, screen } }: Socket, mode: PictureMode): 
     yield {
       grade: screen?.hdr ? 'clear' : 'note',
       reason: { code: 'hdr', read: screen?.hdr ? screen.read : null },
-      source: asRead,
+      source: screen?.hdr ? asRead : standard,
     }
 }
 

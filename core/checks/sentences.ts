@@ -349,7 +349,7 @@ export function remedySentence(remedy: Remedy, unit: LengthUnit = 'm'): string {
     case 'other-lead':
       return 'Take another lead.'
     case 'choose-lead':
-      return 'Choose one from the drawer.'
+      return 'Choose one from the drawer, or one to buy.'
     case 'other-port':
       return 'Use another port.'
     case 'test-it':

@@ -56,6 +56,13 @@ function* conduitsOf({ index, laid }: Situation): Iterable<InConduit> {
   }
 }
 
+/** What a verdict on a run follows from in the pathways it takes, whatever lead lies in it. */
+export const conditionsAlong = (index: SiteIndex, run: Run): unknown[] =>
+  [...pathwaysOf(run)].map((id) => {
+    const { through, inner, free, beside } = index.pathways.get(id) ?? {}
+    return [through, inner, free, beside, othersIn(index, id, run)]
+  })
+
 /** The diameters of the leads that other runs have in a pathway, as far as they are known. */
 const othersIn = (index: SiteIndex, pathway: string, own: Run): number[] =>
   (index.runsAlong.get(pathway) ?? []).flatMap((run) =>

@@ -35,6 +35,12 @@ export function reachOf(index: SiteIndex, headset: Device, run: Run): AreaReach 
   return { run, port, radius, corners }
 }
 
+/** Whether a headset is worn in an area on a floor: then each centimetre of its lead counts. */
+export function isWornInArea({ places }: SiteIndex, { kind, place }: Device): boolean {
+  const { area, at } = (kind === 'headset' && places.get(place ?? '')) || {}
+  return area !== undefined && at !== undefined
+}
+
 /** How far each headset lead that ends at a place reaches in its play area. */
 export const areaReach = (index: SiteIndex, place: Place): AreaReach[] =>
   (devicesByPlace(index.plan.devices).get(place.id) ?? []).flatMap((device) =>

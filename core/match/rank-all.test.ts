@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs'
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { benchSite } from '../../server/command/bench-site'
 import { walkNeeds } from '../checks/assess'
 import type { Plan } from '../plan/plan'
+import { patch } from '../plan/put'
 import { readPlanText } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
 import { candidatesOf, rankCables } from './rank'
@@ -61,5 +63,70 @@ describe('every cable for every run', () => {
   ])('comes out as one run after the other: %s', (_name, plan) => {
     expect(atOnce(plan)).toEqual(plainly(plan))
     expect(oneByOne(plan)).toEqual(plainly(plan))
+  })
+
+  // what runs and leads that look alike may differ in: what a display says of itself, what lies on the way, how thick a lead is, where a headset is worn
+  const made = fc.record({
+    screens: fc.array(fc.tuple(fc.nat(), fc.nat(2), fc.boolean()), { maxLength: 6 }),
+    leads: fc.array(fc.tuple(fc.nat(), fc.constantFrom(undefined, 4, 6, 12), fc.constantFrom(1, 2, 3, 5)), {
+      maxLength: 12,
+    }),
+    ways: fc.array(fc.tuple(fc.nat(), fc.nat(), fc.constantFrom(0.5, 2, 4.4, 9), fc.boolean()), { maxLength: 6 }),
+    sections: fc.array(fc.tuple(fc.nat(), fc.constantFrom(undefined, 10, 20, 60)), { maxLength: 4 }),
+    area: fc.constantFrom(1, 2, 4),
+    hdr: fc.boolean(),
+  })
+  type Made = typeof made extends fc.Arbitrary<infer Value> ? Value : never
+  const at = <Item>(list: readonly Item[], number: number): Item => list[number % list.length] as Item
+  function siteOf({ screens, leads, ways, sections, area, hdr }: Made): Plan {
+    let plan = read.ok ? read.plan : ({} as Plan)
+    const displays = plan.devices.filter(({ kind }) => kind === 'display' || kind === 'projector')
+    const lists = [
+      [{ width: 3840, height: 2160, refresh: 60 }],
+      [{ width: 1920, height: 1080, refresh: 60 }],
+      [
+        { width: 3840, height: 2160, refresh: 59.94 },
+        { width: 2560, height: 1440, refresh: 60 },
+      ],
+    ]
+    for (const [which, list, told] of screens)
+      plan = patch(plan, 'devices', at(displays, which).id, (device) => ({
+        ...device,
+        screen: { modes: at(lists, list), hdr: told, bits: told ? 10 : 8, read: '2026-05-01' },
+      }))
+    for (const [which, thickness, length] of leads)
+      plan = patch(plan, 'cables', at(plan.cables, which).id, ({ thickness: _, ...cable }) => ({
+        ...cable,
+        length,
+        ...(thickness === undefined ? {} : { thickness }),
+      }))
+    for (const [which, inner] of sections)
+      plan = patch(plan, 'pathways', at(plan.pathways, which).id, ({ inner: _, ...pathway }) => ({
+        ...pathway,
+        ...(inner === undefined ? {} : { inner }),
+      }))
+    for (const [which, along, length, lost] of ways)
+      plan = patch(plan, 'runs', at(plan.runs, which).id, (run) => ({
+        ...run,
+        route: lost
+          ? { length, follows: true }
+          : { length, follows: true, legs: [{ by: 'tray', length, pathway: at(plan.pathways, along).id }] },
+      }))
+    return {
+      ...plan,
+      places: plan.places.map((place) => (place.area ? { ...place, area: { width: area, depth: area } } : place)),
+      needs: plan.needs.map((need) =>
+        need.kind === 'picture' && hdr ? { ...need, mode: { ...need.mode, bits: 10, hdr } } : need,
+      ),
+    }
+  }
+  it('and whatever runs that look alike differ in', () => {
+    fc.assert(
+      fc.property(made, (figures) => {
+        const plan = siteOf(figures)
+        expect(atOnce(plan)).toEqual(plainly(plan))
+      }),
+      { numRuns: 25 },
+    )
   })
 })

@@ -1,6 +1,8 @@
 import { assessRun, walkNeeds } from '../checks/assess'
 import { GRADES, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
+import { conditionsAlong } from '../checks/surroundings'
+import { isWornInArea } from '../headset/area'
 import { factsOf, socketInUse } from '../link/lay'
 import type { Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
@@ -117,9 +119,11 @@ function rankOne(
   const route = run.route.length
   const wanted = leadFor(route, index.plan.policy)
   const classes = new Map<number, number[]>()
+  const lost = run.route.follows === true && !run.route.legs
+  const measured = [run.from, run.to].some((end) => isWornInArea(index, socketAt(index, end).device))
   for (const [at, cable] of cables.entries()) {
     const number = numbers[at] as number
-    const alone = number < 0
+    const alone = number < 0 || measured
     let rest = alone ? undefined : rests[number]
     if (rest === undefined) {
       rest = judge(index, run, crossed, cable)
@@ -128,7 +132,7 @@ function rankOne(
     if (rest === null) continue
     const short = !atLeast(cable.length, route)
     const grade =
-      short || rest.grade === 'blocked' ? 0 : !atLeast(cable.length, wanted) || rest.grade === 'tight' ? 1 : 2
+      short || rest.grade === 'blocked' ? 0 : lost || !atLeast(cable.length, wanted) || rest.grade === 'tight' ? 1 : 2
     const blocks = rest.blocks + (short ? 1 : 0)
     const laidIn = index.runOf.get(cable.id)
     const elsewhere = laidIn !== undefined && laidIn.id !== run.id ? 1 : 0
@@ -214,6 +218,7 @@ function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): s
       device.battery,
       device.disk,
       device.busPowered,
+      device.screen,
       taken,
       supplied,
       mains,
@@ -222,6 +227,7 @@ function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): s
   })
   const needs = crossed.map(({ need, ...way }) => [
     { ...need, id: '', name: '', note: '', from: '', to: '', through: '' },
+    [run.from.device, run.to.device].indexOf(need.to),
     way,
   ])
   return JSON.stringify([
@@ -230,6 +236,7 @@ function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): s
     run.route.through,
     run.route.bend,
     run.route.conduit,
+    conditionsAlong(index, run),
     index.learned.runs.get(run.id),
   ])
 }

@@ -9,6 +9,7 @@ import type { Equipment } from '../plan/policy'
 import { put } from '../plan/put'
 import type { Run } from '../plan/run'
 import { indexPlan, type SiteIndex } from '../plan/site-index'
+import { atLeast } from '../quantity/limit'
 
 /** Past this, active copper and optical leads compete for data (common practice). */
 const FAR = 5
@@ -34,6 +35,20 @@ export function usefulOffers(index: SiteIndex, run: Run, crossings: Parameters<t
   const listed = inOrder(index, run, offersOf(index, run, crossings).filter(does))
   if (listed[0]?.verdict.grade === 'clear') return listed
   return inOrder(index, run, [...listed, ...commonOffersOf(index, run, crossings).filter(does)])
+}
+
+/**
+ * What comes nearest where nothing that is sold does the job alone: it spans the route, and least stands against it. With something else beside it, it may do.
+ */
+export function nearestOffers(index: SiteIndex, run: Run, crossings: Parameters<typeof offersOf>[2]): Offer[] {
+  const against = ({ verdict: { findings } }: Offer, grade: 'blocked' | 'tight'): number =>
+    findings.filter((finding) => finding.grade === grade).length
+  const offers = [...offersOf(index, run, crossings), ...commonOffersOf(index, run, crossings)]
+  const spanning = inOrder(index, run, offers).filter(({ length }) => atLeast(length, run.route.length))
+  return spanning.sort(
+    (one, other) =>
+      against(one, 'blocked') - against(other, 'blocked') || against(one, 'tight') - against(other, 'tight'),
+  )
 }
 
 /** The plan with a kind in its catalogue. */

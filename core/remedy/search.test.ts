@@ -184,6 +184,29 @@ describe('what would make a run clear', () => {
       0,
     ])
   })
+  it('takes a lead that does not do it alone, with something else beside it', () => {
+    // two large pictures and nothing in the drawer: whatever lead there is, the first picture holds what the second would need
+    const bare = changed((plan) => ({
+      ...plan,
+      cables: [],
+      kinds: [],
+      observations: [],
+      sessions: [],
+      soaks: [],
+      runs: plan.runs.map((run) => ({ ...run, leads: [] })),
+      needs: plan.needs.map((need) =>
+        need.kind === 'picture' && need.from === 'gallery-laptop'
+          ? { ...need, mode: { ...need.mode, width: 3840, height: 2160, refresh: 60 } }
+          : need,
+      ),
+    }))
+    const { ways } = waysOf(bare, 'r-09')
+    expect(ways[0]).toMatchObject({ after: 'clear', worse: [] })
+    for (const way of ways) {
+      expect(way.moves.map(({ code }) => code)).toEqual(['bought lead', 'lesser picture'])
+      takes(bare, 'r-09', way)
+    }
+  })
   it('says what comes nearest where nothing helps', () => {
     const retired = changed((plan) => ({
       ...plan,

@@ -7,6 +7,7 @@ import type { Steps } from '../checks/steps'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
+import type { Run } from '../plan/run'
 import type { SiteIndex } from '../plan/site-index'
 import { EFFORTS, type Effort, type Move, type MoveWords, type Scene } from './move'
 import { proposers } from './moves'
@@ -37,6 +38,7 @@ export type Wanted = 'all' | 'one'
 
 const MOST_WAYS = 10
 const MOST_PAIRED = 14
+const MOST_LEADS = 3
 const UNKNOWN_PRICE = Number.MAX_VALUE
 
 /**
@@ -60,16 +62,10 @@ export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted:
     }
   }
   if (!attempts.some((attempt) => attempt.after === 'clear')) {
-    const hopeful = [...attempts].sort((one, other) => one.blocks - other.blocks).slice(0, MOST_PAIRED)
-    for (const [at, first] of hopeful.entries()) {
-      for (const second of hopeful.slice(at + 1)) {
-        const [one, other] = [first.moves[0], second.moves[0]]
-        if (!one || !other || one.family === other.family) continue
-        const attempt = tried(before, room, runId, [one, other])
-        if (attempt) attempts.push(attempt)
-        if (attempt && wanted === 'one' && isDone(attempt))
-          return answer([inRoom(room, base, attempt)], attempts, scene)
-      }
+    for (const [one, other] of [...pairsOf(attempts, scene.run)]) {
+      const attempt = tried(before, room, runId, [one, other])
+      if (attempt) attempts.push(attempt)
+      if (attempt && wanted === 'one' && isDone(attempt)) return answer([inRoom(room, base, attempt)], attempts, scene)
       yield
     }
   }
@@ -102,6 +98,20 @@ type Attempt = {
   blocks: number
   leading: Finding | null
 }
+
+/** Which two changes are worth trying together: those that come nearest alone; of a run without a lead each that lays one, with anything beside it. */
+function* pairsOf(attempts: readonly Attempt[], { leads }: Run): Iterable<[Move, Move]> {
+  const near = [...attempts].sort((one, other) => one.blocks - other.blocks).flatMap(({ moves }) => moves)
+  if (leads.length === 0) {
+    for (const lead of near.filter(laysLead).slice(0, MOST_LEADS))
+      for (const other of near) if (!laysLead(other)) yield [lead, other]
+    return
+  }
+  const hopeful = near.slice(0, MOST_PAIRED)
+  for (const [at, one] of hopeful.entries())
+    for (const other of hopeful.slice(at + 1)) if (one.family !== other.family) yield [one, other]
+}
+const laysLead = ({ family }: Move): boolean => family.endsWith('lead') && family !== 'power lead'
 
 const isDone = ({ after, worse }: Attempt): boolean => after === 'clear' && worse.length === 0
 

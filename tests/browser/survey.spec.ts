@@ -28,7 +28,8 @@ test('a newcomer comes from an empty site to a first verdict, and on to one that
   await put(page, 'Laptop, two full and two plain sockets', 'Tide laptop', 'Window desk')
   await put(page, '4K display, DisplayPort and HDMI', 'Chart screen', 'Window desk')
   // a device port by port, off its data sheet
-  await page.getByText('Put a device here').click()
+  // it stays open for the next, at the same place
+  await expect(page.getByLabel('Where it stands')).toHaveValue(/window-desk/)
   await page.getByLabel('Begin from').selectOption('nothing, port by port')
   await page.getByLabel('Name', { exact: true }).fill('Logger')
   await page.getByLabel('Ports, a line each').fill('type-C device 10g takes 4.5W\nwarp core')

@@ -1,4 +1,4 @@
-import { memo } from 'react'
+import { Fragment, memo } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { leadingFinding } from '../../../core/checks/assess'
 import { needNames, sentence } from '../../../core/checks/sentences'
@@ -110,9 +110,11 @@ function DrawnLine({ row: { run, verdict, squeeze }, props, chosen, choose }: Li
           const need = index.needs.get(needId)
           return (
             need && (
-              <span key={needId} className={`${text.tiny} ${look.need}`}>
-                {needNames[need.kind]} <span className={text.mono}>{formatNeedSize(need)}</span>
-              </span>
+              <Fragment key={needId}>
+                <span className={`${text.tiny} ${look.need}`}>
+                  {needNames[need.kind]} <span className={text.mono}>{formatNeedSize(need)}</span>
+                </span>{' '}
+              </Fragment>
             )
           )
         })}

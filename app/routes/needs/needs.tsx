@@ -71,7 +71,11 @@ export default function Needs({ actionData }: Route.ComponentProps) {
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {rows.length === 0 ? (
         <Text>
-          Nothing has to flow yet. Lay a run, then state what has to flow over it: here, or on the run itself.
+          Nothing has to flow yet.{' '}
+          <RouterLink to={`/sites/${plan.site.id}/runs/new`} className={text.link}>
+            Lay a run
+          </RouterLink>
+          , then state what has to flow over it: here, or on the run itself.
         </Text>
       ) : (
         <LongTable

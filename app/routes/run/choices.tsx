@@ -3,7 +3,7 @@ import { knownOf } from '../../../core/link/lay'
 import type { Cable } from '../../../core/plan/cable'
 import type { Device, Port } from '../../../core/plan/device'
 import { laidCables, leadFrom, type Run } from '../../../core/plan/run'
-import { cableToBuy, type SiteIndex } from '../../../core/plan/site-index'
+import { cableToBuy, portKey, type SiteIndex } from '../../../core/plan/site-index'
 import { formatLength, type LengthUnit } from '../../../core/quantity/length'
 import { connectorNames } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
@@ -30,28 +30,34 @@ export function PortField({ field, label, required }: { field: Known; label: str
         const [device = '', port = ''] = value.split('/')
         const found = index.devices.get(device)
         const own = found?.ports.find(({ id }) => id === port)
-        return found && own ? portOption(found, own) : null
+        return found && own ? portOption(index, found, own) : null
       }}
     />
   )
 }
 
 /** Devices in the order of their places; those that stand nowhere yet come last. */
-function portGroups({ plan, places }: SiteIndex): OptionGroup[] {
+function portGroups(index: SiteIndex): OptionGroup[] {
+  const { plan, places } = index
   const order = new Map(plan.places.map(({ id }, at) => [id, at]))
   const placeOf = ({ place }: Device): number => (place === undefined ? order.size : (order.get(place) ?? order.size))
   return [...plan.devices]
     .sort((one, other) => placeOf(one) - placeOf(other))
     .map((device) => ({
       label: [device.place && places.get(device.place)?.name, device.name].filter(Boolean).join(' · '),
-      options: device.ports.map((port) => portOption(device, port)),
+      options: device.ports.map((port) => portOption(index, device, port)),
     }))
 }
 
-const portOption = (device: Device, port: Port): Option => ({
-  value: `${device.id}/${port.id}`,
-  words: `${device.name}: ${port.name} (${connectorNames[port.connector]}${abilities(port)})`,
-})
+/** A port with what its socket is, and which run has it already. */
+function portOption({ runsIn }: SiteIndex, device: Device, port: Port): Option {
+  const address = { device: device.id, port: port.id }
+  const taken = (runsIn.get(portKey(address)) ?? []).map(({ tag }) => tag).join(', ')
+  return {
+    value: portKey(address),
+    words: `${device.name}: ${port.name} (${connectorNames[port.connector]}${abilities(port)})${taken && `, has ${taken}`}`,
+  }
+}
 
 const usbNames: Record<NonNullable<Port['usb']>, string> = {
   usb2: 'USB 2.0',

@@ -96,13 +96,26 @@ function RunBody({
       {verdict ? (
         <Corridor corridor={verdict} title={title} />
       ) : (
-        <Text color="quiet">Choose two ports and a length, and the corridor appears here.</Text>
+        <Text color="quiet">
+          {plan.devices.length > 1 ? (
+            'Choose two ports and a length, and the corridor appears here.'
+          ) : (
+            <>
+              A run joins the ports of two devices: put them into the{' '}
+              <RouterLink to={`/sites/${plan.site.id}/survey`} className={text.link}>
+                survey
+              </RouterLink>{' '}
+              first.
+            </>
+          )}
+        </Text>
       )}
       {draft && <Docks run={draft.run} />}
       {draft && (
         <WhatIf
           {...draft}
-          changed={draft.typed !== null}
+          // a run that is new is kept by laying it
+          changed={draft.typed !== null && (before !== null || draft.turned.length > 0)}
           form={runFormId(before)}
           tryOut={setTried}
           putBack={() => {

@@ -6,7 +6,7 @@ import type { Device } from '../../../core/plan/device'
 import { nameField } from '../../../core/plan/fields'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { byId } from '../../../core/plan/lookup'
-import type { Place } from '../../../core/plan/plan'
+import type { Place, Plan } from '../../../core/plan/plan'
 import { devicesByPlace } from '../../../core/plan/site-index'
 import { batteryText } from '../../../core/survey/device-text'
 import { portLine } from '../../../core/survey/port-line'
@@ -165,9 +165,12 @@ function NewDevices({ wrong }: { wrong: DeviceFault['lines'] }) {
   const [name, setName] = useState(templates[0]?.name ?? '')
   const [ports, setPorts] = useState((templates[0]?.lines ?? []).join('\n'))
   const template = templates.find((each) => each.name === name)
+  // whoever has just put one here has more to put, most often beside it
+  const adding = useSearchParams()[0].has('added')
+  const beside = usualPlace(plan)
   const groups = [...new Set(templates.map(({ group }) => group))]
   return (
-    <details className={look.newDevices} open={plan.devices.length === 0}>
+    <details className={look.newDevices} open={plan.devices.length === 0 || adding}>
       <summary>Put a device here</summary>
       <Form method="post">
         <MadeFrom />
@@ -199,11 +202,11 @@ function NewDevices({ wrong }: { wrong: DeviceFault['lines'] }) {
           <TextField field={plainField('count', '1')} label="How many" type="number" min={1} max={MOST_AT_ONCE} />
         </div>
         <DeviceFields
-          key={name}
+          key={`${name} ${plan.devices.length} ${beside}`}
           texts={{
             name: template?.name ?? '',
             kind: template?.kind ?? 'computer',
-            place: '',
+            place: beside,
             busPowered: template?.rest?.busPowered ?? false,
             note: '',
             battery: batteryText(template?.rest?.battery),
@@ -216,6 +219,13 @@ function NewDevices({ wrong }: { wrong: DeviceFault['lines'] }) {
       </Form>
     </details>
   )
+}
+
+/** Where the next device is likely to stand: at a place that is new and empty, else where the last one does. */
+function usualPlace({ places, devices }: Plan): string {
+  const last = places.at(-1)
+  if (last && !devices.some(({ place }) => place === last.id)) return last.id
+  return devices.at(-1)?.place ?? ''
 }
 
 function PlaceLine({ place, count, props }: { place: Place | null; count: number; props: RowProps }) {

@@ -1,9 +1,11 @@
 import { freeCables } from '../../match/rank-all'
 import { patch } from '../../plan/put'
-import { usefulOffers, withKind } from '../best-lead'
+import { nearestOffers, usefulOffers, withKind } from '../best-lead'
 import type { Move, Scene } from '../move'
 
 const MOST_OF_EACH = 3
+/** So many that do not do it alone are tried with something else. */
+const MOST_NEAREST = 2
 
 /** Another lead: the best that lie free in the drawer, then what can be bought, in any construction and at the length that spans the route. */
 export function* otherLeads({ index, site, run, crossings }: Scene): Iterable<Move> {
@@ -17,7 +19,8 @@ export function* otherLeads({ index, site, run, crossings }: Scene): Iterable<Mo
         patch(plan, 'runs', run.id, (now) => ({ ...now, leads: [{ cable: cable.id, reversed: false }] })),
     }
   }
-  const offers = usefulOffers(index, run, crossings)
+  const useful = usefulOffers(index, run, crossings)
+  const offers = useful.length > 0 ? useful : nearestOffers(index, run, crossings).slice(0, MOST_NEAREST)
   // glass and copper give up different things, so both are shown where both would do
   const kept = [
     ...offers.filter(({ kind }) => kind.construction !== 'optical').slice(0, MOST_OF_EACH),

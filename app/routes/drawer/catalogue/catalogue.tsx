@@ -125,8 +125,11 @@ export default function Catalogue({ actionData }: Route.ComponentProps) {
         <MadeFrom />
         <Flex gap="4" wrap="wrap" align="end" mb="4">
           <Text flex="1 1 320px">
-            Prices are in {plan.policy.currency}. Cables of a kind are known by its listing until their mark, chip or a
-            test says more.
+            Prices are in {plan.policy.currency} (
+            <RouterLink to={`/sites/${plan.site.id}/policy`} className={text.link}>
+              change that
+            </RouterLink>
+            ). Cables of a kind are known by its listing until their mark, chip or a test says more.
           </Text>
           <Link
             href={`/sites/${plan.site.id}/catalogue.csv`}
