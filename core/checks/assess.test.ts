@@ -9,7 +9,8 @@ import { CABLE_GRADES } from '../standards/grades'
 import { linkModeFacts } from '../standards/link-modes'
 import { assess, leadingFinding } from './assess'
 import { GRADES, marginOf } from './finding'
-import { cautionSentences, formatFigure, remedySentence, sentence } from './sentences'
+import { cautionSentences, remedySentence } from './remedy-sentences'
+import { formatFigure, sentence } from './sentences'
 
 const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
 if (!read.ok) throw new Error('the demo plan has faults')

@@ -1,14 +1,8 @@
 import { readFileSync, statSync } from 'node:fs'
 import { type Assessment, assess } from '../../core/checks/assess'
 import type { Finding } from '../../core/checks/finding'
-import {
-  cautionSentences,
-  formatFigure,
-  gradeWords,
-  needNames,
-  remedySentence,
-  sentence,
-} from '../../core/checks/sentences'
+import { cautionSentences, remedySentence } from '../../core/checks/remedy-sentences'
+import { formatFigure, gradeWords, needNames, sentence } from '../../core/checks/sentences'
 import type { Plan } from '../../core/plan/plan'
 import { type Fault, LARGEST_PLAN_BYTES, type ReadPlan, readPlanText, refuse } from '../../core/plan/read'
 import { citeSource } from '../../core/standards/source'

@@ -1,14 +1,8 @@
 import { Box, Heading } from '@chakra-ui/react'
 import type { RunVerdict } from '../../../core/checks/assess'
 import { type Finding, GRADES, marginOf } from '../../../core/checks/finding'
-import {
-  cautionSentences,
-  formatFigure,
-  needNames,
-  otherFigure,
-  remedySentence,
-  sentence,
-} from '../../../core/checks/sentences'
+import { cautionSentences, remedySentence } from '../../../core/checks/remedy-sentences'
+import { formatFigure, needNames, otherFigure, sentence } from '../../../core/checks/sentences'
 import type { Plan } from '../../../core/plan/plan'
 import { citeSource } from '../../../core/standards/source'
 import text from '../../theme/text.module.css'
