@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { assess, assessAnew, walkNeeds } from '../checks/assess'
@@ -10,7 +11,7 @@ import { assortment } from '../standards/assortment'
 import { leadReach, leadShape } from '../standards/reach'
 import { buysFirst, commonOffersOf, offersOf } from './offers'
 import { rankCables } from './rank'
-import { covers, reachDots } from './reach-chart'
+import { covers, reachDots, spotsOf } from './reach-chart'
 import { cheapestClear, together } from './together'
 
 const index = indexPlan(demo)
@@ -116,6 +117,31 @@ describe('the reach chart', () => {
         const next = corners[at + 1]
         if (next) expect(next.length < corner.length && next.rate > corner.rate).toBe(true)
       }
+  })
+  it('keeps every dot on a spot, with those it cannot be told from and no others', () => {
+    const dot = fc.record({
+      length: fc.double({ min: 0.1, max: 1000, noNaN: true }),
+      rate: fc.double({ min: 1e6, max: 1e11, noNaN: true }),
+      grade: fc.constantFrom('clear' as const, 'blocked' as const),
+    })
+    fc.assert(
+      fc.property(fc.array(dot, { maxLength: 40 }), fc.nat(3), (made, twice) => {
+        const dots = [...made, ...made.slice(0, twice)].map((each, at) => ({ ...each, id: `r${at}`, tag: `R-${at}` }))
+        const spots = spotsOf(dots)
+        expect(
+          spots
+            .flat()
+            .map(({ id }) => id)
+            .sort(),
+        ).toEqual(dots.map(({ id }) => id).sort())
+        for (const [first, ...more] of spots)
+          for (const each of more) {
+            expect(each.grade).toBe(first?.grade)
+            expect(Math.abs(Math.log10(each.length / (first?.length ?? 1)))).toBeLessThan(1 / 59)
+            expect(Math.abs(Math.log10(each.rate / (first?.rate ?? 1)))).toBeLessThan(1 / 59)
+          }
+      }),
+    )
   })
   it('has a dot for each run that is asked for a rate', () => {
     const dots = reachDots(assessAnew(demo))

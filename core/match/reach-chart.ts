@@ -57,3 +57,19 @@ function neededOf(findings: Parameters<typeof narrowestOf>[0]): BitsPerSecond {
   const squeeze = narrowestOf(findings)
   return squeeze?.unit === 'bit/s' ? squeeze.need : 0
 }
+
+/** Steps of a decade within which dots cannot be told apart on a chart of some hundred pixels a decade. */
+const STEPS_A_DECADE = 60
+
+/** Dots of one verdict that fall on one spot of the chart, as one: where the first of them falls. */
+export function spotsOf(dots: readonly ReachDot[]): ReachDot[][] {
+  const step = (value: number): number => Math.round(Math.log10(value) * STEPS_A_DECADE)
+  const spots = new Map<string, ReachDot[]>()
+  for (const dot of dots) {
+    const key = `${dot.grade} ${step(dot.length)} ${step(dot.rate)}`
+    const spot = spots.get(key)
+    if (spot) spot.push(dot)
+    else spots.set(key, [dot])
+  }
+  return [...spots.values()]
+}

@@ -2,7 +2,7 @@ import { Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Link as RouterLink, useNavigate } from 'react-router'
 import { gradeWords } from '../../../core/checks/sentences'
-import { covers, type Make, type ReachDot, reachDots } from '../../../core/match/reach-chart'
+import { covers, type Make, type ReachDot, reachDots, spotsOf } from '../../../core/match/reach-chart'
 import { formatLength, type LengthUnit } from '../../../core/quantity/length'
 import { formatRate } from '../../../core/quantity/rate'
 import text from '../../theme/text.module.css'
@@ -100,6 +100,19 @@ function coveredBy(areas: ReturnType<typeof covers>, { length, rate }: ReachDot)
   return makes.length > 0 ? makes.map(({ make }) => make).join(', ') : 'nothing by the book'
 }
 
+const TAGS_TOLD = 4
+const DOT = 11
+const LARGEST = 30
+
+/** The runs on one spot. */
+const tagsOf = (dots: readonly (ReachDot | undefined)[]): string =>
+  dots.length <= TAGS_TOLD
+    ? dots.map((dot) => dot?.tag).join(', ')
+    : `${dots
+        .slice(0, TAGS_TOLD - 1)
+        .map((dot) => dot?.tag)
+        .join(', ')} and ${dots.length - TAGS_TOLD + 1} more`
+
 const SHORTEST = 0.2
 const LONGEST = 1000
 
@@ -149,14 +162,16 @@ function reachOption(areas: ReturnType<typeof covers>, dots: readonly ReachDot[]
         name: gradeWords[grade],
         type: 'scatter',
         symbol: { clear: 'circle', tight: 'diamond', blocked: 'rect' }[grade],
-        symbolSize: 11,
         itemStyle: { color: chartColour(grade), borderColor: chartColour('card'), borderWidth: 1 },
-        data: dots
-          .filter((dot) => dot.grade === grade)
-          .map((dot) => ({ name: dot.tag, value: [dot.length, dot.rate / 1e9] })),
+        data: spotsOf(dots.filter((dot) => dot.grade === grade)).map(([dot, ...more]) => ({
+          name: dot?.tag,
+          value: [dot?.length, (dot?.rate ?? 0) / 1e9, tagsOf([dot, ...more])],
+          // many on one spot are a larger one
+          symbolSize: Math.min(LARGEST, DOT + 2 * Math.log2(1 + more.length)),
+        })),
         tooltip: {
-          formatter: ({ name, value }: { name: string; value: [number, number] }) =>
-            `${name}: ${formatRate(value[1] * 1e9)} over ${formatLength(value[0], unit)}`,
+          formatter: ({ value: [length, rate, tags] }: { value: [number, number, string] }) =>
+            `${tags}: ${formatRate(rate * 1e9)} over ${formatLength(length, unit)}`,
         },
       })),
     ],
