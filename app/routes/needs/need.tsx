@@ -1,7 +1,7 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
-import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
+import { type RefObject, useMemo, useRef, useState } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
 import { revisionOf } from '../../../core/change/change'
 import { changeNeed, dropNeed, keepTriedRuns } from '../../../core/change/changes/needs'
@@ -94,7 +94,7 @@ function NeedPage(props: PageProps) {
   return <NeedBody key={round} {...props} putBack={() => setRound(round + 1)} />
 }
 
-const NOTHING_TRIED: ReadonlyMap<string, Run> = new Map()
+const NOTHING_TRIED: ReadonlyMap<string, { run: Run; of: Run | undefined }> = new Map()
 
 /** One need: its whole path as a corridor with what if, what it asks, and what is found on its way. */
 function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => void }) {
@@ -103,9 +103,12 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
   const { made, behind, type, round } = useKept({ stamp, need, place })
   const formRef = useRef<HTMLFormElement>(null)
   const [words, setWords] = useState<string | null>(null)
-  // what was tried on runs is of the site as it was
-  const [tried, setTried] = useState({ runs: NOTHING_TRIED, place })
-  const runs = tried.place === place ? tried.runs : NOTHING_TRIED
+  const [tried, setTried] = useState(NOTHING_TRIED)
+  // what was tried is of a run as it was; what others change elsewhere leaves it
+  const runs = useMemo(
+    () => new Map([...tried].flatMap(([id, { run, of }]) => (index.runs.get(id) === of ? [[id, run] as const] : []))),
+    [tried, index],
+  )
   const [which, setWhich] = useState<string | null>(null)
   const { draft, read } = useNeedDraft(formRef, made.need, runs, words)
   const corridor = useMemo(() => corridorOf(draft.judged, draft.need), [draft.judged, draft.need])
@@ -154,7 +157,7 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
             runs={draft.runs}
             run={run}
             choose={setWhich}
-            tryOut={(other) => setTried({ runs: new Map([...runs, [other.id, other]]), place })}
+            tryOut={(other) => setTried(new Map([...tried, [other.id, { run: other, of: index.runs.get(other.id) }]]))}
           />
         </WhatIf>
       )}
@@ -243,16 +246,9 @@ function NeedEditor({
     const sizes = controls?.namedItem('size')
     if (!(kinds instanceof HTMLSelectElement) || !(sizes instanceof HTMLInputElement)) return
     choose(kinds, kind)
-    form.update({ name: 'size', value: size })
-    type()
+    sizes.value = size
+    sizes.dispatchEvent(new Event('input', { bubbles: true }))
   }
-  const size = fields.size.value
-  const kind = fields.kind.value
-  // a preset fills the form without anybody typing
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was put there is the reason to read
-  useEffect(() => {
-    if (size !== fields.size.initialValue || kind !== fields.kind.initialValue) read()
-  }, [size, kind, read])
   const typed = () => {
     type()
     read()

@@ -29,12 +29,14 @@ export function useNeedDraft(
   words: string | null,
 ): { draft: NeedDraft; read: () => void } {
   const { assessed } = useSite()
-  const [typed, setTyped] = useState<Need | null>(null)
+  // what was typed is of the need as the form was made from it
+  const [kept, setTyped] = useState<{ typed: Need; of: Need } | null>(null)
+  const typed = kept?.of === need ? kept.typed : null
   const { id } = need
   const read = useCallback(() => {
     if (!form.current) return
     const submission = parseWithZod(new FormData(form.current), { schema: needFormSchema })
-    if (submission.status === 'success') setTyped(needOf(submission.value, id, need))
+    if (submission.status === 'success') setTyped({ typed: needOf(submission.value, id, need), of: need })
   }, [form, id, need])
   const drafted = useMemo(() => {
     const { index } = assessed
