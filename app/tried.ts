@@ -1,15 +1,15 @@
 import { z } from 'zod'
 import type { Edit, Place } from '../core/change/change'
-import type { Run } from '../core/plan/run'
+import { type Run, runSchema } from '../core/plan/run'
 
-/** What was tried beside what a form holds, as a button sends it that keeps both. What its values may be is for whoever applies the change. */
+/** What was tried beside what a form holds, as a button sends it that keeps both. */
 const triedSchema = z.object({
   /** The trial, by its words. */
   words: z.string().max(400).nullable(),
   /** The runs it was tried on, where they are not the form's own. */
   on: z.array(z.string().max(64)).max(32),
   /** Runs that were tried otherwise. */
-  runs: z.array(z.object({ id: z.string().max(64), base: z.number().int(), value: z.unknown() })).max(32),
+  runs: z.array(z.object({ id: z.string().max(64), base: z.number().int(), value: runSchema })).max(32),
 })
 export type Tried = z.output<typeof triedSchema>
 
@@ -37,4 +37,4 @@ export function triedOf(form: FormData): Tried | null | undefined {
 }
 
 export const triedRuns = ({ runs }: Tried): Edit[] =>
-  runs.map(({ id, base, value }) => ({ list: 'runs', id, base, value: value as Run }))
+  runs.map(({ id, base, value }) => ({ list: 'runs', id, base, value }))

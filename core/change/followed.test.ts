@@ -203,3 +203,22 @@ describe('what somebody else wrote, and what is copied', () => {
     for (const device of devices) expect([device.at, device.seen]).toEqual([undefined, undefined])
   })
 })
+
+describe('edits that somebody sent', () => {
+  it('lead nowhere where they cannot be read, and never fail', () => {
+    const ids = { runs: 'r-09', devices: 'helm', pathways: 'under-floor', places: 'gallery', floors: 'ground' } as const
+    const list = fc.constantFrom('runs', 'devices', 'pathways', 'places', 'floors')
+    fc.assert(
+      fc.property(list, fc.jsonValue(), fc.dictionary(fc.string(), fc.jsonValue()), (name, value, more) => {
+        const id = ids[name]
+        for (const each of [value, { ...more, id, unknown: 1 }, { ...start.plan.runs[0], ...more, id, unknown: 1 }]) {
+          if (each === null) continue
+          const edits = [{ list: name, id, base: start.place, value: each as never }]
+          expect(followed(start, edits)).toBe(edits)
+          expect(applyChange(start, { edits }).outcome).toBe('refused')
+        }
+      }),
+      { numRuns: 200 },
+    )
+  })
+})

@@ -1,3 +1,4 @@
+import { entityLists, LIST_NAMES } from '../plan/entity'
 import type { Plan } from '../plan/plan'
 import type { Run } from '../plan/run'
 import { followedRoute } from '../route/follow'
@@ -17,6 +18,8 @@ export function followed(copy: Pick<Copy, 'plan' | 'place'>, edits: readonly Edi
   const changed = new Map(edits.flatMap((edit) => (edit.list === 'runs' ? [[edit.id, edit] as const] : [])))
   if (!copy.plan.runs.some(follows) && ![...changed.values()].some(({ value }) => follows(value as Run | null)))
     return edits
+  // what cannot be read leads nowhere: whoever applies the change says what is wrong with it
+  if (!edits.every(isReadable)) return edits
   const after = replay({ ...copy, revisions: new Map(), bytes: 0 }, edits).copy.plan
   const more = new Map<string, Edit>()
   for (const run of after.runs) {
@@ -33,7 +36,11 @@ export function followed(copy: Pick<Copy, 'plan' | 'place'>, edits: readonly Edi
   ]
 }
 
-const follows = (run: Run | null): boolean => run?.route.follows === true
+const isReadable = ({ list, value }: Edit): boolean =>
+  value === null || (LIST_NAMES.includes(list) && entityLists[list].schema.safeParse(value).success)
+
+/** Of a value that somebody sent, too. */
+const follows = (run: Partial<Run> | null): boolean => run?.route?.follows === true
 
 /** Whether the way of a run may be another than before: the net changed, or one of its ends. */
 const ways = (before: Plan, after: Plan, changed: ReadonlyMap<string, Edit>, run: Run): boolean =>

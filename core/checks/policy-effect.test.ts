@@ -1,21 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
-import type { Policy } from '../plan/policy'
+import { defaultPolicy } from '../plan/policy'
+import { otherChoices } from '../plan/policy-choices'
 import { assess, assessAnew } from './assess'
 import { policyEffects } from './policy-effect'
 import { reassess } from './reassess'
 import { finished } from './steps'
 
-const choices: readonly Partial<Policy>[] = [
-  { length: 'bench' },
-  { length: 'book' },
-  { extensions: 'soaked' },
-  { cables: 'supplied' },
-  { computerDisplays: 'either' },
-  { reservation: 'stream' },
-  { addInCards: 'avoid' },
-]
+const choices = [{ length: 'book' as const }, ...otherChoices(defaultPolicy).map(({ choice }) => choice)]
 
 describe('what another choice would change', () => {
   it('is what judging the site by it changes, and a choice forth and back restores every verdict', () => {

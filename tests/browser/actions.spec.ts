@@ -64,6 +64,18 @@ test('what does not fit is said in words, and nothing of it is saved', async ({ 
   const site = await ownSite(page)
   const before = await planOf(request, site)
   const bulk = { cables: 'c-0001 c-0002', base: '1' }
+  const chosen = {
+    base: '1',
+    length: 'book',
+    extensions: 'never',
+    cables: 'any',
+    computerDisplays: 'displayport',
+    reservation: 'link',
+    addInCards: 'record',
+    farData: 'both',
+    buying: 'cheapest',
+  }
+  const log = { base: '1', from: 'gallery-laptop', to: 'gallery-log', kind: 'picture', size: '2560x1440@60' }
   for (const [path, form] of [
     [`${site}/drawer?index`, { ...bulk, intent: 'tag', first: `${'x'.repeat(40)}1` }],
     [`${site}/drawer?index`, { cables: 'c-0003', base: '1', intent: 'delete' }],
@@ -98,6 +110,16 @@ test('what does not fit is said in words, and nothing of it is saved', async ({ 
     [`${site}/survey/helm`, { intent: 'accept', accept: '{"set":"name","value":""}', base: '1' }],
     [`${site}/survey/helm`, { intent: 'accept', accept: 'x', base: '1' }],
     [`${site}/policy`, { slack: '200' }],
+    [`${site}/policy`, { ...chosen, slack: '200' }],
+    [`${site}/policy`, { ...chosen, 'price-dock': '-3' }],
+    [`${site}/policy`, { ...chosen, 'price-extender-pair': 'dear' }],
+    [`${site}/policy`, { ...chosen, currency: 'EURO' }],
+    [`${site}/needs/log-picture`, { ...log, size: '3840x2160@60 8 bit HDR' }],
+    [`${site}/needs/log-picture`, { ...log, tried: '{"words":"by the moon","on":["r-09"],"runs":[]}' }],
+    [
+      `${site}/needs/log-picture`,
+      { ...log, tried: '{"words":null,"on":[],"runs":[{"id":"r-09","base":1,"value":{"id":"r-09"}}]}' },
+    ],
     ['/?index', { name: '   ' }],
   ] as const) {
     const answer = await post(request, path, form)

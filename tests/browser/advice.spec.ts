@@ -144,6 +144,10 @@ test('a proposal that is none, that does not fit, or that comes too late changes
   expect(await take({ name: 'delete everything', about: [], edits: [edit(null)] })).toBe('none')
   expect(await take(named([]))).toBe('none')
   expect(await take(named([edit({ ...run, leads: [{ cable: 'none' }] })]))).toBe('unfit')
+  // values of any kind, where other runs follow the pathways
+  for (const value of [{ id: 'r-09' }, { ...run, route: null }, { ...run, from: 'here' }, [], 'r-09', 9])
+    expect(await take(named([edit(value)]))).toBe('unfit')
+  expect(await take(named([{ list: 'devices', id: 'helm', base: 1, value: { id: 'helm', ports: {} } }]))).toBe('unfit')
   expect(await take(named([{ list: 'observations', id: 'seen', base: null, value: { id: 'seen' } }]))).toBe('unfit')
   expect(await take(named([edit({ ...run, note: 'first' })]))).toBeNull()
   expect(await take(named([edit({ ...run, note: 'second' })]))).toBe('late')

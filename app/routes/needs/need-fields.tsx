@@ -90,7 +90,7 @@ export function NeedFields({ fields, put }: { fields: Fields; put: (kind: NeedKi
           required
           maxLength={120}
         />
-        <NeedFigures kind={kind} size={fields.size.value ?? ''} />
+        {!fields.size.errors && <NeedFigures kind={kind} size={fields.size.value ?? ''} />}
       </div>
       <TextField field={fields.name as Known} label="What it is called" hint="left out: its kind" maxLength={120} />
       <PriorityField field={fields.priority as Known} label="Served, among needs of its kind" />

@@ -266,7 +266,7 @@ function NeedLine({
         </Box>
         <Box flex="1">
           <TextField field={parts.size} label="How much" placeholder={needExamples[kind] ?? ''} mono required />
-          <NeedFigures kind={kind} size={parts.size.value ?? ''} />
+          {!parts.size.errors && <NeedFigures kind={kind} size={parts.size.value ?? ''} />}
         </Box>
       </Flex>
       <Flex gap="2" align="end" mt="2">
