@@ -56,9 +56,10 @@ const priceName = (of: Equipment): string => `price-${of.replace(' ', '-')}`
 
 /** A price, or nothing where nobody knows it. */
 const price = readBy((text) => {
-  const given = Number(text.replace(',', '.'))
-  return text === '' || (given >= 0 && given <= HIGHEST_PRICE)
-    ? parsed(text === '' ? null : given)
+  const said = text.trim().replace(',', '.')
+  const given = Number(said)
+  return said === '' || (given >= 0 && given <= HIGHEST_PRICE)
+    ? parsed(said === '' ? null : given)
     : unreadable(`A price lies between 0 and ${HIGHEST_PRICE}.`)
 }, 'Say what it costs.').optional()
 

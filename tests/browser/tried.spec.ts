@@ -83,6 +83,21 @@ test('the whole way of a need is tried: what it asks, a run of it, a lead, a pol
   await expect(page.getByRole('radio', { name: /Its own stream rate/ })).toBeChecked()
 })
 
+test('a run of its way is tried at another device: the need stays asked, and what is kept is what was shown', async ({
+  page,
+}) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/needs/scoring-picture`)
+  const strip = whatIf(page)
+  await strip.getByText('had another lead or port').click()
+  await strip.getByLabel('Device port').selectOption('projector/hdmi')
+  await expect(page.getByText('There is no way of runs, docks and hubs between the two yet.')).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1 }).locator('..')).toContainText('Blocked')
+  await expect(page.getByRole('region', { name: 'Findings' })).toContainText('There is no way of runs')
+  await strip.getByRole('button', { name: 'Put back' }).click()
+  await expect(page.getByRole('region', { name: 'Corridor of the picture' })).toBeVisible()
+})
+
 test('a lead that lies elsewhere is tried all the same, and keeping it says where it lies', async ({ page }) => {
   const site = await ownSite(page)
   await open(page, `${site}/needs/log-picture`)

@@ -115,7 +115,9 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
   const verdict = byId(draft.judged.assessment.needs).get(need.id)
   const label = needLabel(need, index.devices)
   const nameOf = (id: string) => index.devices.get(id)?.name ?? id
-  const run = draft.runs.find(({ id }) => id === which) ?? draft.runs[0]
+  // what was tried may leave no way, and is put back all the same
+  const way = draft.runs.length > 0 ? draft.runs : [...runs.values()]
+  const run = way.find(({ id }) => id === which) ?? way[0]
   return (
     <>
       <Flex align="center" gap="4" mb="3" wrap="wrap">
@@ -146,7 +148,7 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
           form={needFormId(need)}
           kept={triedText(
             draft.trial?.words ?? null,
-            draft.runs.map(({ id }) => id),
+            way.map(({ id }) => id),
             [...runs.values()],
             place,
           )}
@@ -154,7 +156,7 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
           putBack={putBack}
         >
           <TriedRun
-            runs={draft.runs}
+            runs={way}
             run={run}
             choose={setWhich}
             tryOut={(other) => setTried(new Map([...tried, [other.id, { run: other, of: index.runs.get(other.id) }]]))}

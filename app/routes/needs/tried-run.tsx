@@ -39,6 +39,7 @@ export function TriedRun({ runs, run, choose, tryOut }: Props) {
       ) : null}
       <LengthSlide
         words={runs.length > 1 ? 'were' : `What if ${run.tag} were`}
+        label={`What if ${run.tag} were`}
         length={run.route.length}
         slide={(metres) => tryOut({ ...run, route: withLength(run.route, metres) })}
       />

@@ -43,8 +43,11 @@ export function useNeedDraft(
     let now = index.plan
     const asked = typed && index.devices.has(typed.from) && index.devices.has(typed.to) ? typed : need
     if (asked !== need) now = put(now, 'needs', asked)
-    for (const run of tried.values())
-      if (index.runs.has(run.id) && canBeJudged(now, run)) now = planWith(now, { run, needs: directNeeds(now, run) })
+    for (const run of tried.values()) {
+      const standing = index.runs.get(run.id)
+      // what is asked stays, wherever the run then ends
+      if (standing && canBeJudged(now, run)) now = planWith(now, { run, needs: directNeeds(now, standing) })
+    }
     const site = now === index.plan ? assessed : reassess(assessed, now)
     return { asked, site, runs: (site.walks.paths.get(id) ?? []).map(({ run }) => run) }
   }, [assessed, typed, need, id, tried])

@@ -91,10 +91,13 @@ const MOST_TOLD = 6
 /** A length to slide. */
 export function LengthSlide({
   words,
+  label,
   length,
   slide,
 }: {
   words: ReactNode
+  /** What it is for whoever hears it without what stands before. */
+  label?: string
   length: number
   slide: (metres: number) => void
 }) {
@@ -109,6 +112,7 @@ export function LengthSlide({
         step={0.1}
         value={length}
         onChange={({ currentTarget }) => slide(Number(currentTarget.value))}
+        aria-label={label}
         aria-valuetext={formatLength(length, unit)}
       />
       <output>{formatLength(length, unit)}</output>
