@@ -116,6 +116,7 @@ test('what does not fit is said in words, and nothing of it is saved', async ({ 
     [`${site}/policy`, { ...chosen, currency: 'EURO' }],
     [`${site}/needs/log-picture`, { ...log, size: '3840x2160@60 8 bit HDR' }],
     [`${site}/needs/log-picture`, { ...log, tried: '{"words":"by the moon","on":["r-09"],"runs":[]}' }],
+    [`${site}/needs/log-picture`, { ...log, to: 'nowhere', tried: '{"words":"by the bench","on":["r-09"],"runs":[]}' }],
     [
       `${site}/needs/log-picture`,
       { ...log, tried: '{"words":null,"on":[],"runs":[{"id":"r-09","base":1,"value":{"id":"r-09"}}]}' },
