@@ -3,7 +3,7 @@ import { HDR_BITS, type NeedKind } from '../plan/need'
 import { type NeedSize, parseNeedSize, workedOut } from '../plan/need-text'
 import { decimal, type Parsed, parsed } from '../quantity/parsed'
 import { type BitsPerSecond, formatBytesPerSecond, formatRate } from '../quantity/rate'
-import type { Watts } from '../quantity/watts'
+import { formatWatts, type Watts } from '../quantity/watts'
 import { citeSource, commonPractice, fromMemory, published, type Source } from '../standards/source'
 
 /** What a need comes to, in the three figures people think in, and how it was worked out. */
@@ -23,10 +23,29 @@ const onPlug = commonPractice('data sheets of sensors and plain devices name the
 const battery = commonPractice('a headset that gets what it draws holds; more charges it, to about 92 %')
 const powerRules = commonPractice('what the device asks is on its plate or its charger')
 
-/** Reads the size of a need and explains it: every figure in Gb/s, MB/s or W, with the formula and its source. */
-export function explainNeed(kind: NeedKind, text: string): Parsed<Explained> {
+/** Reads the size of a need, or of so many alike, and explains it: every figure in Gb/s, MB/s or W, with the formula and its source. */
+export function explainNeed(kind: NeedKind, text: string, count = 1): Parsed<Explained> {
   const size = parseNeedSize(kind, text)
-  return size.ok ? parsed(explained(size.value, text)) : size
+  if (!size.ok) return size
+  const one = explained(size.value, text)
+  return parsed(count === 1 ? one : times(one, count))
+}
+
+function times({ size, rate, watts, steps }: Explained, count: number): Explained {
+  const sum = (one: string, all: string) => ({
+    words: `${count} x ${one} = ${all}`,
+    source: citeSource(decimalUnits),
+  })
+  return {
+    size,
+    rate: rate === null ? null : rate * count,
+    watts: watts === null ? null : watts * count,
+    steps: [
+      ...steps,
+      ...(rate === null ? [] : [sum(formatRate(rate), formatRate(rate * count))]),
+      ...(watts === null ? [] : [sum(formatWatts(watts), formatWatts(watts * count))]),
+    ],
+  }
 }
 
 function explained(size: NeedSize, text: string): Explained {

@@ -2,8 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { DEVICE_KINDS } from '../plan/device'
 import { NEED_KINDS } from '../plan/need'
+import { countedSize } from '../plan/need-text'
 import { explainNeed } from './explain'
-import { presetsFor } from './presets'
+import { presetsFor, severalFor } from './presets'
 import { framesRate, jobRate, PIXEL_FORMATS, soundRate } from './work-out'
 
 describe('a rate worked out from what people know', () => {
@@ -46,6 +47,17 @@ describe('a rate worked out from what people know', () => {
 })
 
 describe('a need explained', () => {
+  it('of several alike is so many times the one, and says so', () => {
+    for (const { kind, size } of severalFor({ kind: 'dock' })) {
+      const { count, size: each } = countedSize(size)
+      const [one, all] = [explainNeed(kind, each), explainNeed(kind, each, count)]
+      if (!one.ok || !all.ok) throw new Error(size)
+      expect(count).toBeGreaterThan(1)
+      expect(all.value.rate).toBe((one.value.rate ?? 0) * count)
+      expect(all.value.steps.at(-1)?.words).toContain(`${count} x`)
+    }
+    expect(severalFor({ kind: 'display' })).toEqual([])
+  })
   it('of every preset says its figures, with arithmetic that names its source', () => {
     let count = 0
     for (const kind of DEVICE_KINDS)

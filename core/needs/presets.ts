@@ -77,3 +77,13 @@ export function presetsFor(device: Pick<Device, 'kind' | 'screen'>): readonly Pr
   const usual = byKind[device.kind]
   return own.length > 0 ? [...own, ...usual.filter(({ kind }) => kind !== 'picture')] : usual
 }
+
+/** What several alike behind one device come to, where they need not stand in the survey yet: two or three displays at a dock. */
+export const severalFor = ({ kind }: Pick<Device, 'kind'>): readonly Preset[] =>
+  kind === 'dock'
+    ? [
+        { name: 'two pictures, 4K at 60 Hz', size: '2x 3840x2160@60', kind: 'picture', toward: 'device' },
+        { name: 'two pictures, 1440p at 60 Hz', size: '2x 2560x1440@60', kind: 'picture', toward: 'device' },
+        { name: 'three pictures, 1080p at 60 Hz', size: '3x 1920x1080@60', kind: 'picture', toward: 'device' },
+      ]
+    : []

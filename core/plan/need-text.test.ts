@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Need } from './need'
 import { NEED_KINDS } from './need'
-import { formatNeedSize, needExamples, parseNeedSize, saidSize } from './need-text'
+import { countedSize, formatNeedSize, needExamples, parseNeedSize, saidSize } from './need-text'
 
 describe('the size of a need as text', () => {
   it('reads its own example of every kind, and writes it back the same', () => {
@@ -14,6 +14,13 @@ describe('the size of a need as text', () => {
           needExamples[kind],
         )
     }
+  })
+
+  it('is told how many alike it is of, and nothing that is a size by itself is taken for a number', () => {
+    expect(countedSize('2x 3840x2160@60 HDR')).toEqual({ count: 2, size: '3840x2160@60 HDR' })
+    expect(countedSize(' 3 x 800 MB/s')).toEqual({ count: 3, size: '800 MB/s' })
+    for (const alone of ['3840x2160@60', '0x 4K@60', '17x 4K@60', '2x', ...Object.values(needExamples)])
+      expect(countedSize(alone)).toEqual({ count: 1, size: alone })
   })
 
   it('takes bus power beside a rate', () => {

@@ -48,6 +48,16 @@ export function parseNeedSize(kind: NeedKind, text: string): Parsed<NeedSize> {
   return watts.ok ? parsed({ kind, rate: rate.value, watts: watts.value }) : watts
 }
 
+/** So many alike at most. */
+const MOST_ALIKE = 16
+
+/** A size with how many alike, where somebody says so before it: "2x 3840x2160@60". */
+export function countedSize(text: string): { count: number; size: string } {
+  const [, number = '', size = ''] = /^(\d{1,2}) ?[x×] (.+)$/.exec(plainText(text)) ?? []
+  const count = Number(number)
+  return size !== '' && count >= 1 && count <= MOST_ALIKE ? { count, size: size.trim() } : { count: 1, size: text }
+}
+
 /** A rate worked out from what people know of that sort of need: a job of so much in such a time, frames, channels of sound. Null where the text is none of these. */
 export function workedOut(kind: NeedKind, text: string): Parsed<WorkedOut> | null {
   if (kind === 'storage') return jobRate(text)

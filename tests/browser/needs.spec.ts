@@ -22,6 +22,21 @@ test('needs are stated around a computer from what is usual, as jobs and frames,
   await expect(page.getByRole('row').filter({ hasText: '83.333333 MB/s' })).toHaveCount(0)
 })
 
+test('two pictures at once are stated of a dock whose displays nobody has surveyed yet', async ({ page }) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/needs/new?host=gallery-laptop`)
+  const line = page.getByRole('listitem').filter({ hasText: 'Gallery dock' })
+  await line.getByLabel('Usual for Gallery dock').selectOption('two pictures, 4K at 60 Hz')
+  await expect(line.getByRole('textbox')).toHaveValue('2x 3840x2160@60')
+  await expect(line).toContainText('25.09 Gb/s')
+  await line.getByText('how so?').click()
+  await expect(line).toContainText('2 x 12.54 Gb/s = 25.09 Gb/s')
+  await page.getByRole('button', { name: 'State what is ticked' }).click()
+  await expect(page.getByRole('row').filter({ hasText: 'to Gallery dock' })).toHaveCount(2)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('row').filter({ hasText: 'to Gallery dock' })).toHaveCount(0)
+})
+
 test('a need is changed on its own page, keeps the words it was said in, and is dropped and put back', async ({
   page,
 }) => {

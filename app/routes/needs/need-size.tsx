@@ -6,8 +6,8 @@ import text from '../../theme/text.module.css'
 import look from './needs.module.css'
 
 /** What a size comes to as it is typed, in the three figures people think in; the arithmetic and who says so behind a press. */
-export function NeedFigures({ kind, size }: { kind: NeedKind; size: string }) {
-  const read = explainNeed(kind, size)
+export function NeedFigures({ kind, size, count }: { kind: NeedKind; size: string; count?: number }) {
+  const read = explainNeed(kind, size, count)
   if (!read.ok) return <p className={`${text.small} ${text.quiet}`}>{size.trim() === '' ? '' : read.problem}</p>
   const { rate, watts, steps } = read.value
   return (

@@ -3,11 +3,12 @@ import { useMemo, useState } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { stateNeeds } from '../../../core/change/changes/needs'
 import { needNames } from '../../../core/checks/sentences'
-import { type Preset, presetsFor } from '../../../core/needs/presets'
+import { type Preset, presetsFor, severalFor } from '../../../core/needs/presets'
 import { reachableFrom } from '../../../core/path/reachable'
 import type { Device } from '../../../core/plan/device'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
+import { countedSize } from '../../../core/plan/need-text'
 import { readForm } from '../../read-form.server'
 import { change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
@@ -36,8 +37,9 @@ export async function action({ request, params }: Route.ActionArgs) {
       const line = String(each)
       const [from, to] = form.get(`toward-${line}`) === 'host' ? [line, form.get('host')] : [form.get('host'), line]
       const kind = form.get(`kind-${line}`)
-      const answer = needFormSchema.safeParse({ from, to, kind, size: form.get(`size-${line}`) })
-      if (answer.success) return answer.data
+      const { count, size } = countedSize(String(form.get(`size-${line}`) ?? ''))
+      const answer = needFormSchema.safeParse({ from, to, kind, size })
+      if (answer.success) return Array.from({ length: count }, () => answer.data)
       lines[line] = answer.error.issues[0]?.message ?? 'This cannot be read.'
       return []
     })
@@ -93,7 +95,8 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
       </Heading>
       <Text mb="4">
         Choose the computer; everything its runs reach stands below with what is usually wanted. A size may be a figure
-        (800 MB/s), a job (100 GB in 20 min), or frames (2448x2048@75 mono8).
+        (800 MB/s), a job (100 GB in 20 min), or frames (2448x2048@75 mono8); several alike are said before it (2x
+        3840x2160@60).
       </Text>
       <label className={text.half} htmlFor="host">
         Around{' '}
@@ -133,7 +136,7 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
 
 function Line({ host, device, wrong }: { host: Device; device: Device; wrong: string | undefined }) {
   const { plan } = useSite()
-  const presets = presetsFor(device)
+  const presets = [...presetsFor(device), ...severalFor(device)]
   const standing = plan.needs.filter(
     ({ from, to }) => (from === host.id && to === device.id) || (from === device.id && to === host.id),
   )
@@ -201,7 +204,7 @@ function Line({ host, device, wrong }: { host: Device; device: Device; wrong: st
       />
       <input type="hidden" name={`toward-${device.id}`} value={toward} />
       <div className={look.wide}>
-        <NeedFigures kind={kind} size={size} />
+        <NeedFigures kind={kind} {...countedSize(size)} />
         {wrong && (
           <p role="alert" className={look.wrong}>
             {wrong}
