@@ -44,6 +44,19 @@ describe('storage target', () => {
   it('is clear below the band, tight within it and blocked above it (10 Gb/s disks do 950 to 1060 MB/s, common practice)', () => {
     expect([900, 1000, 1100].map((rate) => disk({}, rate)?.grade)).toEqual(['clear', 'tight', 'blocked'])
   })
+  it('asks what is written of writing and what is read of reading: a slow writer may still read as fast as is asked', () => {
+    const asked = (write: number, read: number) =>
+      judge({
+        from: host,
+        to: { kind: 'storage', connector: 'type-c', role: 'device', usb: 'gen2x1' },
+        far: { disk: { write: '400 MB/s', read: '3500 MB/s' } },
+        leads: [{ grade: 'gen2', length: 0.5 }],
+        need: { kind: 'storage', rate: write * 8e6, back: read * 8e6 },
+      }).finding('storage target')
+    expect(asked(300, 900)).toMatchObject({ grade: 'clear' })
+    expect(asked(500, 900)).toMatchObject({ grade: 'blocked', reason: { way: 'write' } })
+    expect(asked(300, 1100)).toMatchObject({ grade: 'blocked', reason: { way: 'read' } })
+  })
   it('names the lanes inside an enclosure that 40 Gb/s on the box does not show', () => {
     expect(disk({ pcie: '3x4' }, 3300, 'usb4-40')).toMatchObject({ grade: 'blocked', reason: { limitedBy: 'pcie' } })
     expect(disk({ pcie: '4x4', write: '1200 MB/s' }, 1300, 'usb4-40')).toMatchObject({

@@ -1,3 +1,4 @@
+import { askedEachWay } from '../link/admission'
 import { linkModeFacts } from '../standards/link-modes'
 import type { Finding } from './finding'
 import { type Check, runPart, type Situation } from './situation'
@@ -13,9 +14,10 @@ export const sharedUplinkCheck: Check = {
     if (inside.length < 2) return
     // storage is written one way and read the other
     const spoken = (way: 'down' | 'up'): number =>
-      inside
-        .filter(({ need }) => need.kind === 'storage' || wayOf.get(need.id) === way)
-        .reduce((sum, { wanted }) => sum + wanted, 0)
+      inside.reduce((sum, { need, wanted }) => {
+        const own = wayOf.get(need.id) ?? way
+        return sum + (need.kind === 'storage' ? askedEachWay(need, own)[way] : own === way ? wanted : 0)
+      }, 0)
     const down = spoken('down')
     yield {
       check: 'shared uplink',

@@ -2,7 +2,7 @@ import { type Admission, admit, namesLineRate } from '../link/admission'
 import { type DataLink, dataLink } from '../link/data-link'
 import { type LaidLead, type LaidRun, layRun } from '../link/lay'
 import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-link'
-import type { Need } from '../plan/need'
+import { mostAsked, type Need } from '../plan/need'
 import type { Policy } from '../plan/policy'
 import type { Run } from '../plan/run'
 import type { SiteIndex, Socket } from '../plan/site-index'
@@ -43,10 +43,7 @@ export type Check = { name: Finding['check']; findings(situation: Situation): It
 /** Whether what crosses as data is more than USB 2.0 carries, which a picture leaves free on pins of its own; only then does it cost two lanes. */
 function isFastData(crossings: readonly Crossing[]): boolean {
   const { line, payload } = linkModeFacts.usb2
-  const share = crossings.reduce(
-    (sum, { need }) => sum + ('rate' in need ? need.rate / (namesLineRate(need) ? line : payload) : 0),
-    0,
-  )
+  const share = crossings.reduce((sum, { need }) => sum + mostAsked(need) / (namesLineRate(need) ? line : payload), 0)
   return !atMost(share, 1)
 }
 

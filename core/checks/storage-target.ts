@@ -24,24 +24,28 @@ export const storageTargetCheck: Check = {
         overhead: policy.storageOverhead,
       }
       const { write, read, source } = predictStorage(chain)
-      const slower = write.high <= read.high ? write : read
+      const back = need.back ?? need.rate
+      const asked = need.to === laid.to.device.id ? { write: need.rate, read: back } : { write: back, read: need.rate }
+      const way = write.high * asked.read <= read.high * asked.write ? 'write' : 'read'
+      const slower = way === 'write' ? write : read
+      const wanted = asked[way]
       yield {
         check: 'storage target',
-        grade: atMost(need.rate, slower.low) ? 'clear' : atMost(need.rate, slower.high) ? 'tight' : 'blocked',
+        grade: atMost(wanted, slower.low) ? 'clear' : atMost(wanted, slower.high) ? 'tight' : 'blocked',
         part: runPart(laid.run),
         needId: need.id,
         have: slower.high,
-        need: need.rate,
+        need: wanted,
         unit: 'bit/s',
         reason: {
           code: 'storage-band',
           low: slower.low,
           high: slower.high,
-          way: slower === write ? 'write' : 'read',
+          way,
           limitedBy: slower.limitedBy,
           overhead: linkModeFacts[data.mode].tunnel ? policy.storageOverhead : null,
         },
-        remedies: atMost(need.rate, slower.low) ? [] : [{ code: 'expect-less' }],
+        remedies: atMost(wanted, slower.low) ? [] : [{ code: 'expect-less' }],
         source,
       }
     }

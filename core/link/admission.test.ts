@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Need } from '../plan/need'
 import { linkModeFacts } from '../standards/link-modes'
@@ -114,5 +115,43 @@ describe('what each need finds on a shared run', () => {
   })
   it('without a link there is nothing to have', () => {
     expect(found([crossing(picture('p')), crossing(rate('d', 'data', 1e9))], null, null)).toEqual({ p: 0, d: 0 })
+  })
+})
+
+describe('storage that is written at one rate and read at another', () => {
+  const disk = (write: number, read?: number): Need => ({
+    id: 'disk',
+    kind: 'storage',
+    from: 'a',
+    to: 'b',
+    rate: write,
+    ...(read === undefined ? {} : { back: read }),
+  })
+  const mode = fc.constantFrom('usb2' as const, 'gen2x1' as const, 'usb4-40' as const)
+  const rateOf = fc.integer({ min: 1, max: 40 }).map((gigabits) => gigabits * 1e9)
+  const way = fc.constantFrom('down' as const, 'up' as const)
+  it('read as fast as it is written is what it is without a word of reading, on either way and beside others', () => {
+    fc.assert(
+      fc.property(mode, rateOf, rateOf, way, way, (link, one, other, own, theirs) => {
+        const beside = crossing(rate('cam', 'camera', other), theirs)
+        const plain = admit([beside, crossing(disk(one), own)], link, tunnel, 'stream')
+        const said = admit([beside, crossing(disk(one, one), own)], link, tunnel, 'stream')
+        expect(said.map(({ have, wanted, before }) => [have, wanted, before])).toEqual(
+          plain.map(({ have, wanted, before }) => [have, wanted, before]),
+        )
+      }),
+    )
+  })
+  it('is held to the way on which less is left of what it asks there, and no more is asked of the other', () => {
+    fc.assert(
+      fc.property(rateOf, rateOf, rateOf, way, (write, read, taken, own) => {
+        const beside = crossing(rate('cam', 'camera', taken), 'down')
+        const [, found] = admit([beside, crossing(disk(write, read), own)], 'usb4-40', tunnel, 'stream')
+        const { payload } = linkModeFacts['usb4-40']
+        const asked = own === 'down' ? { down: write, up: read } : { down: read, up: write }
+        const share = Math.min(Math.max(0, payload - taken) / asked.down, payload / asked.up)
+        expect((found?.have ?? 0) / (found?.wanted ?? 1)).toBeCloseTo(share, 9)
+      }),
+    )
   })
 })

@@ -36,7 +36,7 @@ export const namesLineRate = (need: Need): boolean =>
 export type Crossed = { need: Need; way: Way; ends?: PictureEnds }
 
 /** Most docks and hosts of a tunnel speak this; taken where a survey does not say. */
-export const usualEnds: PictureEnds = { link: 'hbr3', lanes: 4 }
+const usualEnds: PictureEnds = { link: 'hbr3', lanes: 4 }
 
 /**
  * Admits needs to a run one after another: pictures first, then what cannot wait, storage last (common practice; docks
@@ -66,7 +66,13 @@ export function admit(
   return admitted
 }
 
-type CrossedPicture = Crossed & { need: Extract<Need, { kind: 'picture' }> }
+export type CrossedPicture = Crossed & { need: Extract<Need, { kind: 'picture' }> }
+
+/** What a picture asks of a tunnel: its mode, and what its ends speak, without the compression that somebody forbade. */
+export const askedOfTunnel = ({ need, ends = usualEnds }: CrossedPicture) => ({
+  mode: need.mode,
+  ends: need.uncompressed ? { ...ends, compression: false } : ends,
+})
 
 function throughTunnel(
   pictures: readonly CrossedPicture[],
@@ -75,11 +81,7 @@ function throughTunnel(
   reservation: Policy['reservation'],
   taken: Record<Way, number>,
 ): Admission[] {
-  const wanted = pictures.map(({ need, ends = usualEnds }) => ({
-    mode: need.mode,
-    ends: need.uncompressed ? { ...ends, compression: false } : ends,
-  }))
-  const plan = admitPictures(tunnelOf(linkModeFacts[mode].line), wanted, reservation)
+  const plan = admitPictures(tunnelOf(linkModeFacts[mode].line), pictures.map(askedOfTunnel), reservation)
   let reserved = 0
   return pictures.map(({ need, way }, at) => {
     const admitted = plan.pictures[at]
@@ -151,20 +153,38 @@ function admitData(
   mode: LinkMode | null,
   taken: Record<Way, number>,
 ): Admission {
-  const wanted = 'rate' in need ? need.rate : 0
-  if (mode === null) return { need, wanted, before: 0, have: 0, carrier: null }
+  const asked = askedEachWay(need, way, mode)
+  if (mode === null) return { need, wanted: Math.max(asked.down, asked.up), before: 0, have: 0, carrier: null }
   const { line, payload, name, source } = linkModeFacts[mode]
   const scale = namesLineRate(need) ? line / payload : 1
-  const ways: Way[] = need.kind === 'storage' || mode === 'usb2' ? ['down', 'up'] : [way]
-  const before = Math.max(...ways.map((direction) => taken[direction]))
-  for (const direction of ways) taken[direction] += wanted / scale
-  return {
+  const [first = way, ...others] = (['down', 'up'] as const).filter((each) => asked[each] > 0)
+  const left = (each: Way): number => Math.max(0, payload - taken[each])
+  // the way on which less is left of what is asked decides
+  const tightest = others.reduce(
+    (worse, each) => (left(each) * asked[worse] < left(worse) * asked[each] ? each : worse),
+    first,
+  )
+  const admission = {
     need,
-    wanted,
-    before: before * scale,
-    have: Math.max(0, payload - before) * scale,
+    wanted: asked[tightest],
+    before: taken[tightest] * scale,
+    have: left(tightest) * scale,
     carrier: { name, source },
   }
+  for (const each of ['down', 'up'] as const) taken[each] += asked[each] / scale
+  return admission
+}
+
+/** What data asks of each way: storage is written along its own and read against it; on USB 2.0 both go over one wire. */
+export function askedEachWay(
+  need: Exclude<Need, { kind: 'picture' }>,
+  way: Way,
+  mode: LinkMode | null = null,
+): Record<Way, BitsPerSecond> {
+  const along = 'rate' in need ? need.rate : 0
+  const back = need.kind === 'storage' ? (need.back ?? need.rate) : 0
+  if (mode === 'usb2') return { down: Math.max(along, back), up: Math.max(along, back) }
+  return way === 'down' ? { down: along, up: back } : { down: back, up: along }
 }
 
 /** Served after every need that states a priority. */

@@ -1,6 +1,6 @@
 import { bitsPerPixel, cvtTiming, streamRate } from '../picture/timing'
 import { HDR_BITS, type NeedKind } from '../plan/need'
-import { type NeedSize, parseNeedSize, workedOut } from '../plan/need-text'
+import { eachWay, type NeedSize, parseNeedSize, workedOut } from '../plan/need-text'
 import { decimal, type Parsed, parsed } from '../quantity/parsed'
 import { type BitsPerSecond, formatBytesPerSecond, formatRate } from '../quantity/rate'
 import { formatWatts, type Watts } from '../quantity/watts'
@@ -10,6 +10,8 @@ import { citeSource, commonPractice, fromMemory, published, type Source } from '
 export type Explained = {
   size: NeedSize
   rate: BitsPerSecond | null
+  /** What is read back, where that is another rate than is written. */
+  back: BitsPerSecond | null
   watts: Watts | null
   /** The arithmetic, a line each, with who says so. */
   steps: readonly { words: string; source: string }[]
@@ -31,7 +33,7 @@ export function explainNeed(kind: NeedKind, text: string, count = 1): Parsed<Exp
   return parsed(count === 1 ? one : times(one, count))
 }
 
-function times({ size, rate, watts, steps }: Explained, count: number): Explained {
+function times({ size, rate, back, watts, steps }: Explained, count: number): Explained {
   const sum = (one: string, all: string) => ({
     words: `${count} x ${one} = ${all}`,
     source: citeSource(decimalUnits),
@@ -39,6 +41,7 @@ function times({ size, rate, watts, steps }: Explained, count: number): Explaine
   return {
     size,
     rate: rate === null ? null : rate * count,
+    back: back === null ? null : back * count,
     watts: watts === null ? null : watts * count,
     steps: [
       ...steps,
@@ -64,17 +67,23 @@ function explained(size: NeedSize, text: string): Explained {
       cvt,
     )
     if (size.mode.hdr) tell(`high dynamic range: ${HDR_BITS} bits per colour or more`, highRange)
-    return { size, rate, watts, steps }
+    return { size, rate, back: null, watts, steps }
   }
   if (size.kind === 'power') {
     tell(`${size.watts} W have to arrive`, powerRules)
-    return { size, rate: null, watts, steps }
+    return { size, rate: null, back: null, watts, steps }
   }
   const [sizeText = ''] = text.split('+')
-  const worked = workedOut(size.kind, sizeText)
-  if (worked?.ok) tell(worked.value.steps, size.kind === 'camera' ? layout : decimalUnits)
-  else if (size.kind === 'sensor' || size.kind === 'data') tell(`${formatRate(size.rate)} on the plug`, onPlug)
-  else tell(`${formatRate(size.rate)} / 8 = ${formatBytesPerSecond(size.rate)}`, decimalUnits)
+  const each = size.kind === 'storage' ? eachWay(sizeText) : null
+  const back = (size.kind === 'storage' ? size.back : undefined) ?? null
+  const tellRate = (said: string, rate: BitsPerSecond): void => {
+    const worked = workedOut(size.kind, said)
+    if (worked?.ok) tell(worked.value.steps, size.kind === 'camera' ? layout : decimalUnits)
+    else if (size.kind === 'sensor' || size.kind === 'data') tell(`${formatRate(rate)} on the plug`, onPlug)
+    else tell(`${formatRate(rate)} / 8 = ${formatBytesPerSecond(rate)}`, decimalUnits)
+  }
+  tellRate(each?.write ?? sizeText, size.rate)
+  if (each) tellRate(each.read, back ?? size.rate)
   if (watts !== null) tell(`${watts} W beside the data`, size.kind === 'headset' ? battery : powerRules)
-  return { size, rate: size.rate, watts, steps }
+  return { size, rate: size.rate, back, watts, steps }
 }

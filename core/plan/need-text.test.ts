@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Need } from './need'
 import { NEED_KINDS } from './need'
-import { countedSize, formatNeedSize, needExamples, parseNeedSize, saidSize } from './need-text'
+import { countedSize, formatNeedSize, needExamples, parseNeedSize, readNeedSize, saidSize } from './need-text'
 
 describe('the size of a need as text', () => {
   it('reads its own example of every kind, and writes it back the same', () => {
@@ -21,6 +21,29 @@ describe('the size of a need as text', () => {
     expect(countedSize(' 3 x 800 MB/s')).toEqual({ count: 3, size: '800 MB/s' })
     for (const alone of ['3840x2160@60', '0x 4K@60', '17x 4K@60', '2x', ...Object.values(needExamples)])
       expect(countedSize(alone)).toEqual({ count: 1, size: alone })
+  })
+
+  it('of storage may say what is written and what is read, as figures or as jobs, and reads back what it writes', () => {
+    for (const [text, rate, back] of [
+      ['800 MB/s write, 2000 MB/s read', 6.4e9, 16e9],
+      ['100 GB in 20 min write, 1 GB/s read', 8e11 / 1200, 8e9],
+      ['5 Gb/s write, 5 Gb/s read', 5e9, undefined],
+    ] as const) {
+      const read = readNeedSize('storage', `${text} + 4.5 W`)
+      if (!read.ok) throw new Error(read.problem)
+      expect(read.value).toMatchObject({ rate: expect.closeTo(rate, 0), watts: 4.5 })
+      expect('back' in read.value ? read.value.back : undefined).toBe(back)
+      const again = parseNeedSize('storage', formatNeedSize(read.value))
+      expect(again.ok && formatNeedSize(again.value)).toBe(formatNeedSize(read.value))
+    }
+    for (const wrong of [
+      '800 MB/s write',
+      '800 MB/s write, 2 GB/s',
+      'lots write, 2 GB/s read',
+      '1 GB/s write, 1 GB/s read, 1 GB/s read',
+    ])
+      expect(parseNeedSize('storage', wrong).ok, wrong).toBe(false)
+    expect(parseNeedSize('camera', '1 GB/s write, 2 GB/s read').ok).toBe(false)
   })
 
   it('takes bus power beside a rate', () => {

@@ -1,7 +1,7 @@
 import { framesRate, jobRate, soundRate, type WorkedOut } from '../needs/work-out'
 import { formatPictureMode, parsePictureMode } from '../picture/mode-text'
 import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
-import { MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
+import { type BitsPerSecond, MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
 import { parseWatts } from '../quantity/watts'
 import type { Need, NeedKind } from './need'
 
@@ -40,12 +40,29 @@ export function parseNeedSize(kind: NeedKind, text: string): Parsed<NeedSize> {
   }
   const [rateText = '', wattsText, ...rest] = text.split('+')
   if (rest.length > 0) return unreadable(`Write one rate and, after a plus, one power: ${needExamples[kind]}.`)
-  const worked = workedOut(kind, rateText)
-  const rate = worked === null ? parseRate(rateText) : worked.ok ? parsed(worked.value.rate) : worked
+  const each = kind === 'storage' ? eachWay(rateText) : null
+  const rate = readRate(kind, each?.write ?? rateText)
   if (!rate.ok) return rate
-  if (wattsText === undefined) return parsed({ kind, rate: rate.value })
+  const back = each && readRate(kind, each.read)
+  if (back && !back.ok) return back
+  const size = { kind, rate: rate.value, ...(back && back.value !== rate.value ? { back: back.value } : {}) }
+  if (wattsText === undefined) return parsed(size as NeedSize)
   const watts = parseWatts(wattsText)
-  return watts.ok ? parsed({ kind, rate: rate.value, watts: watts.value }) : watts
+  return watts.ok ? parsed({ ...size, watts: watts.value } as NeedSize) : watts
+}
+
+function readRate(kind: NeedKind, text: string): Parsed<BitsPerSecond> {
+  const worked = workedOut(kind, text)
+  return worked === null ? parseRate(text) : worked.ok ? parsed(worked.value.rate) : worked
+}
+
+/** "800 MB/s write, 2000 MB/s read": two rates where they differ; null where the text says one. */
+export function eachWay(text: string): { write: string; read: string } | null {
+  const [write = '', read = '', ...more] = plainText(text)
+    .split(',')
+    .map((part) => part.trim())
+  if (more.length > 0 || !write.toLowerCase().endsWith(' write') || !read.toLowerCase().endsWith(' read')) return null
+  return { write: write.slice(0, -' write'.length), read: read.slice(0, -' read'.length) }
 }
 
 /** So many alike at most. */
@@ -69,7 +86,9 @@ export function workedOut(kind: NeedKind, text: string): Parsed<WorkedOut> | nul
 export function readNeedSize(kind: NeedKind, text: string): Parsed<NeedSize & Pick<Need, 'said'>> {
   const size = parseNeedSize(kind, text)
   if (!size.ok) return size
-  const worked = workedOut(kind, text.split('+')[0] ?? '') !== null
+  const [rateText = ''] = text.split('+')
+  const parts = kind === 'storage' ? Object.values(eachWay(rateText) ?? [rateText]) : [rateText]
+  const worked = parts.some((part) => workedOut(kind, part) !== null)
   return parsed(worked ? { ...size.value, said: plainText(text) } : size.value)
 }
 
@@ -84,9 +103,12 @@ export function saidSize(need: Need): string {
 export function formatNeedSize(need: NeedSize): string {
   if (need.kind === 'picture') return formatPictureMode(need.mode)
   if (need.kind === 'power') return `${need.watts} W`
+  const bytes = (value: BitsPerSecond): string => `${decimal(value / MEGABYTE_PER_SECOND, 6)} MB/s`
   const rate =
     need.kind === 'storage'
-      ? `${decimal(need.rate / MEGABYTE_PER_SECOND, 6)} MB/s`
+      ? need.back === undefined
+        ? bytes(need.rate)
+        : `${bytes(need.rate)} write, ${bytes(need.back)} read`
       : need.rate >= 1e9
         ? `${decimal(need.rate / 1e9, 9)} Gb/s`
         : `${decimal(need.rate / 1e6, 6)} Mb/s`

@@ -45,6 +45,7 @@ const everyNeed = {
         name: nameField,
         mode: pictureModeSchema.optional(),
         rate: rateField.optional(),
+        back: rateField.optional(),
         watts: wattsField.optional(),
       }),
     )
@@ -68,7 +69,8 @@ export const needSchema = z.discriminatedUnion('kind', [
     ...everyNeed,
     ...withPower,
     kind: z.literal('storage'),
-    rate: rateField.describe('Write and read'),
+    rate: rateField.describe('Written and read'),
+    back: rateField.optional().describe('Read, where that is another rate than is written'),
   }),
   z.strictObject({
     ...everyNeed,
@@ -118,3 +120,7 @@ export const NEED_KINDS = [
 /** What a need is called: its own name, or what it is and where it goes. */
 export const needLabel = (need: Need, devices: ReadonlyMap<string, { name: string }>): string =>
   need.name ?? `${need.kind} to ${devices.get(need.to)?.name ?? need.to}`
+
+/** The most that a need asks either way, in bits a second; nothing of power. */
+export const mostAsked = (need: Need): number =>
+  need.kind === 'storage' ? Math.max(need.rate, need.back ?? 0) : 'rate' in need ? need.rate : 0

@@ -1,11 +1,12 @@
 import type { Assessed } from '../checks/assess'
 import type { Verdict } from '../checks/finding'
 import { type Crossing, situationOf } from '../checks/situation'
-import { admit, usualEnds } from '../link/admission'
+import { admit, askedOfTunnel, type CrossedPicture } from '../link/admission'
 import type { Device } from '../plan/device'
 import { type Need, needLabel, type PictureMode } from '../plan/need'
 import type { Run } from '../plan/run'
 import { leadCable, socketAt } from '../plan/site-index'
+import { atLeast, atMost } from '../quantity/limit'
 import { type BitsPerSecond, formatRate } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
@@ -78,24 +79,16 @@ export function dockView(site: Assessed, device: string, oneMore: PictureMode | 
     tunnelled && mode
       ? admitPictures(
           tunnelOf(linkModeFacts[mode].line),
-          pictures.map((need) => ({
-            mode: need.mode,
-            ends: crossings.find((each) => each.need.id === need.id)?.ends ?? usualEnds,
-          })),
+          pictures.map((need) => askedOfTunnel(crossed(crossings, need))),
           policy.reservation,
         )
       : null
-  const sent = { down: 0, up: 0 }
   const lines = admissions.map((admission): DockLine => {
     const { need, wanted, have } = admission
     const way = wayOf.get(need.id) ?? 'down'
     const admitted = need.kind === 'picture' ? tunnel?.pictures[pictures.indexOf(need)] : undefined
-    const fits = have >= wanted
+    const fits = atLeast(have, wanted)
     const sends = admitted ? admitted.loads : Math.min(wanted, have)
-    if (need.kind === 'storage') {
-      sent.down += wanted
-      sent.up += wanted
-    } else sent[way] += sends
     return {
       need,
       label: need.id === ONE_MORE ? 'one more display' : needLabel(need, index.devices),
@@ -140,6 +133,13 @@ export function dockView(site: Assessed, device: string, oneMore: PictureMode | 
   }
 }
 
+/** A picture as it crosses the uplink. */
+const crossed = (crossings: readonly Crossing[], need: CrossedPicture['need']): CrossedPicture => ({
+  way: 'down',
+  ...crossings.find((each) => each.need.id === need.id),
+  need,
+})
+
 /** A lead may delay by 26 ns over 5 m (USB 2.0 §7.1.16, published). */
 const NANOSECONDS_A_METRE = 26 / 5
 
@@ -174,7 +174,7 @@ export function secondDisplayTrap(
   const pictures = view.lines.filter(({ need }) => need.kind === 'picture')
   const fallen = pictures.find(({ grade }) => grade === 'blocked')
   const wanted = pictures.reduce((sum, line) => sum + line.wanted, 0)
-  if (!fallen || wanted > view.forPictures) return null
+  if (!fallen || !atMost(wanted, view.forPictures)) return null
   const unused = pictures
     .slice(0, pictures.indexOf(fallen))
     .reduce((sum, { reserved, sends }) => sum + reserved - sends, 0)
@@ -183,11 +183,7 @@ export function secondDisplayTrap(
   const fitsAll = (order: readonly DockLine[]): boolean =>
     admitPictures(
       tunnel,
-      order.flatMap(({ need }) =>
-        need.kind === 'picture'
-          ? { mode: need.mode, ends: crossings.find((each) => each.need.id === need.id)?.ends ?? usualEnds }
-          : [],
-      ),
+      order.flatMap(({ need }) => (need.kind === 'picture' ? askedOfTunnel(crossed(crossings, need)) : [])),
       site.index.plan.policy.reservation,
     ).pictures.every(({ fits, compressedBits }) => fits || compressedBits !== null)
   const order = [

@@ -16,15 +16,21 @@ export type NeedVariants = {
 
 /** The need as one of its variants asks it: the figures that differ, the rest as it is stated. */
 export function variantOf(need: Need, variant: NonNullable<Need['variants']>[number]): Need {
-  const { name, mode, rate, watts } = variant
+  const { name, mode, rate, back, watts } = variant
   const { said: _, ...plain } = need
   return {
-    ...plain,
+    ...(rate !== undefined && plain.kind === 'storage' ? bothWays(plain) : plain),
     name,
     ...(mode && need.kind === 'picture' ? { mode } : {}),
     ...(rate !== undefined && 'rate' in need ? { rate } : {}),
+    ...(back !== undefined && need.kind === 'storage' ? { back } : {}),
     ...(watts !== undefined && need.kind !== 'picture' ? { watts } : {}),
   } as Need
+}
+
+/** A rate that a variant names is read as well as written, where it says no other. */
+function bothWays<Storage extends { back?: unknown }>({ back: _, ...need }: Storage): Omit<Storage, 'back'> {
+  return need
 }
 
 /** A need judged in each of its variants, on all that it can bear on. Null where it has none. */

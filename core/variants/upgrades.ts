@@ -45,7 +45,13 @@ function growBy(plan: Plan, growth: Growth): Plan {
       return each((need) => (need.kind === 'power' ? { ...need, watts: Math.max(need.watts, growth.watts) } : need))
     case 'rate':
       return each((need) =>
-        need.kind === growth.kind && 'rate' in need ? { ...need, rate: Math.max(need.rate, growth.rate) } : need,
+        need.kind === growth.kind && 'rate' in need
+          ? {
+              ...need,
+              rate: Math.max(need.rate, growth.rate),
+              ...(need.kind === 'storage' && need.back !== undefined ? { back: Math.max(need.back, growth.rate) } : {}),
+            }
+          : need,
       )
     case 'display':
       return withDisplay(plan, growth)

@@ -10,7 +10,7 @@ import { finished } from '../checks/steps'
 import type { Device } from '../plan/device'
 import type { Need } from '../plan/need'
 import { readPlan } from '../plan/read'
-import { judgeVariants } from './need-variants'
+import { judgeVariants, variantOf } from './need-variants'
 import { grown, judgeUpgrade } from './upgrades'
 import { desksOf, judgeDesk } from './visitors'
 
@@ -140,5 +140,28 @@ describe('a place copied', () => {
       }),
       { numRuns: 25 },
     )
+  })
+})
+
+describe('storage that is asked in another way', () => {
+  const need: Need = { id: 'n', kind: 'storage', from: 'a', to: 'b', rate: 4e9, back: 8e9 }
+  it('is read as fast as it is written, where the variant does not say otherwise', () => {
+    expect(variantOf(need, { name: 'quick', rate: 16e9 })).toEqual({
+      id: 'n',
+      kind: 'storage',
+      from: 'a',
+      to: 'b',
+      name: 'quick',
+      rate: 16e9,
+    })
+    expect(variantOf(need, { name: 'archive', rate: 1e9, back: 16e9 })).toMatchObject({ rate: 1e9, back: 16e9 })
+    expect(variantOf(need, { name: 'same' })).toMatchObject({ rate: 4e9, back: 8e9 })
+  })
+  it('grows both ways', () => {
+    const plan = grown(
+      { ...demo, needs: [need] },
+      { id: 'u', name: 'disks', growth: [{ what: 'rate', kind: 'storage', rate: 6e9 }] },
+    )
+    expect(plan.needs[0]).toMatchObject({ rate: 6e9, back: 8e9 })
   })
 })

@@ -88,6 +88,7 @@ function readVariants(kind: NeedKind, text: string): Parsed<Variants> {
       name: name.trim().slice(0, 120),
       ...('mode' in value ? { mode: value.mode } : {}),
       ...('rate' in value ? { rate: value.rate } : {}),
+      ...('back' in value && value.back !== undefined ? { back: value.back } : {}),
       ...('watts' in value && value.watts !== undefined ? { watts: value.watts } : {}),
     })
   }

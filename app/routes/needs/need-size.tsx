@@ -1,6 +1,6 @@
 import { explainNeed } from '../../../core/needs/explain'
 import type { NeedKind } from '../../../core/plan/need'
-import { formatBytesPerSecond, formatRate } from '../../../core/quantity/rate'
+import { type BitsPerSecond, formatBytesPerSecond, formatRate } from '../../../core/quantity/rate'
 import { formatWatts } from '../../../core/quantity/watts'
 import text from '../../theme/text.module.css'
 import look from './needs.module.css'
@@ -9,13 +9,15 @@ import look from './needs.module.css'
 export function NeedFigures({ kind, size, count }: { kind: NeedKind; size: string; count?: number }) {
   const read = explainNeed(kind, size, count)
   if (!read.ok) return <p className={`${text.small} ${text.quiet}`}>{size.trim() === '' ? '' : read.problem}</p>
-  const { rate, watts, steps } = read.value
+  const { rate, back, watts, steps } = read.value
+  const figures = (bits: BitsPerSecond) => `${formatRate(bits)} · ${formatBytesPerSecond(bits)}`
   return (
     <details className={look.figures}>
       <summary>
         <span className={text.mono} aria-live="polite">
           {[
-            rate === null ? '' : `${formatRate(rate)} · ${formatBytesPerSecond(rate)}`,
+            rate === null ? '' : `${figures(rate)}${back === null ? '' : ' written'}`,
+            back === null ? '' : `${figures(back)} read`,
             watts === null ? '' : formatWatts(watts),
           ]
             .filter(Boolean)

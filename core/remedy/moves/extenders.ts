@@ -1,6 +1,7 @@
 import type { Device, Port } from '../../plan/device'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
+import { mostAsked } from '../../plan/need'
 import { put } from '../../plan/put'
 import { type Run, withLength } from '../../plan/run'
 import { socketAt } from '../../plan/site-index'
@@ -21,7 +22,7 @@ export function* extenderPair({ index, site, run, crossings }: Scene): Iterable<
   const { device: host, port } = socketAt(index, run.from)
   const usb = port.connector === 'type-a' || port.connector === 'type-c'
   if (pictures || crossings.length === 0 || !usb || length < 3 * SHORT || length > FURTHEST) return
-  const asked = crossings.reduce((sum, { need }) => sum + ('rate' in need ? need.rate : 0), 0)
+  const asked = crossings.reduce((sum, { need }) => sum + mostAsked(need), 0)
   const mode: Port['usb'] = atMost(asked, linkModeFacts.usb2.payload) ? 'usb2' : 'gen2x1'
   const freeDevice = freeIds(site.plan.devices.map(({ id }) => id))
   const freeRun = freeIds(site.plan.runs.map(({ id }) => id))
