@@ -15,7 +15,7 @@ test('pictures come to what VESA CVT 1.2 says, as they are typed', async ({ page
   await open(page, '/sites/saltmarsh/needs/chart-picture')
   for (const [mode, rate] of PICTURES) {
     await page.getByLabel('How much').fill(mode)
-    await expect(page.locator('details summary').first()).toContainText(rate)
+    await expect(page.locator('form details summary').first()).toContainText(rate)
   }
 })
 
