@@ -73,7 +73,7 @@ function ribbonsOf(verdict: Corridor, chambers: readonly Chamber[], width: numbe
     const share = Math.max(5, band * ((flow.rate ?? 0) / total))
     const own = flow.stretch ? chambers.slice(flow.stretch[0], flow.stretch[1] + 1) : chambers
     const stopAt = flow.passes ? null : stoppingChamber(flow, own)
-    const ribbon = spanOf(flow, stopAt, roomOf(flow, chambers, width))
+    const ribbon = spanOf(flow, stopAt, extentOf(flow, chambers, width))
     const placed: Ribbon = { flow, y: y + share / 2, width: share, ...ribbon, stopped: stopAt !== null }
     y += share
     return placed
@@ -81,7 +81,7 @@ function ribbonsOf(verdict: Corridor, chambers: readonly Chamber[], width: numbe
 }
 
 /** From where to where a flow may walk: all of the corridor, or from the hall before its first door to the hall behind its last. */
-function roomOf({ stretch }: Walker, chambers: readonly Chamber[], width: number): { start: number; end: number } {
+function extentOf({ stretch }: Walker, chambers: readonly Chamber[], width: number): { start: number; end: number } {
   const first = chambers[stretch?.[0] ?? 0]
   const last = chambers[stretch?.[1] ?? chambers.length - 1]
   const begins = !first || first === chambers[0]

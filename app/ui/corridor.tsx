@@ -258,7 +258,7 @@ function RibbonLabel({ ribbon }: { ribbon: Ribbon }) {
   const forward = to > from ? 1 : -1
   const tip = Math.min(12, width - 1)
   const label = `${shortened(flow.label, 24)} ${formatRate(flow.rate ?? 0)}`
-  const inside = width >= 15 && !flow.stretch
+  const wide = width >= 15
   // past the words, which stand in the first hall and chamber
   const arrows = stopped ? [] : [0.36, 0.6, 0.84].map((share) => from + (to - from) * share)
   return (
@@ -277,11 +277,11 @@ function RibbonLabel({ ribbon }: { ribbon: Ribbon }) {
       )}
       <text
         x={from + forward * 8}
-        y={inside || width >= 15 ? y + 4 : y - width / 2 - 4}
+        y={wide ? y + 4 : y - width / 2 - 4}
         fontSize="12.5"
         fontWeight="700"
         textAnchor={forward > 0 ? 'start' : 'end'}
-        fill={ink(inside ? 'card' : 'ink')}
+        fill={ink(wide && !flow.stretch ? 'card' : 'ink')}
       >
         {label}
       </text>

@@ -103,6 +103,11 @@ export const PlainSelect = (props: ComponentProps<'select'>) => (
   <select {...props} className={`${look.control} ${look.select}`} />
 )
 
+/** The same within a line of words. */
+export const InlineSelect = (props: Omit<ComponentProps<'select'>, 'className'>) => (
+  <select {...props} className={look.inline} />
+)
+
 /** The same with its label, hint and error. */
 export function SelectField({ field, label, hint, required, children }: Shared & { children: ReactNode }) {
   return (

@@ -51,7 +51,7 @@ function besides(rooms: readonly Room[], { id }: Need): Walker[] {
     const now = new Map<string, Walker>()
     for (const flow of own.flows) {
       if (flow.needId === id) continue
-      const way = step.way === 'down' ? flow.way : flow.way === 'down' ? 'up' : 'down'
+      const way = flow.way === step.way ? 'down' : 'up'
       const on = before.get(flow.needId)
       if (on?.way === way) {
         on.stretch = [on.stretch?.[0] ?? first, last]

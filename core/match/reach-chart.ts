@@ -62,9 +62,9 @@ function neededOf(findings: Parameters<typeof narrowestOf>[0]): BitsPerSecond {
 const STEPS_A_DECADE = 60
 
 /** Dots of one verdict that fall on one spot of the chart, as one: where the first of them falls. */
-export function spotsOf(dots: readonly ReachDot[]): ReachDot[][] {
+export function spotsOf(dots: readonly ReachDot[]): [ReachDot, ...ReachDot[]][] {
   const step = (value: number): number => Math.round(Math.log10(value) * STEPS_A_DECADE)
-  const spots = new Map<string, ReachDot[]>()
+  const spots = new Map<string, [ReachDot, ...ReachDot[]]>()
   for (const dot of dots) {
     const key = `${dot.grade} ${step(dot.length)} ${step(dot.rate)}`
     const spot = spots.get(key)

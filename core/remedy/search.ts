@@ -111,7 +111,7 @@ function* pairsOf(attempts: readonly Attempt[], { leads }: Run): Iterable<[Move,
   for (const [at, one] of hopeful.entries())
     for (const other of hopeful.slice(at + 1)) if (one.family !== other.family) yield [one, other]
 }
-const laysLead = ({ family }: Move): boolean => family.endsWith('lead') && family !== 'power lead'
+const laysLead = ({ words: { code } }: Move): boolean => code === 'drawer lead' || code === 'bought lead'
 
 const isDone = ({ after, worse }: Attempt): boolean => after === 'clear' && worse.length === 0
 

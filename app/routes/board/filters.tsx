@@ -4,6 +4,7 @@ import type { RunVerdict } from '../../../core/checks/assess'
 import { needNames } from '../../../core/checks/sentences'
 import { keptWith } from '../../../core/plan/lookup'
 import { NEED_KINDS } from '../../../core/plan/need'
+import { InlineSelect } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import look from './board.module.css'
 import { type BoardLook, GROUPINGS, groupingWords, SORTINGS, sortingWords } from './board-rows'
@@ -117,7 +118,7 @@ function Menu({
 }) {
   const [params, setParams] = useSearchParams()
   return (
-    <select
+    <InlineSelect
       aria-label={label}
       value={value === 'none' || value === 'list' ? '' : value}
       onChange={({ currentTarget }) => {
@@ -125,9 +126,8 @@ function Menu({
         show(search)
         setParams(search, { preventScrollReset: true, replace: true })
       }}
-      className={look.menu}
     >
       {children}
-    </select>
+    </InlineSelect>
   )
 }

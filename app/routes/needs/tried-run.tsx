@@ -1,6 +1,6 @@
 import type { FormEvent } from 'react'
 import { leadFrom, leadKey, type Run, withLength } from '../../../core/plan/run'
-import { plainField } from '../../ui/field'
+import { InlineSelect, plainField } from '../../ui/field'
 import { addressFrom } from '../../ui/form-text'
 import { LeadField, PortField } from '../run/choices'
 import { LengthSlide } from '../run/what-if'
@@ -28,13 +28,13 @@ export function TriedRun({ runs, run, choose, tryOut }: Props) {
       {runs.length > 1 ? (
         <span className={look.which}>
           What if
-          <select aria-label="Run" value={run.id} onChange={({ currentTarget }) => choose(currentTarget.value)}>
+          <InlineSelect aria-label="Run" value={run.id} onChange={({ currentTarget }) => choose(currentTarget.value)}>
             {runs.map(({ id, tag }) => (
               <option key={id} value={id}>
                 {tag}
               </option>
             ))}
-          </select>
+          </InlineSelect>
         </span>
       ) : null}
       <LengthSlide

@@ -105,13 +105,11 @@ const DOT = 11
 const LARGEST = 30
 
 /** The runs on one spot. */
-const tagsOf = (dots: readonly (ReachDot | undefined)[]): string =>
-  dots.length <= TAGS_TOLD
-    ? dots.map((dot) => dot?.tag).join(', ')
-    : `${dots
-        .slice(0, TAGS_TOLD - 1)
-        .map((dot) => dot?.tag)
-        .join(', ')} and ${dots.length - TAGS_TOLD + 1} more`
+function tagsOf(spot: readonly ReachDot[]): string {
+  const tags = spot.map(({ tag }) => tag)
+  const told = tags.length <= TAGS_TOLD ? tags : tags.slice(0, TAGS_TOLD - 1)
+  return told.join(', ') + (told.length < tags.length ? ` and ${tags.length - told.length} more` : '')
+}
 
 const SHORTEST = 0.2
 const LONGEST = 1000
@@ -127,6 +125,8 @@ function reachOption(areas: ReturnType<typeof covers>, dots: readonly ReachDot[]
   return {
     textStyle: { color: ink, fontFamily: 'Overpass Variable' },
     grid: { left: 72, right: 24, top: 40, bottom: 48 },
+    // on a phone the legend takes two lines
+    media: [{ query: { maxWidth: 600 }, option: { grid: { top: 88 } } }, { option: { grid: { top: 40 } } }],
     legend: { top: 4, textStyle: { color: ink } },
     tooltip: { trigger: 'item' },
     xAxis: {
@@ -163,11 +163,11 @@ function reachOption(areas: ReturnType<typeof covers>, dots: readonly ReachDot[]
         type: 'scatter',
         symbol: { clear: 'circle', tight: 'diamond', blocked: 'rect' }[grade],
         itemStyle: { color: chartColour(grade), borderColor: chartColour('card'), borderWidth: 1 },
-        data: spotsOf(dots.filter((dot) => dot.grade === grade)).map(([dot, ...more]) => ({
-          name: dot?.tag,
-          value: [dot?.length, (dot?.rate ?? 0) / 1e9, tagsOf([dot, ...more])],
+        data: spotsOf(dots.filter((dot) => dot.grade === grade)).map((spot) => ({
+          name: spot[0].tag,
+          value: [spot[0].length, spot[0].rate / 1e9, tagsOf(spot)],
           // many on one spot are a larger one
-          symbolSize: Math.min(LARGEST, DOT + 2 * Math.log2(1 + more.length)),
+          symbolSize: Math.min(LARGEST, DOT + 2 * Math.log2(spot.length)),
         })),
         tooltip: {
           formatter: ({ value: [length, rate, tags] }: { value: [number, number, string] }) =>

@@ -5,6 +5,7 @@ import { formatLength } from '../../../core/quantity/length'
 import text from '../../theme/text.module.css'
 import { triedText } from '../../tried'
 import { MainButton, QuietButton } from '../../ui/controls'
+import { InlineSelect } from '../../ui/field'
 import { DoorGlyph } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
@@ -30,13 +31,10 @@ export function WhatIf({ trials, trial, turned, children, changed, form, kept, t
   return (
     <section aria-label="What if" className={look.strip}>
       {children}
+      {/* biome-ignore lint/a11y/noLabelWithoutControl: the choice within is a control */}
       <label>
         and{' '}
-        <select
-          value={trial?.words ?? ''}
-          onChange={({ currentTarget }) => tryOut(currentTarget.value || null)}
-          className={look.trial}
-        >
+        <InlineSelect value={trial?.words ?? ''} onChange={({ currentTarget }) => tryOut(currentTarget.value || null)}>
           <option value="">nothing else were different</option>
           {sorts.map((sort) => (
             <optgroup key={sort} label={sort}>
@@ -47,7 +45,7 @@ export function WhatIf({ trials, trial, turned, children, changed, form, kept, t
                 ))}
             </optgroup>
           ))}
-        </select>
+        </InlineSelect>
       </label>
       {(changed || trial) && (
         <div className={look.changed}>
