@@ -3,9 +3,8 @@ import type { Copy, Edit, Place, Touched } from '../core/change/change'
 import { type Assessed, assessAnew, assessInSteps } from '../core/checks/assess'
 import { reassess } from '../core/checks/reassess'
 import type { Steps } from '../core/checks/steps'
-import { adoptLearned, type Learned, learnedOf } from '../core/observe/learned'
-import { NOTHING_LEARNT } from '../core/observe/learnt'
-import type { Subject } from '../core/plan/observation'
+import type { Subject } from '../core/observe/every'
+import { adoptLearned, learnedOf, type ToldLearnt, toldOf, touchedByLearning } from '../core/observe/learned'
 import type { Plan } from '../core/plan/plan'
 
 /** A site as pages see it: its plan at a place in its log, and what it comes to. */
@@ -19,8 +18,7 @@ type WrittenCopy = CopyName & {
   plan: Plan
   revisions: [string, Place][]
   bytes: number
-  cables: [string, unknown][]
-  runs: [string, unknown][]
+  learned: ToldLearnt
 }
 
 const written = new WeakMap<Copy, string>()
@@ -29,15 +27,13 @@ const written = new WeakMap<Copy, string>()
 export function writeCopy(copy: Copy, identity: string): string {
   const found = written.get(copy)
   if (found) return found
-  const { cables, runs } = learnedOf(copy.plan)
   const wire: WrittenCopy = {
     identity,
     place: copy.place,
     plan: { ...copy.plan, observations: [] },
     revisions: [...copy.revisions],
     bytes: copy.bytes,
-    cables: [...cables],
-    runs: [...runs],
+    learned: [...learnedOf(copy.plan).bySubject],
   }
   const text = JSON.stringify(wire)
   written.set(copy, text)
@@ -46,9 +42,9 @@ export function writeCopy(copy: Copy, identity: string): string {
 
 /** The view that a browser begins with, made a step at a time. */
 export function* readCopy(text: string): Steps<SiteView> {
-  const { identity, place, plan, revisions, bytes, cables, runs } = JSON.parse(text) as WrittenCopy
+  const { identity, place, plan, revisions, bytes, learned } = JSON.parse(text) as WrittenCopy
   yield
-  adoptLearned(plan, { cables: new Map(cables), runs: new Map(runs) } as Learned)
+  adoptLearned(plan, learned)
   const assessed = yield* assessInSteps(plan)
   return { identity, copy: { plan, place, revisions: new Map(revisions), bytes }, assessed }
 }
@@ -62,8 +58,8 @@ export type CatchUp = {
   place: Place
   lines: NewsLine[]
   edits: [Place, Edit[]][]
-  /** What was learnt of cables and runs whose observations the changes touched. */
-  learned: { cables: [string, unknown][]; runs: [string, unknown][] }
+  /** What was learnt of what the changes' observations are about. */
+  learned: ToldLearnt
 }
 
 /**
@@ -76,9 +72,6 @@ export function catchUpOf(
   edits: Iterable<readonly [Place, readonly Edit[]]>,
   subjects: readonly Subject[],
 ): CatchUp {
-  const cables = new Set(subjects.flatMap((subject) => ('cable' in subject ? [subject.cable] : [])))
-  const runs = new Set(subjects.flatMap((subject) => ('run' in subject ? [subject.run] : [])))
-  const learned = learnedOf(copy.plan)
   return {
     identity,
     place: copy.place,
@@ -86,10 +79,7 @@ export function catchUpOf(
     edits: [...edits]
       .filter(([place]) => place <= copy.place)
       .map(([place, own]) => [place, own.filter(({ list }) => list !== 'observations')]),
-    learned: {
-      cables: [...cables].map((id) => [id, learned.cables.get(id) ?? NOTHING_LEARNT]),
-      runs: [...runs].map((id) => [id, learned.runs.get(id) ?? []]),
-    },
+    learned: toldOf(learnedOf(copy.plan), subjects),
   }
 }
 
@@ -103,17 +93,11 @@ export function caughtUp(view: SiteView, { place, edits, learned }: CatchUp): Si
   const byPlace = new Map(edits)
   while (copy.place < place) copy = replay(copy, byPlace.get(copy.place + 1) ?? []).copy
   if (copy.plan.site.practice !== view.copy.plan.site.practice) return null
-  const observed: Touched[] = [
-    ...learned.cables.map(([id]) => ({ list: 'cables', id }) as const),
-    ...learned.runs.map(([id]) => ({ list: 'runs', id }) as const),
-  ]
+  const observed: Touched[] = touchedByLearning(learned.map(([name]) => name))
   if (observed.length > 0) {
     // a list of its own, so that what it comes to is kept with it
     copy = { ...copy, plan: { ...copy.plan, observations: [] } }
-    adoptLearned(copy.plan, {
-      cables: new Map([...before.cables, ...learned.cables]),
-      runs: new Map([...before.runs, ...learned.runs]),
-    } as Learned)
+    adoptLearned(copy.plan, learned, before)
   }
   return { identity: view.identity, copy, assessed: reassess(view.assessed, copy.plan, observed) }
 }

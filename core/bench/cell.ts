@@ -1,4 +1,4 @@
-import type { Tried } from '../plan/observation'
+import type { Tried } from '../observe/observation'
 import type { BenchTest } from '../plan/session'
 import type { ReadingGrade } from './grade-reading'
 import type { Prediction } from './predict'

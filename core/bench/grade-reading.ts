@@ -1,6 +1,7 @@
 import type { Verdict } from '../checks/finding'
+import type { Warmth } from '../observe/kinds/warmth'
+import type { Reading, Tried } from '../observe/observation'
 import { formatPictureMode } from '../picture/mode-text'
-import type { Reading, Tried, Warmth } from '../plan/observation'
 import type { BenchTest } from '../plan/session'
 import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'

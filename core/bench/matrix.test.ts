@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type Piece, planFrom } from '../../tests/support/shorthand'
-import type { Tried } from '../plan/observation'
+import type { Tried } from '../observe/observation'
 import type { Plan } from '../plan/plan'
 import type { BenchTest } from '../plan/session'
 import { indexPlan } from '../plan/site-index'

@@ -1,7 +1,7 @@
 import { countedOf } from '../observe/counted'
 import { observationsOf } from '../observe/learned'
+import { isTried, type Tried } from '../observe/observation'
 import type { Cable } from '../plan/cable'
-import { isTried, type Tried } from '../plan/observation'
 import type { Plan } from '../plan/plan'
 import type { Session } from '../plan/session'
 import type { SiteIndex } from '../plan/site-index'

@@ -1,5 +1,6 @@
 import { situationOf } from '../checks/situation'
-import type { Learnt } from '../observe/learnt'
+import { cableName, learntOfCable } from '../observe/learned'
+import { type Learnt, NOTHING_LEARNT } from '../observe/learnt'
 import type { Cable } from '../plan/cable'
 import type { Need } from '../plan/need'
 import type { Run } from '../plan/run'
@@ -15,11 +16,13 @@ import { EARLY_TUNNEL_PCIE, predictStorage } from '../storage/storage'
 import { fitsTest } from './setup'
 
 /** What was said of a lead, without what was tried. */
-const withoutBench = ({ amps, volts, ...learnt }: Learnt): Learnt => ({
-  ...learnt,
+const withoutBench = ({ grade, amps, volts, unmarked, chip }: Learnt): Learnt => ({
+  ...NOTHING_LEARNT,
+  grade,
   amps: { ...amps, measured: undefined },
   volts: { ...volts, measured: undefined },
-  trials: [],
+  unmarked,
+  chip,
 })
 
 /** What a cable should do in a test, by all that is known of it without this test. */
@@ -40,11 +43,15 @@ export type Prediction =
 export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Prediction {
   if (!fitsTest(index, tested, test)) return { kind: 'does not fit' }
   const cable = tested
-  const learnt = index.learned.cables.get(cable.id)
+  const learnt = learntOfCable(index.learned, cable.id)
   const site: SiteIndex = {
     ...index,
     cables: new Map([[cable.id, cable]]),
-    learned: { cables: new Map(learnt ? [[cable.id, withoutBench(learnt)]] : []), runs: new Map() },
+    learned: {
+      bySubject: new Map(learnt ? [[cableName(cable.id), withoutBench(learnt)]] : []),
+      runs: new Map(),
+      copied: new Map(),
+    },
   }
   const { laid, data, admissions, picture } = situationOf(site, runOf(test, cable), needOf(test))
   switch (test.kind) {

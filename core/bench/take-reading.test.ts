@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { planFrom } from '../../tests/support/shorthand'
-import { observationSchema } from '../plan/observation'
+import { observationSchema } from '../observe/observation'
 import { indexPlan } from '../plan/site-index'
 import { type Seen, sharedModes, takeReading, trialSeen } from './take-reading'
 

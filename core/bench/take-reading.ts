@@ -1,13 +1,8 @@
 import { portModes } from '../link/port-modes'
+import type { HeldBackBy } from '../observe/every'
+import { WARMTHS, type Warmth } from '../observe/kinds/warmth'
+import type { TrialObservation, Tried, Unwritten } from '../observe/observation'
 import type { Cable } from '../plan/cable'
-import {
-  type Limit,
-  type Seen as SeenOf,
-  type TrialObservation,
-  type Tried,
-  WARMTHS,
-  type Warmth,
-} from '../plan/observation'
 import type { BenchTest, Session } from '../plan/session'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
@@ -18,7 +13,7 @@ import { feltAt } from './grade-reading'
 import { predict } from './predict'
 
 /** What was read in one test of a session, as it was typed or tapped, and for how long the link was watched. */
-export type RawReading = { test: BenchTest; text: string; seconds: number; limit?: Limit | undefined }
+export type RawReading = { test: BenchTest; text: string; seconds: number; limit?: HeldBackBy | undefined }
 
 /**
  * A reading as an observation of its cable, without its id, its moment and who took it. A link is a mode, "nothing" or "dropped"; a copy is MB/s (a bare figure, or with its unit); watts and volts
@@ -30,7 +25,7 @@ export function takeReading(
   session: Session,
   cable: Cable,
   { test, text, seconds, limit }: RawReading,
-): Parsed<SeenOf<Tried>> {
+): Parsed<Unwritten<Tried>> {
   const taken = { session: session.id, test: test.id }
   const plain = plainText(text).toLowerCase()
   const measured = {
@@ -97,7 +92,7 @@ function linkTrial(
   plain: string,
   seconds: number,
   taken: Taken,
-): Parsed<SeenOf<TrialObservation>> {
+): Parsed<Unwritten<TrialObservation>> {
   const dropped = plain === 'dropped'
   const cameUp = LINK_MODES.find((mode) => mode === plain) ?? null
   if (cameUp === null && !dropped && plain !== 'nothing')
@@ -129,7 +124,7 @@ export function trialSeen({
   seen: Seen
   seconds: number
   soak: number
-}): SeenOf<TrialObservation> {
+}): Unwritten<TrialObservation> {
   const whole = Number.isFinite(seconds) ? Math.min(LONGEST_WATCH, Math.floor(Math.max(0, seconds))) : 0
   const soaked = seen === 'dropped' || (soak > 0 && whole >= soak)
   return {

@@ -11,7 +11,8 @@ import {
   type Reference,
 } from '../plan/entity'
 import { byId, byIdAgain, ownersAgain, planLookup } from '../plan/lookup'
-import type { Observation } from '../plan/observation'
+import { entityOf } from '../observe/every'
+import type { Observation } from '../observe/observation'
 import { MOST, PLAN_LISTS, type Plan, type PlanList } from '../plan/plan'
 import { faultsOf, faultsOfEntity, LARGEST_PLAN_BYTES } from '../plan/read'
 import { joinsAgain } from '../plan/site-index'
@@ -302,14 +303,8 @@ function* observationsStay(before: Plan, edits: readonly Edit[], undo: boolean):
       yield { path: `observations/${id}`, reason: 'an observation is never changed; retract it and write another' }
     if (value !== null || undo) continue
     const subject = entityAt(before, 'observations', id)?.subject
-    const about = !subject
-      ? null
-      : 'cable' in subject
-        ? entityKey('cables', subject.cable)
-        : 'run' in subject
-          ? entityKey('runs', subject.run)
-          : entityKey('devices', subject.device)
-    if (about === null || !removed.has(about))
+    const about = subject && entityOf(subject)
+    if (!about || !removed.has(entityKey(about.list, about.id)))
       yield { path: `observations/${id}`, reason: 'an observation is not taken away; retract it and say why' }
   }
 }

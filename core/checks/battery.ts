@@ -1,5 +1,5 @@
 import { type BatteryCourse, batteryCourse, headsetSource } from '../headset/headset'
-import { negotiate } from '../power/negotiate'
+import { arriving } from '../link/supply'
 import { atLeast } from '../quantity/limit'
 import type { Finding, Verdict } from './finding'
 import { type Check, portPart, type Situation } from './situation'
@@ -19,11 +19,7 @@ export const batteryCheck: Check = {
     if (!battery || laid.leads.length === 0) return
     for (const { need, lastMile } of crossings) {
       if (need.kind !== 'headset' || !lastMile) continue
-      const leads = laid.leads.map((lead) => ({ amps: lead.known.amps.value, volts: lead.known.volts.value }))
-      const taken = Math.min(
-        negotiate(laid.from.port, leads, laid.to.port.accepts).watts,
-        laid.to.port.takes ?? Number.POSITIVE_INFINITY,
-      )
+      const taken = Math.min(arriving(laid, laid.from, laid.to).watts, laid.to.port.takes ?? Number.POSITIVE_INFINITY)
       const course = batteryCourse({ capacity: battery.wattHours, draw: battery.draw, supply: taken })
       yield {
         check: 'battery',

@@ -1,5 +1,5 @@
 import type { LaidLead } from '../link/lay'
-import { negotiate } from '../power/negotiate'
+import { arriving } from '../link/supply'
 import { atLeast } from '../quantity/limit'
 import { commonPractice } from '../standards/source'
 import type { Finding } from './finding'
@@ -21,8 +21,7 @@ export const busBudgetCheck: Check = {
     )
     const atEnd = crossings.flatMap((crossing) => (crossing.need.kind === 'power' ? [] : (wantedWatts(crossing) ?? [])))
     if (!device.busPowered && (hungry === 0 || atEnd.length === 0)) return
-    const leads = laid.leads.map((lead) => ({ amps: lead.known.amps.value, volts: lead.known.volts.value }))
-    const have = negotiate(laid.from.port, leads, port.accepts).watts
+    const have = arriving(laid, laid.from, laid.to).watts
     const own = device.busPowered ? (port.takes ?? HUB_OWN_WATTS) : 0
     const need = [...behind, ...atEnd].reduce((sum, watts) => sum + watts, own + hungry * HUB_OWN_WATTS)
     const enough = atLeast(have, need)

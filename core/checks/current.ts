@@ -1,9 +1,9 @@
-import { negotiate } from '../power/negotiate'
+import { arriving } from '../link/supply'
 import { atLeast } from '../quantity/limit'
 import type { Watts } from '../quantity/watts'
 import { commonPractice } from '../standards/source'
 import type { Caution, Finding, Remedy } from './finding'
-import { type Check, type Crossing, leadPart, portPart, type Situation, wantedWatts } from './situation'
+import { type Check, type Crossing, leadPart, portPart, runPart, type Situation, wantedWatts } from './situation'
 
 const source = commonPractice('no mark, no more than 3 A: 60 W; a 5 A mark 100 W; an extended range mark 240 W')
 
@@ -24,11 +24,11 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
   // bus power goes from host to device whichever way the data flows; a supply feeds the way its need says
   const [giver, taker] = charging && way === 'up' ? [laid.to, laid.from] : [laid.from, laid.to]
   const leads = laid.leads.map((lead) => ({ lead, amps: lead.known.amps.value, volts: lead.known.volts.value }))
-  const supply = negotiate(giver.port, leads, taker.port.accepts)
+  const supply = arriving(laid, giver, taker)
   const bare = { check: 'current', needId: need.id, have: supply.watts, need: wanted, unit: 'W', source } as const
 
   const dead = leads.find(({ amps }) => amps === 0)
-  if (dead) {
+  if (dead && supply.seen === null) {
     const reason = { code: 'lead-without-power', optical: dead.lead.cable.construction === 'optical' } as const
     return {
       ...bare,
@@ -38,7 +38,7 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
       remedies: [{ code: 'powered-far-end' }, { code: 'other-lead' }],
     }
   }
-  if (supply.level === null && supply.limit !== 'device') {
+  if (supply.level === null && supply.limit !== 'device' && supply.seen === null) {
     return {
       ...bare,
       grade: 'blocked',
@@ -51,6 +51,27 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
   const enough = atLeast(supply.watts, wanted)
   const charges = charging && atLeast(supply.watts, wanted * policy.chargeAtLeast)
   const remedies: Remedy[] = []
+  if (supply.seen) {
+    const { reading, lead } = supply.seen
+    return {
+      ...bare,
+      grade: enough ? 'clear' : charges ? 'tight' : 'blocked',
+      part: lead ? leadPart(lead) : runPart(laid.run),
+      reason: { code: 'watts-seen', at: reading.at, by: lead ? 'lead' : 'run', charging },
+      remedies: enough ? [] : [{ code: lead ? 'other-lead' : 'test-it' }],
+      source: supply.source,
+      caution: cautionFor(wanted),
+    }
+  }
+  if (enough && supply.elsewhere && !atLeast(supply.elsewhere.reading.watts, wanted))
+    return {
+      ...bare,
+      grade: 'tight',
+      part: leadPart(supply.elsewhere.lead),
+      reason: { code: 'watts-elsewhere', watts: supply.elsewhere.reading.watts, at: supply.elsewhere.reading.at },
+      remedies: [{ code: 'test-it' }],
+      caution: cautionFor(wanted),
+    }
   if (!enough && supply.limit === 'lead') remedies.push({ code: 'marked', amps: 5, volts: wanted > 100 ? 50 : 20 })
   if (!enough && !atLeast(supply.offered, wanted)) remedies.push({ code: 'stronger-supply', watts: wanted })
   return {
@@ -59,7 +80,7 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
     part: supply.limit === 'lead' ? leadPart(weakest.lead) : portPart(supply.limit === 'device' ? taker : giver),
     reason: {
       code: 'power',
-      limit: supply.limit,
+      limit: supply.limit === 'seen' ? 'supply' : supply.limit,
       amps: supply.level?.amps ?? 0,
       volts: supply.level?.volts ?? 0,
       unmarked: weakest.lead.known.amps.basis === 'assumed',

@@ -9,7 +9,7 @@ const source = commonPractice('USB Type-C knows no extension; some use them and 
 export const extensionCheck: Check = {
   name: 'extension',
   *findings({ laid, policy }: Situation): Iterable<Finding> {
-    const soaked = laid.proofs.some(
+    const soaked = laid.seen.trials.some(
       (proof) =>
         proof.basis === 'soaked' && proof.cameUp === proof.tried && (proof.seconds ?? 0) >= SHORTEST_SOAK_SECONDS,
     )

@@ -1,8 +1,9 @@
 import type { BatteryCourse } from '../headset/headset'
-import type { Lack } from '../link/chain'
+import type { Doubt, Lack } from '../link/chain'
 import type { Conflict } from '../observe/known'
 import type { Concession } from '../picture/fit'
 import type { Screen } from '../plan/device'
+import type { Instant } from '../plan/fields'
 import type { NeedKind, PictureMode } from '../plan/need'
 import type { Surrounding } from '../plan/surroundings'
 import type { Metres } from '../quantity/length'
@@ -49,6 +50,9 @@ export type CheckName =
   | 'far-end power'
   | 'surroundings'
   | 'history'
+  | 'hot'
+  | 'copied'
+  | 'picture seen'
   | 'value'
   | 'path'
 
@@ -67,6 +71,8 @@ export type LackFigures = {
   passive: boolean
   /** It would take a supply at its far end, and has none there. */
   unfed: boolean
+  /** How it failed where somebody tried it: it dropped, and what was installed has changed since. */
+  failed: { dropped: boolean; stale: boolean; at: Instant } | null
 }
 
 /** Why a finding says what it says, as figures; `sentence` makes the words. */
@@ -126,7 +132,14 @@ export type Reason =
   | { code: 'battery'; course: BatteryCourse; hours: number | null }
   | { code: 'play-area'; corners: number; short: Metres }
   | { code: 'own-voltage'; volts: Volts }
-  | { code: 'volts-lost'; total: Volts; amps: Amps; watts: number }
+  | { code: 'volts-lost'; total: Volts; amps: Amps; watts: number; measured: Instant | null }
+  | { code: 'watts-seen'; at: Instant; by: 'run' | 'lead'; charging: boolean }
+  | { code: 'watts-elsewhere'; watts: number; at: Instant }
+  | { code: 'ran-hot'; at: Instant; strangeSupply: boolean }
+  | { code: 'kind-ran-hot'; count: number }
+  | { code: 'copied'; way: 'write' | 'read'; at: Instant; by: 'run' | 'lead' | 'lead elsewhere' }
+  | { code: 'picture-seen'; mode: PictureMode | null; at: Instant | null; held: number; failed: number; stale: boolean }
+  | { code: 'doubted'; why: Doubt['why']; held: number; failed: number; mode: LinkMode | null }
   | { code: 'bus-budget'; ownSupply: boolean; leads: number; count: number }
   | { code: 'lanes-left'; lanes: 1 | 2 | 4; beside: LinkMode }
   | { code: 'converts-other-way' }
@@ -181,6 +194,7 @@ export type Remedy =
 
 /** The usual caution where a finding touches something that can hurt people or equipment. */
 export type Caution =
+  | 'hot'
   | 'two-supplies'
   | 'above-60-watts'
   | 'above-100-watts'

@@ -1,4 +1,4 @@
-import { recordOfKindOn } from '../observe/record'
+import { ranHotOfKind, recordOfKindOn } from '../link/record'
 import { commonPractice } from '../standards/source'
 import type { Finding } from './finding'
 import { type Check, leadPart, type Situation } from './situation'
@@ -11,6 +11,7 @@ const FEWEST = 3
 export const historyCheck: Check = {
   name: 'history',
   *findings({ laid, index, data }: Situation): Iterable<Finding> {
+    yield* hotKinds(laid, index)
     const { shared } = data
     if (shared === null) return
     const { controller } = laid.from.port
@@ -38,4 +39,24 @@ export const historyCheck: Check = {
       }
     }
   },
+}
+
+/** A kind of which some ran hot is told wherever one of it lies, or is to be bought. */
+function* hotKinds(laid: Situation['laid'], index: Situation['index']): Iterable<Finding> {
+  for (const lead of laid.leads) {
+    const { kind } = lead.cable
+    const count = kind === undefined ? 0 : ranHotOfKind(index, kind)
+    if (count === 0 || lead.known.hot) continue
+    yield {
+      check: 'history',
+      grade: 'note',
+      part: leadPart(lead),
+      have: null,
+      need: null,
+      unit: null,
+      reason: { code: 'kind-ran-hot', count },
+      remedies: [],
+      source,
+    }
+  }
 }

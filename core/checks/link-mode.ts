@@ -66,7 +66,8 @@ const gradeSource: Source = commonPractice('what leads of this grade carry')
 export function* remediesFor(lack: ReturnType<typeof lackFigures>): Iterable<Remedy> {
   if (lack.unfed) yield { code: 'feed-lead' }
   if (lack.why === 'unfed') return
-  if (lack.why === 'failed') yield { code: 'retire' }
+  if (lack.why === 'doubted' || lack.failed?.stale) yield { code: 'test-it' }
+  else if (lack.why === 'failed') yield { code: 'other-lead' }
   else if (lack.why === 'grade' || lack.reach === null) yield { code: 'better-grade', mode: lack.mode }
   else {
     yield { code: 'shorter', reach: lack.reach, mode: lack.mode }

@@ -1,8 +1,10 @@
 import type { Touched } from '../change/change'
 import { touchedBetween } from '../change/touched'
+import { learntOfCable } from '../observe/learned'
+import type { Observation } from '../observe/observation'
+import { pairOf } from '../observe/spot'
 import { findPath, type Step } from '../path/find-path'
 import { byId } from '../plan/lookup'
-import type { Observation } from '../plan/observation'
 import type { Plan } from '../plan/plan'
 import type { Run } from '../plan/run'
 import { indexPlan, type SiteIndex, sharesSection } from '../plan/site-index'
@@ -115,9 +117,7 @@ function mark(asked: Asked, { list, id, moved }: Touched): void {
       for (const index of [before, after]) for (const run of index.runsAlong.get(id) ?? []) asked.runs.add(run.id)
       return
     case 'kinds':
-      for (const index of [before, after])
-        for (const cable of index.cablesOfKind.get(id) ?? []) markCable(asked, cable.id)
-      markToBuy(asked, id)
+      markKind(asked, id)
       return
     case 'cables':
       markCable(asked, id)
@@ -149,7 +149,21 @@ function markObserved(asked: Asked, observation: Observation | undefined): void 
   if (!observation) return
   const { subject } = observation
   if ('cable' in subject) markCable(asked, subject.cable)
-  else if ('run' in subject) asked.runs.add(subject.run)
+  else if ('kind' in subject) markKind(asked, subject.kind)
+  else if ('run' in subject) {
+    asked.runs.add(subject.run)
+    for (const lead of subject.leads) markCable(asked, lead)
+  }
+}
+
+/** A cable is the limit where another copies clearly faster between the same two sockets. */
+function markRivals({ before, after, runs }: Asked, id: string): void {
+  for (const { learned, runOf } of [before, after])
+    for (const { way, spot } of learntOfCable(learned, id)?.copies ?? [])
+      for (const [rival] of learned.copied.get(`${way} ${pairOf(spot)}`) ?? []) {
+        const laid = runOf.get(rival)
+        if (laid) runs.add(laid.id)
+      }
 }
 
 /** A device bears on all runs at it: its ports, its pool, its place, its battery. */
@@ -171,8 +185,15 @@ function markConduits({ before, after, runs }: Asked, run: Run | undefined): voi
     for (const other of sharesSection(index, run as Run)) runs.add(other.id)
 }
 
+function markKind(asked: Asked, id: string): void {
+  for (const index of [asked.before, asked.after])
+    for (const cable of index.cablesOfKind.get(id) ?? []) markCable(asked, cable.id)
+  markToBuy(asked, id)
+}
+
 /** A cable bears on the run it lies in, and as part of its kind's record on all runs with cables of that kind. */
 function markCable(asked: Asked, id: string): void {
+  markRivals(asked, id)
   for (const index of [asked.before, asked.after]) {
     const run = index.runOf.get(id)
     if (run) asked.runs.add(run.id)

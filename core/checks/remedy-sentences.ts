@@ -94,6 +94,7 @@ export const cautionSentences: Record<Caution, string> = {
     'Jacket rating, fire stopping and separation from mains follow the local code and belong to licensed people. Hallway does not declare this route compliant.',
   earths: 'Never lift a safety earth to cure hum. Ask a licensed electrician about the earths first.',
   height: 'Work at height: proper access equipment, not alone, nothing overhead without a secondary fixing.',
+  hot: 'A lead or plug that gets hot: disconnect it at the supply, let it cool, and retire it.',
   trip: 'A lead on the floor or on a head trips people and pulls necks: guide it overhead, tape it down or give it a breakaway.',
   'optical-end': 'Do not look into a disconnected optical end.',
   'approved-supply': 'Use an approved supply only, of the stated voltage and polarity.',

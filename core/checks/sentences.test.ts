@@ -23,8 +23,10 @@ const lack = (why: LackFigures['why'], rest: Partial<LackFigures> = {}): LackFig
   length: 3,
   passive: true,
   unfed: false,
+  failed: null,
   ...rest,
 })
+const AT = '2026-03-11T12:00:00.000Z'
 const known = <T>(value: T) => ({ value, basis: 'claimed' as const, at: null })
 const picture = { width: 3840, height: 2160, refresh: 60, bits: 8 as const, chroma: '444' as const }
 const rate = (rest: Partial<Extract<Reason, { code: 'rate' }>> = {}): Reason => ({
@@ -172,7 +174,33 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
     battery({ course: 'charges' }),
     battery({ course: 'drains', hours: 3 }),
   ] as Extract<Reason, { code: 'battery' }>[],
-  'volts-lost': [{ code: 'volts-lost', total: 0.543, amps: 5, watts: 2.7 }],
+  'volts-lost': [null, AT].map((measured) => ({ code: 'volts-lost', total: 0.543, amps: 5, watts: 2.7, measured })),
+  'watts-seen': (['run', 'lead'] as const).map((by) => ({ code: 'watts-seen', at: AT, by, charging: true })),
+  'watts-elsewhere': [{ code: 'watts-elsewhere', watts: 30, at: AT }],
+  'ran-hot': [false, true].map((strangeSupply) => ({ code: 'ran-hot', at: AT, strangeSupply })),
+  'kind-ran-hot': [1, 3].map((count) => ({ code: 'kind-ran-hot', count })),
+  copied: (['run', 'lead', 'lead elsewhere'] as const).flatMap((by) =>
+    (['write', 'read'] as const).map((way) => ({ code: 'copied' as const, way, at: AT, by })),
+  ),
+  'picture-seen': [
+    { code: 'picture-seen', mode: picture, at: AT, held: 0, failed: 0, stale: false },
+    { code: 'picture-seen', mode: picture, at: AT, held: 0, failed: 0, stale: true },
+    { code: 'picture-seen', mode: null, at: null, held: 0, failed: 1, stale: false },
+    { code: 'picture-seen', mode: null, at: null, held: 1, failed: 2, stale: false },
+  ],
+  doubted: (['elsewhere', 'short look', 'changed', 'drops'] as const).flatMap((why) =>
+    [
+      [0, 0],
+      [1, 0],
+      [1, 2],
+    ].map(([held, failed]) => ({
+      code: 'doubted' as const,
+      why,
+      held: held ?? 0,
+      failed: failed ?? 0,
+      mode: 'gen2x1' as const,
+    })),
+  ),
   'bus-budget': [budget(0, 0), budget(1, 0), budget(2, 1), budget(0, 3), budget(1, 1, true)] as Extract<
     Reason,
     { code: 'bus-budget' }

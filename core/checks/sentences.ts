@@ -170,7 +170,21 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'battery':
       return batterySentence(reason.course, reason.hours, finding)
     case 'volts-lost':
-      return `${label} loses ${decimal(reason.total, 2)} V there and back at ${decimal(reason.amps, 2)} A, ${decimal(reason.watts, 1)} W of heat; a cable may lose ${decimal(finding.need ?? 0, 2)} V on its supply.`
+      return `${label} loses ${decimal(reason.total, 2)} V there and back at ${decimal(reason.amps, 2)} A, ${decimal(reason.watts, 1)} W of heat${reason.measured ? `, as measured on ${dayOf(reason.measured)}` : ''}; a cable may lose ${decimal(finding.need ?? 0, 2)} V on its supply.`
+    case 'watts-seen':
+      return `${formatWatts(finding.need ?? 0)} are asked. ${reason.by === 'run' ? `On this run ${formatWatts(finding.have ?? 0)} arrived` : `${label} let ${formatWatts(finding.have ?? 0)} through on this charger`} when it was measured on ${dayOf(reason.at)}${finding.grade === 'clear' ? '' : `; ${shortOfWatts(reason.charging, finding)}`}.`
+    case 'watts-elsewhere':
+      return `${label} let only ${formatWatts(reason.watts)} through on another charger on ${dayOf(reason.at)}. Measure it on this one: a limit may belong to one charger and one device.`
+    case 'ran-hot':
+      return `${label} ran hot on ${dayOf(reason.at)}${reason.strangeSupply ? ', on a supply that came from elsewhere' : ''}. It is used for nothing until somebody takes that reading back and says why.`
+    case 'kind-ran-hot':
+      return `${reason.count === 1 ? 'One cable' : `${reason.count} cables`} of this kind ran hot.`
+    case 'copied':
+      return writeCopied(reason, finding)
+    case 'picture-seen':
+      return writePictureSeen(reason, label)
+    case 'doubted':
+      return writeDoubt(reason, label)
     case 'bus-budget':
       return writeBudget(reason, finding)
     case 'lanes-left':
@@ -249,8 +263,59 @@ export function lackSentence(lack: LackFigures, label: string, unit: LengthUnit 
       return `The leads up to ${label} make ${metres(lack.length)} in a row, more than ${mode} allows over passive leads (${metres(lack.reach ?? 0)} for this one alone).`
     case 'unfed':
       return `${label} needs a supply at its far end, and there is no mains there.`
-    case 'failed':
-      return `${label} was tried at ${mode} and did not hold it.`
+    case 'failed': {
+      const how = lack.failed?.dropped ? `dropped ${mode} here` : `was tried here at ${mode} and did not come up`
+      const when = lack.failed ? ` on ${dayOf(lack.failed.at)}` : ''
+      return `${label} ${how}${when}.${lack.failed?.stale ? ' The computer has changed since, so it is worth trying again.' : ''}`
+    }
+    case 'doubted':
+      return `Nothing yet shows that ${label} holds ${mode} here.`
+  }
+}
+
+const dayOf = (instant: string): string => instant.slice(0, 10)
+
+/** What too few watts come to. */
+const shortOfWatts = (charging: boolean, { grade }: Finding): string =>
+  !charging ? 'the device may not start' : grade === 'tight' ? 'it charges slowly' : 'it does not charge under load'
+
+function writeCopied({ way, at, by }: Extract<Reason, { code: 'copied' }>, finding: Finding): string {
+  const rate = formatBytesPerSecond(finding.have ?? 0)
+  const asked = `${formatBytesPerSecond(finding.need ?? 0)} are asked`
+  const did = way === 'write' ? 'wrote' : 'read'
+  if (by === 'run') return `This run ${did} ${rate} when it was measured on ${dayOf(at)}; ${asked}.`
+  const lead = `${finding.part.label} ${did} ${rate} at most on ${dayOf(at)}, and it was the limit`
+  if (by === 'lead') return `${lead}; ${asked}.`
+  return finding.grade === 'tight'
+    ? `${lead}. Between other ports it did better, and nothing explains why: copy files over this run to settle it. ${asked}.`
+    : `${lead}, between other ports; ${asked}.`
+}
+
+function writePictureSeen(reason: Extract<Reason, { code: 'picture-seen' }>, label: string): string {
+  if (reason.mode && reason.at)
+    return `The picture ${formatPictureMode(reason.mode)} did not hold over ${label} on ${dayOf(reason.at)}.${reason.stale ? ' The computer has changed since, so it is worth trying again.' : ''}`
+  return `Over ${label} such a picture ${triedElsewhere(reason)}, and it was not tried here.`
+}
+
+/** "held in 1 of 3 other sockets". */
+const triedElsewhere = ({ held, failed }: { held: number; failed: number }): string =>
+  held + failed === 1
+    ? `${held === 1 ? 'held' : 'failed'} in the one other socket it was tried in`
+    : `held in ${held} of the ${held + failed} other sockets it was tried in`
+
+function writeDoubt({ why, held, failed, mode }: Extract<Reason, { code: 'doubted' }>, label: string): string {
+  const name = mode === null ? 'what is asked' : linkModeFacts[mode].name
+  switch (why) {
+    case 'elsewhere':
+      return held + failed === 0
+        ? `${label} was tried in other sockets only. Try it in this one.`
+        : `${label}: ${name} ${triedElsewhere({ held, failed })}. Try it in this one.`
+    case 'short look':
+      return `${label} came up as ${name}, and nobody watched it for 60 s. A marginal cable drops after that.`
+    case 'changed':
+      return `${label} held ${name} before the computer changed. Prove it again.`
+    case 'drops':
+      return `${label} comes up faster here and drops. What asks for less is not safe either until it was seen to hold at ${name}.`
   }
 }
 

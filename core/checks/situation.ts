@@ -1,7 +1,9 @@
 import { type Admission, admit, namesLineRate } from '../link/admission'
-import { type DataLink, dataLink } from '../link/data-link'
+import type { Doubt } from '../link/chain'
+import { type DataLink, dataLink, type Trust } from '../link/data-link'
 import { type LaidLead, type LaidRun, layRun } from '../link/lay'
 import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-link'
+import { wasTried } from '../observe/known'
 import { mostAsked, type Need } from '../plan/need'
 import type { Policy } from '../plan/policy'
 import type { Run } from '../plan/run'
@@ -35,6 +37,15 @@ export type Situation = {
   data: DataLink
   picture: PictureWay
   admissions: readonly Admission[]
+  /** The same by nothing but what may be relied on; null where nothing that was seen is doubted. */
+  sure: Sure | null
+}
+
+type Sure = {
+  data: DataLink
+  admissions: readonly Admission[]
+  /** What speaks against a picture whose lead failed or was tried in other sockets only. */
+  doubt: Doubt | null
 }
 
 /** One aspect of a run. Adding one is adding a file and a line in `checks`. */
@@ -48,20 +59,33 @@ function isFastData(crossings: readonly Crossing[]): boolean {
 }
 
 export function situationOf(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Situation {
-  const policy = index.plan.policy
+  const { policy } = index.plan
   const laid = layRun(index, run)
-  const data = dataLink(laid, policy)
+  const believed = linksOf(laid, policy, crossings, 'believed')
+  return { index, policy, laid, crossings, ...believed, sure: surelyOf(laid, policy, crossings, believed) }
+}
+
+type Links = Pick<Situation, 'data' | 'picture' | 'admissions'>
+
+function linksOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], trust: Trust): Links {
+  const data = dataLink(laid, policy, trust)
   const dataBeside = crossings.some(({ need }) => need.kind === 'picture') && isFastData(crossings)
-  const picture = pictureWay(laid, data, { dataBeside })
-  return {
-    index,
-    policy,
-    laid,
-    crossings,
-    data,
-    picture,
-    admissions: admit(crossings, data.mode, picture.link, policy.reservation),
-  }
+  const picture = pictureWay(laid, data, { dataBeside, trust })
+  return { data, picture, admissions: admit(crossings, data.mode, picture.link, policy.reservation) }
+}
+
+/** What may be relied on where something was tried; what nobody tried is believed as it stands. */
+function surelyOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], believed: Links): Sure | null {
+  const tried = laid.leads.find(({ known }) => wasTried(known))
+  if (!tried && !wasTried({ trials: laid.seen.trials, pictures: laid.seen.pictures })) return null
+  const { data, picture, admissions } = linksOf(laid, policy, crossings, 'sure')
+  const asBelieved =
+    data.mode === believed.data.mode &&
+    believed.data.doubt === null &&
+    picture.link?.payload === believed.picture.link?.payload
+  if (asBelieved) return null
+  const doubt: Doubt | null = tried ? { lead: tried, why: 'elsewhere', held: 0, failed: 0, drops: false } : null
+  return { data, admissions, doubt }
 }
 
 export const portPart = (socket: Socket): Part => ({
@@ -82,6 +106,14 @@ export function lackFigures(lack: PictureLack): LackFigures {
     length: lack.why === 'chain' ? lack.total : lead.cable.length,
     passive: lead.cable.construction === 'passive',
     unfed: lead.cable.feed !== 'bus' && lead.feeding === 'unfed',
+    failed:
+      lack.why === 'failed'
+        ? {
+            dropped: lack.trial.cameUp === null && lack.trial.basis === 'soaked',
+            stale: lack.stale,
+            at: lack.trial.at,
+          }
+        : null,
   }
 }
 

@@ -1,4 +1,5 @@
-import { dataLack } from '../link/chain'
+import { carries } from '../link/chain'
+import { NOTHING_LEARNT } from '../observe/learnt'
 import { bestMode, LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { commonPractice } from '../standards/source'
 import type { Finding } from './finding'
@@ -14,7 +15,9 @@ export const valueCheck: Check = {
     const { line, name } = linkModeFacts[data.mode]
     for (const lead of laid.leads) {
       const own = bestMode(
-        LINK_MODES.filter((mode) => dataLack([lead], mode, policy, laid.from.port.controller) === null),
+        LINK_MODES.filter(
+          (mode) => carries({ leads: [lead], seen: NOTHING_LEARNT, here: laid.here }, mode, policy).lack === null,
+        ),
       )
       if (own === null || linkModeFacts[own].line <= line) continue
       yield {

@@ -1,5 +1,4 @@
-import { type KnownCable, markedWatts } from '../observe/known'
-import type { Learnt } from '../observe/learnt'
+import { type KnownCable, markedWatts, wasTried } from '../observe/known'
 import type { Cable } from '../plan/cable'
 import type { Instant } from '../plan/fields'
 import { isLegacyUsb } from '../standards/connectors'
@@ -21,14 +20,14 @@ export type CableCaution =
 const THINNEST_FOR_5_A = 22
 
 /** Every caution a cable deserves by itself, the gravest first. */
-export function* cautionsOf(cable: Cable, known: KnownCable, hot: Learnt['hot']): Iterable<CableCaution> {
+export function* cautionsOf(cable: Cable, known: KnownCable): Iterable<CableCaution> {
   const { ends, standing, construction, oneWay, feed, awg } = cable
-  if (hot) yield { code: 'ran-hot', at: hot }
+  if (known.hot) yield { code: 'ran-hot', at: known.hot.at }
   if (standing === 'retired') yield { code: 'retired' }
   if (ends.every((end) => end.connector === 'type-a' && end.gender === 'plug')) yield { code: 'two-supplies' }
   if (ends.some((end) => end.connector === 'type-c' && end.gender === 'socket')) yield { code: 'type-c-extension' }
   if (known.grade.value === 'charge-only') yield { code: 'charge-only' }
-  if (known.grade.value === null && known.trials.length === 0) yield { code: 'unknown' }
+  if (known.grade.value === null && !wasTried(known)) yield { code: 'unknown' }
   if (oneWay) yield { code: 'one-way' }
   if (feed !== 'bus') yield { code: 'needs-supply', required: feed === 'required' }
   const usb = ends.every((end) => end.connector === 'type-c' || isLegacyUsb(end.connector))

@@ -1,8 +1,8 @@
 import type { LackFigures } from '../checks/finding'
 import { lackFigures } from '../checks/situation'
-import { leadByItself } from '../link/abilities'
-import { dataLack } from '../link/chain'
-import { type Trial, trialOf } from '../observe/trials'
+import { carriesAlone } from '../link/abilities'
+import { type LaidLead, looseLead, oughtOf } from '../link/lay'
+import { type SeenOfMode, seenOfMode } from '../observe/trials'
 import type { Cable } from '../plan/cable'
 import type { SiteIndex } from '../plan/site-index'
 import { LINK_MODES, type LinkMode } from '../standards/link-modes'
@@ -15,22 +15,33 @@ export type CableDoor = {
   lack: LackFigures | null
   /** Open only by the bench: the book does not promise it. */
   beyondBook: boolean
-  trial: { passed: boolean; trial: Trial } | null
+  /** In how many sockets it held, and in how many it failed. */
+  seen: Pick<SeenOfMode, 'held' | 'failed'>
 }
 
 /** A cable at its own length before any run is thought of: every mode there is, open or shut, by the site's policy. */
 export function cableDoors(index: SiteIndex, cable: Cable): CableDoor[] {
   const { policy } = index.plan
-  const lead = leadByItself(index, cable)
+  const lead = looseLead(index, cable)
+  const lackUnder = (length: typeof policy.length, mode: LinkMode) => {
+    const { lack, doubt } = carriesAlone(lead, mode, { ...policy, length })
+    // what failed in some socket cannot be promised of any
+    return lack ?? (doubt && doubt.failed > 0 ? ({ why: 'doubted', lead, mode, doubt } as const) : null)
+  }
   return LINK_MODES.map((mode) => {
-    const lack = dataLack([lead], mode, policy, undefined)
-    const byTheBook = policy.length === 'book' ? lack : dataLack([lead], mode, { ...policy, length: 'book' }, undefined)
+    const lack = lackUnder(policy.length, mode)
+    const byTheBook = policy.length === 'book' ? lack : lackUnder('book', mode)
     return {
       mode,
       open: lack === null,
       lack: lack && lackFigures(lack),
       beyondBook: lack === null && byTheBook !== null,
-      trial: trialOf(lead.known.trials, mode, undefined),
+      seen: seenOf(lead, mode),
     }
   })
+}
+
+function seenOf(lead: LaidLead, mode: LinkMode): CableDoor['seen'] {
+  const { held, failed } = seenOfMode(lead.known.trials, mode, oughtOf(lead), null)
+  return { held, failed }
 }

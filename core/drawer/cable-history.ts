@@ -1,7 +1,8 @@
 import { type SuccessRate, successRate } from '../bench/statistics'
-import type { RunProof } from '../observe/learned'
+import { recordOfKindOn } from '../link/record'
+import { learntOfCable, runRecords } from '../observe/learned'
 import type { Learnt, Tally } from '../observe/learnt'
-import { recordOfKindOn } from '../observe/record'
+import type { Trial } from '../observe/trials'
 import type { Cable } from '../plan/cable'
 import type { Instant } from '../plan/fields'
 import { laidCables, type Run } from '../plan/run'
@@ -19,7 +20,7 @@ export function recordOfKind(index: SiteIndex, { kind }: Cable): ModeRecord[] | 
   if (kind === undefined) return null
   const tried = new Map<string, Tally>()
   for (const { id } of index.cablesOfKind.get(kind) ?? []) {
-    for (const tally of index.learned.cables.get(id)?.tallies ?? []) {
+    for (const tally of learntOfCable(index.learned, id)?.tallies ?? []) {
       const key = `${tally.mode} ${tally.controller ?? ''}`
       const known = tried.get(key)
       if (!known || tally.last > known.last) tried.set(key, tally)
@@ -45,10 +46,13 @@ const recordsFrom = (tallies: readonly Tally[]): ModeRecord[] =>
 export function runsOfCable(
   index: SiteIndex,
   cable: Cable,
-): { run: Run; liesHere: boolean; proofs: readonly RunProof[] }[] {
+): { run: Run; liesHere: boolean; proofs: readonly Trial[] }[] {
   return index.plan.runs.flatMap((run) => {
     const liesHere = laidCables(run).includes(cable.id)
-    const proofs = (index.learned.runs.get(run.id) ?? []).filter(({ leads }) => leads.includes(cable.id)).toReversed()
+    const proofs = runRecords(index.learned, run.id)
+      .filter(({ leads }) => leads.includes(cable.id))
+      .flatMap(({ learnt }) => learnt.trials)
+      .sort((one, other) => (one.at < other.at ? 1 : -1))
     return liesHere || proofs.length > 0 ? [{ run, liesHere, proofs }] : []
   })
 }

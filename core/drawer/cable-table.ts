@@ -1,10 +1,10 @@
 import type { z } from 'zod'
 import { basisNames } from '../observe/basis'
 import { knownCable } from '../observe/known'
-import { learnedOf } from '../observe/learned'
+import { learnedOf, learntOfCable } from '../observe/learned'
+import type { Statement, Unwritten } from '../observe/observation'
 import { CABLE_STANDINGS, type Cable, cableSchema, FEEDS } from '../plan/cable'
 import { foldTag } from '../plan/fields'
-import type { Seen, Statement } from '../plan/observation'
 import type { Plan } from '../plan/plan'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
@@ -86,7 +86,7 @@ export function bareUnit(header: string | undefined, own: LengthUnit): LengthUni
 
 export type BadRow = { line: number; cells: readonly string[]; problems: string[] }
 /** A cable of a row, and what its row says is printed on it. */
-export type GoodRow = { line: number; cable: Cable; marks: Seen<Statement>[] }
+export type GoodRow = { line: number; cable: Cable; marks: Unwritten<Statement>[] }
 export type ReadTable = { good: GoodRow[]; bad: BadRow[] }
 
 /** What a table of cables is read against. */
@@ -215,7 +215,7 @@ const UNMARKED = 'unmarked'
 function marksOf(
   grade: CableGrade | null | undefined,
   power: { amps: 0 | 3 | 5; volts: 20 | 50 } | undefined,
-): Seen<Statement>[] {
+): Unwritten<Statement>[] {
   if (grade === undefined && power === undefined) return []
   const volts = power?.volts === 50 ? { volts: 50 as const } : {}
   return [
@@ -233,13 +233,13 @@ function marksOf(
  * of their own, so that bringing the table in never makes a mark of a listing or a measurement.
  */
 export function cableTable(plan: Plan, cables: readonly Cable[]): string[][] {
-  const { cables: learnt } = learnedOf(plan)
+  const learned = learnedOf(plan)
   const deviceNames = new Map(plan.devices.map(({ id, name }) => [id, name]))
   const kinds = new Map(plan.kinds.map((kind) => [kind.id, kind]))
   return [
     [...CABLE_COLUMNS, BELIEVED_COLUMN],
     ...cables.map((cable) => {
-      const said = learnt.get(cable.id)
+      const said = learntOfCable(learned, cable.id)
       const kind = kinds.get(cable.kind ?? '')
       const { grade } = knownCable(cable, kind, said)
       const mark = said?.grade.claimed?.value

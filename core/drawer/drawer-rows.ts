@@ -1,8 +1,8 @@
-import { readingText } from '../bench/grade-reading'
 import { type Abilities, abilitiesOf } from '../link/abilities'
 import { knownOf } from '../link/lay'
 import { doesJob, type Job } from '../match/job-text'
 import { basisNames } from '../observe/basis'
+import { wasTried } from '../observe/known'
 import { CABLE_STANDINGS, type Cable } from '../plan/cable'
 import { keptWith } from '../plan/lookup'
 import type { Run } from '../plan/run'
@@ -22,8 +22,8 @@ export type DrawerRow = Readonly<{
   pairing: string | null
   /** What was read last, in words. */
   last: string
-  /** Something is to be done about it: nothing is known of what it carries, or its evidence disagrees. */
-  open: 'unknown' | 'disagrees' | null
+  /** Something is to be done about it: it ran hot, nothing is known of what it carries, or its evidence disagrees. */
+  open: 'hot' | 'unknown' | 'disagrees' | null
   /** All that is written of it, in lower case, for searching. */
   text: string
 }>
@@ -45,7 +45,7 @@ function rowOf(index: SiteIndex, cable: Cable): DrawerRow {
       return abilities
     },
     get last() {
-      return this.abilities.last ? readingText(this.abilities.last) : ''
+      return this.abilities.last ? this.abilities.last.words : ''
     },
     get open() {
       return openQuestion(index, cable)
@@ -80,11 +80,13 @@ export function whereaboutsOf(index: SiteIndex, cable: Cable): Whereabouts {
   return run ? { at: 'run', run } : { at: cable.standing }
 }
 
-/** What is still open about a cable that is not retired: nothing known of what it carries, or evidence that disagrees. */
+/** What is still open about a cable that is not retired: it ran hot, nothing known of what it carries, or evidence that disagrees. */
 export function openQuestion(index: SiteIndex, cable: Cable): DrawerRow['open'] {
   if (cable.standing === 'retired') return null
-  const { grade, trials, conflicts } = knownOf(index, cable)
-  if (grade.value === null && trials.length === 0) return 'unknown'
+  const known = knownOf(index, cable)
+  const { grade, conflicts, hot } = known
+  if (hot) return 'hot'
+  if (grade.value === null && !wasTried(known)) return 'unknown'
   return conflicts.length > 0 ? 'disagrees' : null
 }
 

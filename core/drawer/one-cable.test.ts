@@ -2,11 +2,12 @@ import { describe, expect, it } from 'vitest'
 import { planFrom } from '../../tests/support/shorthand'
 import { lackSentence } from '../checks/sentences'
 import { knownOf } from '../link/lay'
+import { learntOfCable } from '../observe/learned'
+import { observationText } from '../observe/observation'
 import { indexPlan } from '../plan/site-index'
 import { type CableCaution, cautionSentence, cautionsOf } from './cable-cautions'
 import { cableDoors } from './cable-doors'
 import { recordOf, recordOfKind, runsOfCable } from './cable-history'
-import { observationText } from './observation-text'
 
 const mark = { basis: 'claimed', on: '2026-01-01', grade: 'usb4-40', amps: 5 }
 const trial = (on: string, tried: string, cameUp: string | null, controller?: string) => ({
@@ -72,7 +73,7 @@ describe('the record of one cable', () => {
   ]
   it('counts each mode on each controller apart, the latest first', () => {
     const { index, cable } = siteOf([{ evidence }])
-    expect(recordOf(index.learned.cables.get(cable.id))).toMatchObject([
+    expect(recordOf(learntOfCable(index.learned, cable.id))).toMatchObject([
       {
         mode: 'gen2x1',
         controller: 'dock A',
@@ -125,8 +126,7 @@ describe('the record of one cable', () => {
 describe('cautions', () => {
   const codes = (cable: object) => {
     const site = siteOf([cable])
-    const hot = site.index.learned.cables.get('c0')?.hot ?? null
-    return [...cautionsOf(site.cable, knownOf(site.index, site.cable), hot)].map(({ code }) => code)
+    return [...cautionsOf(site.cable, knownOf(site.index, site.cable))].map(({ code }) => code)
   }
   const ends = (one: string, other: string, gender = 'plug') => [{ connector: one }, { connector: other, gender }]
   it.each<[string, object, CableCaution['code'][]]>([

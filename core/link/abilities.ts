@@ -1,13 +1,14 @@
 import type { Basis } from '../observe/basis'
-import { type KnownCable, markedWatts } from '../observe/known'
+import { type KnownCable, markedWatts, wasTried } from '../observe/known'
+import { learntOfCable } from '../observe/learned'
+import { type LastTried, NOTHING_LEARNT } from '../observe/learnt'
 import type { Cable } from '../plan/cable'
-import type { Tried } from '../plan/observation'
 import type { Policy } from '../plan/policy'
 import type { SiteIndex } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
-import { dataLack } from './chain'
+import { type Carried, carries } from './chain'
 import { knownOf, type LaidLead, looseLead } from './lay'
 import { type LeadPicture, leadPicture } from './lead-picture'
 
@@ -22,14 +23,17 @@ export type Abilities = {
   picture: LeadPicture | null
   watts: Watts
   /** The last time somebody tried something of it. */
-  last: Tried | null
+  last: LastTried | null
 }
 
-/** A cable by itself, asked what it carries on any controller: a trial counts wherever it was made. */
-export function leadByItself(index: SiteIndex, cable: Cable): LaidLead {
-  const lead = looseLead(index, cable)
-  const trials = lead.known.trials.map(({ controller: _, ...trial }) => trial)
-  return { ...lead, known: { ...lead.known, trials } }
+/** How a lead that lies in no run carries a mode: what was seen of it was seen in some socket, and none of them is this one. */
+export const carriesAlone = (lead: LaidLead, mode: LinkMode, policy: Policy): Carried =>
+  carries({ leads: [lead], seen: NOTHING_LEARNT, here: null }, mode, policy)
+
+/** Whether a mode can be promised of a lead before any socket is thought of: it comes up, and failed in none. */
+export function isPromising(lead: LaidLead, mode: LinkMode, policy: Policy): boolean {
+  const { lack, doubt } = carriesAlone(lead, mode, policy)
+  return lack === null && (doubt === null || doubt.failed === 0)
 }
 
 /** What a cable is good for by itself, before any run is thought of; the site's policy says whether bench passes count beyond the book. */
@@ -44,8 +48,8 @@ export function abilitiesOf(index: SiteIndex, cable: Cable): Abilities {
     mode,
     rate: mode === null ? 0 : linkModeFacts[mode].line,
     picture,
-    watts: markedWatts(known),
-    last: index.learned.cables.get(cable.id)?.last ?? null,
+    watts: known.hot ? 0 : markedWatts(known),
+    last: learntOfCable(index.learned, cable.id)?.last ?? null,
   }
 }
 
@@ -54,7 +58,8 @@ type Widest = Pick<Abilities, 'mode' | 'picture'>
 const widestByPolicy = new WeakMap<Policy, Map<string, Widest>>()
 
 function widestOf(index: SiteIndex, cable: Cable, known: KnownCable): Widest {
-  if (known.trials.length > 0) return workOutWidest(index, cable)
+  if (known.hot) return { mode: null, picture: null }
+  if (wasTried(known)) return workOutWidest(index, cable)
   const { ends, length, construction, feed } = cable
   const alike = `${known.grade.value} ${construction} ${feed} ${length} ${ends.map(({ connector, gender }) => connector + gender)}`
   const { policy } = index.plan
@@ -73,9 +78,9 @@ function widestOf(index: SiteIndex, cable: Cable, known: KnownCable): Widest {
 
 function workOutWidest(index: SiteIndex, cable: Cable): Widest {
   const { policy } = index.plan
-  const lead = leadByItself(index, cable)
+  const lead = looseLead(index, cable)
   return {
-    mode: bestMode(LINK_MODES.filter((candidate) => dataLack([lead], candidate, policy, undefined) === null)),
+    mode: bestMode(LINK_MODES.filter((candidate) => isPromising(lead, candidate, policy))),
     picture: leadPicture(lead),
   }
 }

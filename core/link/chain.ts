@@ -1,11 +1,11 @@
-import { type Trial, trialOf } from '../observe/trials'
+import { type SeenOfMode, type Standing, seenOfMode, type Trial } from '../observe/trials'
 import type { Policy } from '../plan/policy'
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
 import type { LinkMode } from '../standards/link-modes'
 import type { Reach } from '../standards/reach'
 import { commonPractice, type Source } from '../standards/source'
-import type { LaidLead } from './lay'
+import { isWithinBook, type LaidLead, type LaidRun, oughtOf } from './lay'
 
 /** Why one lead of a chain does not carry something. */
 export type Lack<T> =
@@ -13,7 +13,22 @@ export type Lack<T> =
   | { why: 'reach'; lead: LaidLead; mode: T; reach: Metres; source: Source }
   | { why: 'chain'; lead: LaidLead; mode: T; reach: Metres; total: Metres; source: Source }
   | { why: 'unfed'; lead: LaidLead; mode: T }
-  | { why: 'failed'; lead: LaidLead; mode: T; trial: Trial }
+  | { why: 'failed'; lead: LaidLead; mode: T; trial: Trial; stale: boolean }
+  | { why: 'doubted'; lead: LaidLead; mode: T; doubt: Doubt }
+
+/** What speaks against relying on a mode that comes up by all that is known. */
+export type Doubt = {
+  lead: LaidLead
+  /**
+   * `elsewhere`: it was tried in other sockets and not in this one. `short look`: nobody watched it for 60 s. `changed`: the computer is another than when
+   * it was tried. `drops`: the link comes up higher and drops.
+   */
+  why: 'elsewhere' | 'short look' | 'changed' | 'drops'
+  held: number
+  failed: number
+  /** The link may drop: what asks for less is not safe either. */
+  drops: boolean
+}
 
 const bench = commonPractice('what this lead has passed')
 
@@ -53,29 +68,108 @@ export function chainLack<T>(
   return null
 }
 
+/** How a data mode fares over the leads of a run: why it does not come up, or what speaks against relying on it. */
+export type Carried = { lack: Lack<LinkMode> | null; doubt: Doubt | null }
+
+/** What of a laid run its leads are judged by. */
+export type Chain = Pick<LaidRun, 'leads' | 'seen'> & { here: LaidRun['here'] | null }
+
+const NO_DOUBT = { held: 0, failed: 0, drops: false } as const
+
 /**
- * Why a chain does not carry a data mode, with the record of the bench weighed by the site's policy; null where it does. `proofs` are trials of this
- * very chain as it lay: by the bench, what the whole has passed counts as well.
+ * How a chain of leads carries a data mode, by the book and by all that was seen of them, weighed by the site's policy.
+ *
+ * What this very run has shown with these leads outweighs what is predicted for it. Of a single lead, what failed in this socket does not come up here, whatever
+ * is printed; what held here is relied on. A lead that nothing promises the mode but trials elsewhere, or that failed in some other socket, may do it: that is
+ * doubted. A pass counts within the length that the book allows a lead of its build, and beyond it by the bench only, where it lasted 60 s or more.
  */
-export function dataLack(
-  leads: readonly LaidLead[],
-  mode: LinkMode,
-  policy: Policy,
-  controller: string | undefined,
-  proofs: readonly Trial[] = [],
-): Lack<LinkMode> | null {
+export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Policy): Carried {
+  const proof = proofOf({ leads, seen, here }, mode)
+  const [first] = leads
+  const failed = first && failure(proof)
+  if (first && failed) return { lack: { why: 'failed', lead: first, mode, ...failed }, doubt: null }
+
+  let doubt: Doubt | null = null
   let passes: Set<LaidLead> | null = null
   for (const lead of leads) {
     if (lead.known.trials.length === 0) continue
-    const verdict = trialOf(lead.known.trials, mode, controller)
-    if (verdict && !verdict.passed) return { why: 'failed', lead, mode, trial: verdict.trial }
-    if (verdict && policy.length === 'bench') {
+    const tried = seenOfMode(lead.known.trials, mode, oughtOf(lead), here)
+    const ended = failure(tried)
+    if (ended && !outlasts(proof, ended.trial)) return { lack: { why: 'failed', lead, mode, ...ended }, doubt: null }
+    const promised = isPromised(lead, mode)
+    if (!promised && counts(tried, lead, mode, policy)) {
       passes ??= new Set()
       passes.add(lead)
     }
+    doubt ??= doubtOf(tried, lead, promised)
   }
-  if (policy.length === 'bench' && trialOf(proofs, mode, controller)?.passed) return null
-  return chainLack(leads, mode, dataRows, (lead) => passes?.has(lead) ?? false)
+  const lack = chainLack(leads, mode, dataRows, (lead) => passes?.has(lead) ?? false)
+  if (proof.here && (lack === null || isProved(proof.here, leads, mode, policy)))
+    return { lack: null, doubt: first && proof.stale ? { ...NO_DOUBT, lead: first, why: 'changed' } : null }
+  return { lack, doubt: lack === null ? doubt : null }
+}
+
+/** What this very run has shown of a mode with these leads; whatever was seen of it was seen here. */
+export const proofOf = ({ leads: [first], seen, here }: Chain, mode: LinkMode): SeenOfMode =>
+  seenOfMode(
+    first
+      ? seen.trials.map((trial) => ({
+          ...trial,
+          spot: trial.spot.setup === undefined ? {} : { setup: trial.spot.setup },
+        }))
+      : [],
+    mode,
+    first ? oughtOf(first) : { ought: () => false, construction: 'passive' },
+    here ?? { port: '', setup: '', neighbours: false },
+  )
+
+function failure({ here, stale }: SeenOfMode): { trial: Trial; stale: boolean } | null {
+  return here?.says === 'fails' || here?.says === 'drops' ? { trial: here.trial, stale } : null
+}
+
+/** The run itself held after its lead had failed in this socket. */
+const outlasts = ({ here }: SeenOfMode, trial: Trial): boolean => here?.says === 'holds' && here.trial.at > trial.at
+
+/** Its grade carries the mode at its length by the book. */
+const isPromised = (lead: LaidLead, mode: LinkMode): boolean => chainLack([lead], mode, dataRows, () => false) === null
+
+/** Whether what was seen lets a lead through that nothing else promises the mode. */
+function counts(seen: SeenOfMode, lead: LaidLead, mode: LinkMode, { length }: Policy): boolean {
+  const good = seen.here !== null || seen.held > 0
+  if (!good) return false
+  if (isWithinBook(lead, mode)) return true
+  return length === 'bench' && (seen.here?.says === 'holds' || seen.heldOnController > 0 || seen.heldLong)
+}
+
+/** What this run has shown outweighs what is predicted, within the book by either school and beyond it by the bench. */
+function isProved({ says, trial }: Standing, leads: readonly LaidLead[], mode: LinkMode, { length }: Policy): boolean {
+  if (says !== 'holds' && !trial.copied) return false
+  return (says === 'holds' && length === 'bench') || leads.every((lead) => isWithinBook(lead, mode))
+}
+
+/** Sockets of one controller in which a lead must have held before its other sockets are relied on. */
+const ENOUGH_SOCKETS = 2
+
+function doubtOf(seen: SeenOfMode, lead: LaidLead, promised: boolean): Doubt | null {
+  const { here, held, failed } = seen
+  const figures = { lead, held, failed, drops: seen.dropped }
+  if (here) {
+    if (promised) return null
+    if (here.says === 'comes up' && !here.trial.copied) return { ...figures, why: 'short look', drops: false }
+    return seen.stale ? { ...figures, why: 'changed', drops: false } : null
+  }
+  if (failed > 0) return { ...figures, why: 'elsewhere' }
+  if (promised || held === 0 || seen.heldOnController >= ENOUGH_SOCKETS) return null
+  return { ...figures, why: 'elsewhere' }
+}
+
+/** The trial that shows a link to drop in this socket, or in this very run; null where nobody saw it drop. */
+export function dropOf(chain: Chain, mode: LinkMode): Standing | null {
+  const seen = [
+    proofOf(chain, mode),
+    ...chain.leads.map((lead) => seenOfMode(lead.known.trials, mode, oughtOf(lead), chain.here)),
+  ]
+  return seen.find(({ here }) => here?.says === 'drops')?.here ?? null
 }
 
 const dataRows = (lead: LaidLead): readonly Reach<LinkMode>[] => lead.reach.data

@@ -1,8 +1,12 @@
+import { seenAfter } from '../observe/trials'
 import type { Policy } from '../plan/policy'
 import { bestMode, isBetterMode, LINK_MODES, type LinkMode } from '../standards/link-modes'
-import { dataLack, type Lack } from './chain'
-import type { LaidRun } from './lay'
+import { type Carried, carries, type Doubt, dropOf, type Lack } from './chain'
+import { type LaidRun, oughtOf } from './lay'
 import { portModes } from './port-modes'
+
+/** What is taken for granted: `believed` what comes up by all that is known, `sure` only what nothing speaks against. */
+export type Trust = 'believed' | 'sure'
 
 /** The USB or Thunderbolt mode a run comes up in, and what keeps it from the best its two ports share. */
 export type DataLink = {
@@ -11,25 +15,62 @@ export type DataLink = {
   shared: LinkMode | null
   /** Why `shared` does not come up; null where it does. */
   lack: Lack<LinkMode> | null
+  /** What speaks against relying on `mode`. */
+  doubt: Doubt | null
 }
 
 /**
  * The mode that comes up: the best one that the host port, every lead at its length and the far port all support. A run
- * with no lead yet comes up in nothing.
+ * with no lead yet comes up in nothing. A link that drops comes up all the same, and drops again: until somebody saw it hold in a lower mode, no lower mode is sure.
  */
-export function dataLink(laid: LaidRun, policy: Policy): DataLink {
+export function dataLink(laid: LaidRun, policy: Policy, trust: Trust = 'believed'): DataLink {
   const fromModes = portModes(laid.from.port)
   const toModes = portModes(laid.to.port)
   const common = LINK_MODES.filter((mode) => fromModes.has(mode) && toModes.has(mode))
   const shared = bestMode(common)
-  if (shared === null || laid.leads.length === 0) return { mode: null, shared, lack: null }
+  if (shared === null || laid.leads.length === 0) return { mode: null, shared, lack: null, doubt: null }
   let mode: LinkMode | null = null
+  let doubt: Doubt | null = null
   let lack: Lack<LinkMode> | null = null
+  const drops = dropping(laid, common, policy)
   for (const candidate of common) {
-    const missing = dataLack(laid.leads, candidate, policy, laid.from.port.controller, laid.proofs)
+    const carried = withDrops(carries(laid, candidate, policy), candidate, drops, laid)
+    const missing = trust === 'sure' ? sureLack(carried, candidate) : carried.lack
     if (missing === null) {
-      if (isBetterMode(candidate, mode)) mode = candidate
+      if (isBetterMode(candidate, mode)) {
+        mode = candidate
+        doubt = carried.doubt
+      }
     } else if (candidate === shared) lack = missing
   }
-  return { mode, shared, lack }
+  return { mode, shared, lack, doubt }
+}
+
+const sureLack = ({ lack, doubt }: Carried, mode: LinkMode): Lack<LinkMode> | null =>
+  lack ?? (doubt && { why: 'doubted', lead: doubt.lead, mode, doubt })
+
+/** A mode in which the link drops here, or may: it did so in another socket. */
+type Drop = { mode: LinkMode; doubt: Doubt; at: string | null }
+
+function dropping(laid: LaidRun, common: readonly LinkMode[], policy: Policy): Drop[] {
+  if (laid.seen.trials.length === 0 && laid.leads.every(({ known }) => known.trials.length === 0)) return []
+  return common.flatMap((mode): Drop[] => {
+    const { lack, doubt } = carries(laid, mode, policy)
+    if (doubt?.drops) return [{ mode, doubt, at: null }]
+    if (lack?.why !== 'failed') return []
+    const drop = dropOf(laid, mode)
+    if (!drop) return []
+    return [{ mode, doubt: { lead: lack.lead, why: 'drops', held: 0, failed: 0, drops: true }, at: drop.trial.at }]
+  })
+}
+
+/** A mode below one in which the link drops is doubted as well, until it was seen to hold after that. */
+function withDrops(carried: Carried, mode: LinkMode, drops: readonly Drop[], laid: LaidRun): Carried {
+  if (carried.lack || carried.doubt) return carried
+  const above = drops.find((drop) => isBetterMode(drop.mode, mode))
+  if (!above) return carried
+  const { lead } = above.doubt
+  const seen = [...lead.known.trials, ...laid.seen.trials.map((trial) => ({ ...trial, spot: {} }))]
+  if (seenAfter(seen, mode, oughtOf(lead), laid.here, above.at ?? '')) return carried
+  return { ...carried, doubt: above.doubt }
 }

@@ -1,5 +1,7 @@
 import { type Basis, basisNames } from '../observe/basis'
 import { markedWatts } from '../observe/known'
+import { NOTHING_LEARNT } from '../observe/learnt'
+import type { Here } from '../observe/spot'
 import type { NeedKind } from '../plan/need'
 import type { Policy } from '../plan/policy'
 import type { Socket } from '../plan/site-index'
@@ -11,7 +13,7 @@ import { gradeFacts } from '../standards/grades'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { displayPortLane, hdmiLink } from '../standards/picture-links'
 import { fromMemory, type Source } from '../standards/source'
-import { dataLack } from './chain'
+import { carries } from './chain'
 import type { DataLink } from './data-link'
 import type { LaidLead, LaidRun } from './lay'
 import { leadPicture } from './lead-picture'
@@ -66,7 +68,7 @@ export function doorsOf(
   }
   return [
     portDoor(laid.from, 'out', asked),
-    ...laid.leads.map((lead) => leadDoor(lead, spoken, policy, laid.from.port.controller, asked)),
+    ...laid.leads.map((lead) => leadDoor(lead, spoken, policy, laid.here, asked)),
     portDoor(laid.to, 'in', asked),
   ]
 }
@@ -99,15 +101,10 @@ function portDoor(socket: Socket, direction: 'out' | 'in', asked: Asked): Door {
   }
 }
 
-function leadDoor(
-  lead: LaidLead,
-  spoken: readonly LinkMode[],
-  policy: Policy,
-  controller: string | undefined,
-  asked: Asked,
-): Door {
+function leadDoor(lead: LaidLead, spoken: readonly LinkMode[], policy: Policy, here: Here, asked: Asked): Door {
+  const alone = { leads: [lead], seen: NOTHING_LEARNT, here }
   const mode = asked.data
-    ? bestMode(spoken.filter((candidate) => dataLack([lead], candidate, policy, controller) === null))
+    ? bestMode(spoken.filter((candidate) => carries(alone, candidate, policy).lack === null))
     : null
   const { known, cable } = lead
   const row = lead.reach.data.find((candidate) => candidate.mode === mode)

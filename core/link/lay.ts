@@ -1,12 +1,16 @@
-import { type KnownCable, knownCable } from '../observe/known'
-import type { RunProof } from '../observe/learned'
-import type { Learnt } from '../observe/learnt'
+import { fromCopies, type KnownCable, knownCable } from '../observe/known'
+import { kindName, learntOfCable, runName } from '../observe/learned'
+import { type Learnt, NOTHING_LEARNT } from '../observe/learnt'
+import { type Here, setupText } from '../observe/spot'
+import type { TriedLead } from '../observe/trials'
 import type { Cable, CableKind } from '../plan/cable'
 import { leadKey, type Run } from '../plan/run'
-import { leadCable, portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
+import { leadCable, portKey, portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { pooledPort } from '../power/pool'
+import { atMost } from '../quantity/limit'
 import { type End, endsMate } from '../standards/connectors'
-import { type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
+import type { LinkMode } from '../standards/link-modes'
+import { bookReach, type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
 
 /** A lead as it lies in a run: which of its ends faces the host, what is known of it, what its grade carries and how far. */
 export type LaidLead = {
@@ -26,8 +30,10 @@ export type LaidRun = {
   from: Socket
   to: Socket
   leads: readonly LaidLead[]
-  /** Trials of this very chain as it lies. */
-  proofs: readonly RunProof[]
+  /** What was seen of this very run with these leads. */
+  seen: Learnt
+  /** The socket of its host end, as what was seen of a lead is told by. */
+  here: Here
 }
 
 /**
@@ -46,16 +52,37 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
     leads.push(lead)
     facing = lead.farEnd
   }
-  const chain = run.leads.map(leadKey).join()
-  const proofs = (index.learned.runs.get(run.id) ?? []).filter((proof) => proof.leads.join() === chain)
-  return { run, from, to, leads, proofs }
+  const learnt = index.learned.bySubject.get(runName(run.id, run.leads.map(leadKey))) ?? NOTHING_LEARNT
+  const seen =
+    learnt.copies.length === 0
+      ? learnt
+      : { ...learnt, trials: [...learnt.trials, ...fromCopies(learnt.copies, shapeOf(leads))] }
+  return { run, from, to, leads, seen, here: hereOf(index, from, run.id) }
+}
+
+/** Leads in a row have as many lanes as the one with the fewest. */
+const shapeOf = (leads: readonly LaidLead[]): LeadShape =>
+  leads.every(({ shape }) => shape === 'c-c' || shape === 'c-extension') ? 'c-c' : 'legacy'
+
+/** A socket as it stands in the survey; `run` is the one that is not a neighbour of itself. */
+export function hereOf(index: SiteIndex, { device, port }: Socket, run?: string): Here {
+  const others = index.runsAt.get(device.id) ?? []
+  return {
+    port: portKey({ device: device.id, port: port.id }),
+    controller: port.controller,
+    setup: setupText(device.installed ?? []),
+    neighbours: others.some(({ id }) => id !== run),
+  }
 }
 
 /** A socket as it gives beside the others of its device that are in use. */
 export function socketInUse(index: SiteIndex, address: Run['from']): Socket {
   const socket = socketAt(index, address)
   const { device, port } = socket
-  return device.pool ? { device, port: pooledPort(device, port, portsInUse(index, device)) } : socket
+  if (!device.pool) return socket
+  const used = portsInUse(index, device)
+  // on the bench a port is in use that no run of the plan takes
+  return { device, port: pooledPort(device, port, used.includes(port) ? used : [...used, port]) }
 }
 
 /** A cable as it lies in no run: its first end toward the host, and fed where it can be. */
@@ -67,24 +94,42 @@ const OPEN_AIR: End = { connector: 'type-c', gender: 'plug' }
 /** What follows from a cable alone. */
 type CableFacts = { known: KnownCable; shape: LeadShape; reach: Readonly<Record<Feeding, LeadReach>> }
 
-/** Facts of a cable are kept with the cable, for as long as its kind and what was learnt of it are the same. */
+/** Facts of a cable are kept with the cable, for as long as its kind and what was learnt of either are the same. */
 const factsByCable = new WeakMap<
   Cable,
-  { kind: CableKind | undefined; learnt: Learnt | undefined; facts: CableFacts }
+  { kind: CableKind | undefined; learnt: Learnt | undefined; ofKind: Learnt | undefined; facts: CableFacts }
 >()
 
 export function factsOf(index: SiteIndex, cable: Cable): CableFacts {
   const kind = cable.kind ? index.kinds.get(cable.kind) : undefined
-  const learnt = index.learned.cables.get(cable.id)
+  const learnt = learntOfCable(index.learned, cable.id)
+  const ofKind = cable.kind ? index.learned.bySubject.get(kindName(cable.kind)) : undefined
   const found = factsByCable.get(cable)
-  if (found && found.kind === kind && found.learnt === learnt) return found.facts
-  const known = knownCable(cable, kind, learnt)
+  if (found && found.kind === kind && found.learnt === learnt && found.ofKind === ofKind) return found.facts
+  const known = knownCable(cable, kind, learnt, ofKind)
   const shape = leadShape(cable.ends)
   const reachOf = (feeding: Feeding) => leadReach(known.grade.value, cable.construction, shape, feeding)
   const facts: CableFacts = { known, shape, reach: { fed: reachOf('fed'), unfed: reachOf('unfed') } }
-  factsByCable.set(cable, { kind, learnt, facts })
+  factsByCable.set(cable, { kind, learnt, ofKind, facts })
   return facts
 }
+
+/** A lead's trials are weighed against what it ought to do: what its grade carries by the book at its length. */
+export function oughtOf({ cable, reach, feeding }: Pick<LaidLead, 'cable' | 'reach' | 'feeding'>): TriedLead {
+  return {
+    construction: cable.construction,
+    ought: (mode) =>
+      !(cable.feed === 'required' && feeding === 'unfed') &&
+      reach.data.some((row) => row.mode === mode && atMost(cable.length, row.reach)),
+  }
+}
+
+/** The same of a cable that lies in no run. */
+export const triedLead = (index: SiteIndex, cable: Cable): TriedLead => oughtOf(looseLead(index, cable))
+
+/** Whether a lead of this build may be so long for a mode, whatever grade it turns out to be. */
+export const isWithinBook = ({ cable, shape, feeding }: LaidLead, mode: LinkMode): boolean =>
+  atMost(cable.length, bookReach(cable.construction, shape, feeding, mode))
 
 export const knownOf = (index: SiteIndex, cable: Cable): KnownCable => factsOf(index, cable).known
 

@@ -1,30 +1,85 @@
-import { type Trial, trialOf } from '../observe/trials'
+import { seenOfPicture } from '../observe/pictures'
+import type { Here } from '../observe/spot'
+import { type Standing, seenOfMode, type Trial } from '../observe/trials'
 import type { BitsPerSecond } from '../quantity/rate'
-import { LINK_MODES, pairRate } from '../standards/link-modes'
-import { type DisplayPortLink, displayPortLane, hdmiLink, laneRate } from '../standards/picture-links'
+import { LINK_MODES, type LinkMode, pairRate } from '../standards/link-modes'
+import {
+  DISPLAYPORT_LINKS,
+  type DisplayPortLink,
+  displayPortLane,
+  HDMI_LEVELS,
+  type HdmiLevel,
+  hdmiLink,
+  laneRate,
+} from '../standards/picture-links'
 import type { Reach } from '../standards/reach'
+import { commonPractice } from '../standards/source'
 import { chainLack } from './chain'
-import type { LaidLead } from './lay'
+import type { Trust } from './data-link'
+import { type LaidLead, oughtOf } from './lay'
 
 export type LeadPicture = { family: 'displayport' | 'hdmi'; name: string; rate: BitsPerSecond }
 
-const failedModes = ({ known }: LaidLead, controller: string | undefined) =>
-  LINK_MODES.flatMap((mode) => {
-    const verdict = trialOf(known.trials, mode, controller)
-    return verdict && !verdict.passed ? [{ mode, trial: verdict.trial }] : []
+/** The modes whose rate a lead's pairs failed here; what is to be sure counts what failed in other sockets and was not tried in this one as well. */
+function failedModes(lead: LaidLead, here: Here | null, trust: Trust): { mode: LinkMode; trial: Trial | null }[] {
+  const { trials } = lead.known
+  return LINK_MODES.flatMap((mode): { mode: LinkMode; trial: Trial | null }[] => {
+    const seen = seenOfMode(trials, mode, oughtOf(lead), here)
+    if (isBad(seen.here)) return [{ mode, trial: (seen.here as Standing).trial }]
+    const doubted = (trust === 'sure' || here === null) && seen.here === null && seen.failed > 0
+    return doubted ? [{ mode, trial: null }] : []
   })
+}
+
+const isBad = (standing: Standing | null): boolean => standing?.says === 'fails' || standing?.says === 'drops'
 
 /** The trial that rules out the least rate; null where none rules out any. */
-export const failedTrial = (lead: LaidLead, controller: string | undefined): Trial | null =>
-  failedModes(lead, controller).sort((one, other) => pairRate(one.mode) - pairRate(other.mode))[0]?.trial ?? null
+export const failedTrial = (lead: LaidLead, here: Here | null): Trial | null =>
+  failedModes(lead, here, 'believed').sort((one, other) => pairRate(one.mode) - pairRate(other.mode))[0]?.trial ?? null
 
-/** What of its DisplayPort rows is left to a lead: what its pairs failed in data they do not carry as a picture either. */
-export function pictureRows(lead: LaidLead, controller: string | undefined): readonly Reach<DisplayPortLink>[] {
-  const { trials } = lead.known
-  if (trials.length === 0 || !lead.cable.ends.some((end) => end.connector === 'type-c')) return lead.reach.displayport
-  const failed = failedModes(lead, controller).map(({ mode }) => pairRate(mode))
-  const lowest = Math.min(...failed)
-  return lead.reach.displayport.filter(({ mode }) => laneRate(mode) < lowest)
+const bench = commonPractice('a picture that held over this lead')
+
+/** The links whose whole width a picture takes that was seen to hold over a lead: that link and all below, as far as the lead is long. */
+function seenRows<T>(
+  lead: LaidLead,
+  here: Here | null,
+  trust: Trust,
+  ladder: readonly T[],
+  payload: (step: T) => BitsPerSecond,
+  promised: readonly Reach<T>[],
+): Reach<T>[] {
+  const { pictures } = lead.known
+  if (pictures.length === 0) return []
+  let best = -1
+  for (const { held, rate } of pictures) {
+    if (!held) continue
+    const seen = seenOfPicture(pictures, rate, here)
+    const relied = seen.here?.held === true || (seen.here === null && seen.held > 0 && trust === 'believed')
+    // one that only fits a wider link than there is was compressed, and says that the widest came up
+    const step = ladder.findIndex((each) => payload(each) >= rate)
+    if (relied) best = Math.max(best, step < 0 ? ladder.length - 1 : step)
+  }
+  return ladder
+    .slice(0, best + 1)
+    .filter((mode) => !promised.some((row) => row.mode === mode))
+    .map((mode) => ({ mode, reach: lead.cable.length, source: bench }))
+}
+
+/** What of its DisplayPort rows is left to a lead: what its pairs failed in data they do not carry as a picture either. What held over it is added. */
+export function pictureRows(lead: LaidLead, here: Here | null, trust: Trust): readonly Reach<DisplayPortLink>[] {
+  const rows = lead.reach.displayport
+  const held = seenRows(lead, here, trust, DISPLAYPORT_LINKS, (link) => displayPortLane[link].payload * 4, rows)
+  if (lead.known.trials.length === 0 || !lead.cable.ends.some((end) => end.connector === 'type-c'))
+    return held.length > 0 ? [...rows, ...held] : rows
+  const lowest = Math.min(...failedModes(lead, here, trust).map(({ mode }) => pairRate(mode)))
+  return [...rows.filter(({ mode }) => laneRate(mode) < lowest), ...held]
+}
+
+/** The HDMI levels of a lead, with those that a picture was seen to hold at. */
+export function hdmiRows(lead: LaidLead, here: Here | null, trust: Trust): readonly Reach<HdmiLevel>[] {
+  const rows = lead.reach.hdmi
+  const held = seenRows(lead, here, trust, HDMI_LEVELS, (level) => hdmiLink[level].payload, rows)
+  return held.length > 0 ? [...rows, ...held] : rows
 }
 
 /** The best picture one lead carries at its length: an HDMI level, or four lanes of a DisplayPort link. */
@@ -44,7 +99,7 @@ export function leadPicture(lead: LaidLead): LeadPicture | null {
   const level = carried(lead.reach.hdmi).at(-1)
   if (level !== undefined) return { family: 'hdmi', name: hdmiLink[level].name, rate: hdmiLink[level].payload }
   let widest: LeadPicture | null = null
-  for (const link of carried(pictureRows(lead, undefined))) {
+  for (const link of carried(pictureRows(lead, null, 'believed'))) {
     const { name, payload } = displayPortLane[link]
     if (payload * 4 > (widest?.rate ?? 0))
       widest = { family: 'displayport', name: `DisplayPort ${name} x4`, rate: payload * 4 }

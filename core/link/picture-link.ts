@@ -1,3 +1,4 @@
+import { type Here, isStale } from '../observe/spot'
 import { type LinkSpec, linkFacts } from '../picture/link-spec'
 import type { Port } from '../plan/device'
 import type { BitsPerSecond } from '../quantity/rate'
@@ -16,9 +17,9 @@ import { published, type Source } from '../standards/source'
 import type { PictureEnds } from '../tunnel/tunnel'
 import { convertsBackwards } from './adapter'
 import { chainLack, type Lack } from './chain'
-import type { DataLink } from './data-link'
+import type { DataLink, Trust } from './data-link'
 import type { LaidLead, LaidRun } from './lay'
-import { failedTrial, pictureRows } from './lead-picture'
+import { failedTrial, hdmiRows, pictureRows } from './lead-picture'
 
 /** The picture side of a run: what is left of a picture's way once ports, leads and lengths have had their say. */
 export type PictureLink = {
@@ -42,6 +43,9 @@ export type PictureWay = {
   lack: PictureLack | null
 }
 
+/** Whether faster data than USB 2.0 travels on the same pins, and what is taken for granted of the leads. */
+type Beside = { dataBeside: boolean; trust?: Trust }
+
 /** Share of a tunnel that pictures may reserve. */
 const TUNNEL_SHARE = 0.9
 const tunnelSource = published('Linux thunderbolt driver, 90 % of the link')
@@ -58,8 +62,14 @@ const leadFamily = (lead: LaidLead): Family =>
  * smaller payload decides. `dataBeside` says that faster data than USB 2.0 must travel on the same type-C pins, which leaves
  * two lanes for the picture (USB Type-C pin assignment D, from memory).
  */
-export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { dataBeside: boolean }): PictureWay {
-  const { from, to, leads } = laid
+export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside, trust = 'believed' }: Beside): PictureWay {
+  const { from, to, here } = laid
+  // what this very run has shown it has shown of each of its leads
+  const shown = laid.seen.pictures.map((picture) => ({ ...picture, spot: {} }))
+  const leads =
+    shown.length === 0
+      ? laid.leads
+      : laid.leads.map((lead) => ({ ...lead, known: { ...lead.known, pictures: [...lead.known.pictures, ...shown] } }))
   if (leads.length === 0) return { link: null, lack: null }
   if (data.mode && linkModeFacts[data.mode].tunnel) {
     const { line, name } = linkModeFacts[data.mode]
@@ -86,9 +96,9 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside }: { data
   const ways: PictureWay[] = []
   if (families.has('displayport')) {
     const onDataPins = from.port.connector === 'type-c' && to.port.connector === 'type-c'
-    ways.push(displayPortWay([start, end], leads, dataBeside && onDataPins ? 2 : 4, from.port.controller))
+    ways.push(displayPortWay([start, end], leads, dataBeside && onDataPins ? 2 : 4, here, trust))
   }
-  if (families.has('hdmi')) ways.push(hdmiWay([start, end], leads))
+  if (families.has('hdmi')) ways.push(hdmiWay([start, end], leads, here, trust))
   return ways.reduce((narrow, next) => ((next.link?.payload ?? 0) < (narrow.link?.payload ?? 0) ? next : narrow))
 }
 
@@ -96,7 +106,8 @@ function displayPortWay(
   sides: readonly Offered[],
   leads: readonly LaidLead[],
   mostLanes: 2 | 4,
-  controller: string | undefined,
+  here: Here,
+  trust: Trust,
 ): PictureWay {
   const offered = sides.flatMap((side) => (side.family === 'displayport' ? [side.displayport] : []))
   const shared = lowest(
@@ -106,23 +117,23 @@ function displayPortWay(
   const { best, lack } = bestCarried(
     displayPortUpTo(shared),
     leads.filter((lead) => leadFamily(lead) === 'displayport'),
-    (lead) => pictureRows(lead, controller),
+    (lead) => pictureRows(lead, here, trust),
   )
-  const why = lack && sayFailed(lack, controller)
+  const why = lack && sayFailed(lack, here)
   if (best === null) return { link: null, lack: why }
   const lanes = Math.min(mostLanes, ...offered.map((side) => side.lanes)) as PictureEnds['lanes']
   return { link: linkOf({ family: 'displayport', link: best, lanes }, sides), lack: why }
 }
 
 /** A link that the lead's grade carries and its trials rule out is said to have failed. */
-function sayFailed(lack: Lack<DisplayPortLink>, controller: string | undefined): Lack<DisplayPortLink> {
+function sayFailed(lack: Lack<DisplayPortLink>, here: Here): Lack<DisplayPortLink> {
   const { lead, mode } = lack
   if (lack.why !== 'grade' || !lead.reach.displayport.some((row) => row.mode === mode)) return lack
-  const failed = failedTrial(lead, controller)
-  return failed ? { why: 'failed', lead, mode, trial: failed } : lack
+  const failed = failedTrial(lead, here)
+  return failed ? { why: 'failed', lead, mode, trial: failed, stale: isStale(failed.spot, here) } : lack
 }
 
-function hdmiWay(sides: readonly Offered[], leads: readonly LaidLead[]): PictureWay {
+function hdmiWay(sides: readonly Offered[], leads: readonly LaidLead[], here: Here, trust: Trust): PictureWay {
   const shared = lowest(
     HDMI_LEVELS,
     sides.flatMap((side) => (side.family === 'hdmi' ? [side.level] : [])),
@@ -130,7 +141,7 @@ function hdmiWay(sides: readonly Offered[], leads: readonly LaidLead[]): Picture
   const { best, lack } = bestCarried(
     hdmiUpTo(shared),
     leads.filter((lead) => leadFamily(lead) === 'hdmi'),
-    (lead) => lead.reach.hdmi,
+    (lead) => hdmiRows(lead, here, trust),
   )
   if (best === null) return { link: null, lack }
   return { link: linkOf({ family: 'hdmi', level: best }, sides), lack }

@@ -3,14 +3,15 @@ import { GRADES, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { conditionsAlong } from '../checks/surroundings'
 import { isWornInArea } from '../headset/area'
-import { factsOf, socketInUse } from '../link/lay'
+import { factsOf, knownOf, socketInUse } from '../link/lay'
+import { runRecords } from '../observe/learned'
 import type { Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import { atLeast, atMost } from '../quantity/limit'
 import { leadFor } from '../route/legs'
 import { gradeFacts } from '../standards/grades'
-import { plugsInto } from './rank'
+import { isOffered, plugsInto } from './rank'
 
 /** The drawer ranked for one run: positions in `cables`, best first, and the verdict on each. */
 export type Ranked = { order: Uint32Array; grades: Uint8Array }
@@ -80,6 +81,7 @@ type Drawer = {
   numbers: readonly number[]
   /** What runs that are alike have been told already. */
   told: Map<string, Rests>
+  spots: ReadonlyMap<string, readonly string[]>
 }
 /** So many sorts of runs are remembered. */
 const MOST_TOLD = 3000
@@ -91,12 +93,17 @@ function drawerOf(index: SiteIndex): Drawer {
   const { plan } = index
   if (found && found.index.plan.policy === plan.policy && sameCables(found.index, index)) return found.drawer
   const cables = plan.cables
-    .filter((cable) => cable.standing === 'drawer')
+    .filter((cable) => isOffered(index, cable))
     .sort(
       (one, other) =>
         markedOf(index, one) - markedOf(index, other) || one.length - other.length || (one.tag < other.tag ? -1 : 1),
     )
-  const drawer: Drawer = { cables, numbers: numbered(cables.map((cable) => sortOf(index, cable))), told: new Map() }
+  const drawer: Drawer = {
+    cables,
+    numbers: numbered(cables.map((cable) => sortOf(index, cable))),
+    told: new Map(),
+    spots: spotsOf(index, cables),
+  }
   drawers.set(index.learned, { index, drawer })
   return drawer
 }
@@ -120,10 +127,11 @@ function rankOne(
   const wanted = leadFor(route, index.plan.policy)
   const classes = new Map<number, number[]>()
   const lost = run.route.follows === true && !run.route.legs
+  const spoken = spokenOf(index, run)
   const measured = [run.from, run.to].some((end) => isWornInArea(index, socketAt(index, end).device))
   for (const [at, cable] of cables.entries()) {
     const number = numbers[at] as number
-    const alone = number < 0 || measured
+    const alone = number < 0 || measured || spoken.has(cable.id)
     let rest = alone ? undefined : rests[number]
     if (rest === undefined) {
       rest = judge(index, run, crossed, cable)
@@ -171,6 +179,42 @@ const markedOf = (index: SiteIndex, cable: Cable): number => {
   return grade === null ? 0 : gradeFacts[grade].marked
 }
 
+/**
+ * The cables of which something was seen in a socket of a run, at its controller, or in that very run: of these a verdict depends on the run itself and not
+ * only on its sort.
+ */
+function spokenOf(index: SiteIndex, run: Run): ReadonlySet<string> {
+  const { spots } = drawerOf(index)
+  const { device, port } = socketAt(index, run.from)
+  const places = [portKey(run.from), portKey(run.to), port.controller === undefined ? null : `on ${port.controller}`]
+  const found = new Set(places.flatMap((place) => (place === null ? [] : (spots.get(place) ?? []))))
+  if (device.installed) for (const id of spots.get(ANY_SETUP) ?? []) found.add(id)
+  for (const { leads } of runRecords(index.learned, run.id)) for (const lead of leads) found.add(lead)
+  return found
+}
+const ANY_SETUP = 'any setup'
+
+/** Where something was seen of each cable: by the socket, by the controller, and wherever a computer may have changed since. */
+function spotsOf(index: SiteIndex, cables: readonly Cable[]): ReadonlyMap<string, readonly string[]> {
+  const spots = new Map<string, string[]>()
+  const note = (place: string | undefined, id: string): void => {
+    if (place === undefined) return
+    const list = spots.get(place)
+    if (list) list.push(id)
+    else spots.set(place, [id])
+  }
+  for (const cable of cables) {
+    const { trials, copies, pictures, watts } = knownOf(index, cable)
+    for (const { spot } of [...trials, ...copies, ...pictures, ...watts]) {
+      note(spot.port, cable.id)
+      note(spot.far, cable.id)
+      if (spot.controller !== undefined) note(`on ${spot.controller}`, cable.id)
+      if (spot.port === undefined && (spot.setup !== undefined || spot.alone)) note(ANY_SETUP, cable.id)
+    }
+  }
+  return spots
+}
+
 /** Leads of one sort are judged alike; null for one that is like no other: its wire makes every centimetre count. */
 function sortOf(index: SiteIndex, cable: Cable): string | null {
   if (cable.awg !== undefined) return null
@@ -185,7 +229,6 @@ function sortOf(index: SiteIndex, cable: Cable): string | null {
     cable.construction,
     cable.feed,
     cable.kind,
-    index.learned.cables.get(cable.id)?.trials,
     factsOf(index, cable).known,
     cable.thickness,
     supplied,
@@ -237,6 +280,5 @@ function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): s
     run.route.bend,
     run.route.conduit,
     conditionsAlong(index, run),
-    index.learned.runs.get(run.id),
   ])
 }

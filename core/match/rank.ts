@@ -37,9 +37,13 @@ export type Candidate = {
 export function rankCables(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Candidate[] {
   const from = socketAt(index, run.from).port
   const to = socketAt(index, run.to).port
-  const fitting = index.plan.cables.filter((cable) => cable.standing === 'drawer' && plugsInto(cable, from, to))
+  const fitting = index.plan.cables.filter((cable) => isOffered(index, cable) && plugsInto(cable, from, to))
   return candidatesOf(index, run, crossings, fitting).sort(compare)
 }
+
+/** A cable that is at hand and never ran hot: one that did is offered for nothing. */
+export const isOffered = (index: SiteIndex, cable: Cable): boolean =>
+  cable.standing === 'drawer' && knownOf(index, cable).hot === null
 
 /** Some cables judged for a run, in the order they are given in. */
 export function candidatesOf(

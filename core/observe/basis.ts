@@ -1,9 +1,21 @@
 /** How something about a cable is known, weakest first; the stronger overrules the weaker, the later the earlier of the same weight. */
-export const BASES = ['assumed', 'listed', 'claimed', 'supplied', 'chip', 'measured', 'soaked'] as const
+export const BASES = [
+  'assumed',
+  'looks',
+  'told',
+  'listed',
+  'claimed',
+  'supplied',
+  'chip',
+  'measured',
+  'soaked',
+] as const
 export type Basis = (typeof BASES)[number]
 
 export const basisNames: Record<Basis, string> = {
   assumed: 'assumed: nothing says otherwise',
+  looks: 'the look of it',
+  told: 'what somebody said',
   listed: 'its listing',
   claimed: 'the mark on it',
   supplied: 'the device it came with',

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { type Piece, planFrom } from '../../tests/support/shorthand'
 import { type Cable, type CableKind, cableKindSchema } from '../plan/cable'
-import { type Observation, observationSchema } from '../plan/observation'
 import { knownCable } from './known'
-import { learnedOf } from './learned'
+import { learnedOf, learntOfCable } from './learned'
+import { type Observation, observationSchema } from './observation'
 
 /** What is believed of a type-C lead of which this was said. */
 const known = (evidence: Piece[], kind?: CableKind, more: object = {}) => {
@@ -12,7 +12,7 @@ const known = (evidence: Piece[], kind?: CableKind, more: object = {}) => {
       { id: 'c', tag: 'C', ends: [{ connector: 'type-c' }, { connector: 'type-c' }], length: 1, evidence, ...more },
     ],
   })
-  return knownCable(plan.cables[0] as Cable, kind, learnedOf(plan).cables.get('c'))
+  return knownCable(plan.cables[0] as Cable, kind, learntOfCable(learnedOf(plan), 'c'))
 }
 const says = (basis: string, on: string, more: object) => ({ basis, on, ...more })
 const kind: CableKind = cableKindSchema.parse({
@@ -67,7 +67,7 @@ describe('what is known of a cable', () => {
         }),
       ),
     })
-    const gradeOf = (site: ReturnType<typeof plan>) => learnedOf(site).cables.get('c')?.grade.claimed?.value
+    const gradeOf = (site: ReturnType<typeof plan>) => learntOfCable(learnedOf(site), 'c')?.grade.claimed?.value
     const day = ['2026-01-01T09:00:00.100Z', '2026-01-01T09:00:00.200Z']
     for (const grades of [
       ['gen1', 'usb4-40'],
@@ -133,7 +133,7 @@ describe('what counts', () => {
   })
   it('what a simulated instrument says counts only on a site to practise on', () => {
     const watts = (practice: boolean) =>
-      learnedOf({ ...plan, site: { ...plan.site, practice } }).cables.get('c')?.amps.measured
+      learntOfCable(learnedOf({ ...plan, site: { ...plan.site, practice } }), 'c')?.amps.measured
     expect(watts(false)).toBeUndefined()
     expect(watts(true)?.value).toBe(5)
     expect(watts(false)).toBeUndefined()
@@ -150,7 +150,7 @@ describe('what counts', () => {
         limit,
       })
     const copied = (...observations: Observation[]) =>
-      learnedOf({ ...plan, observations }).cables.get('c')?.copied.write
+      learntOfCable(learnedOf({ ...plan, observations }), 'c')?.copied.write
     expect(copied(copy('1', 8e9, 'disk'), copy('2', 1e9, 'disk'))).toMatchObject({ rate: 8e9, atLeast: true })
     expect(copied(copy('1', 8e9, 'disk'), copy('2', 1e9, 'lead'))).toMatchObject({ rate: 1e9, atLeast: false })
     const back = observationSchema.parse({

@@ -3,8 +3,19 @@ import type { Instant } from '../plan/fields'
 import { type Amps, HIGHEST_WATTS, type Volts, type Watts } from '../quantity/watts'
 import { carriesUsb } from '../standards/connectors'
 import type { CableGrade } from '../standards/grades'
+import { slowestModeFor } from '../standards/link-modes'
+import { type LeadShape, leadShape } from '../standards/reach'
 import { BASES, type Basis } from './basis'
-import { type Learnt, NOTHING_LEARNT, type SaidBy } from './learnt'
+import {
+  type Copy,
+  type Learnt,
+  NOTHING_LEARNT,
+  type PictureTried,
+  type RanHot,
+  type Said,
+  type SaidBy,
+  type WattsSeen,
+} from './learnt'
 import type { Trial } from './trials'
 
 export type Known<T> = { value: T; basis: Basis; at: Instant | null }
@@ -16,37 +27,59 @@ export type Conflict = {
   overruled: Known<string | number>
 }
 
-/** What is believed of one cable: each fact with how it is known. */
+/** What is believed of one cable: each fact with how it is known, and the bounds that were measured. */
 export type KnownCable = {
   grade: Known<CableGrade | null>
   amps: Known<Amps>
   volts: Known<Volts>
   unmarked: boolean
+  /** What came up where and for how long; a copy of so many MB/s came up as well. */
   trials: readonly Trial[]
+  copies: readonly Copy[]
+  pictures: readonly PictureTried[]
+  watts: readonly WattsSeen[]
+  /** Ohms there and back, where somebody measured the volts it lost. */
+  ohms: Said<number> | null
+  hot: RanHot | null
   conflicts: readonly Conflict[]
 }
+
+/** Something of it was tried. */
+export const wasTried = ({ trials, pictures }: Pick<KnownCable, 'trials' | 'pictures'>): boolean =>
+  trials.length > 0 || pictures.length > 0
 
 /** The watts a lead may carry: 60, 100, or 240 in the extended range, which stops short of 50 V x 5 A. */
 export const markedWatts = ({ amps, volts }: Pick<KnownCable, 'amps' | 'volts'>): Watts =>
   Math.min(HIGHEST_WATTS, amps.value * volts.value)
 
 /**
- * What is believed of a cable: of each fact what the strongest basis says, and where a weaker one says otherwise. Without any statement a type-C or
- * older USB lead is assumed to carry 3 A at 20 V (USB Type-C: no chip, no more), and an optical lead or a lead of another family no power.
+ * What is believed of a cable: of each fact what the strongest basis says, and where a weaker one says otherwise. `ofKind` is what was said of its kind.
+ *
+ * Without any statement a type-C or older USB lead is assumed to carry 3 A at 20 V (USB Type-C: no chip, no more), and an optical lead or a lead of another
+ * family no power. A chip that was asked for and is not there comes to the same, whatever is printed; 50 V is believed of a lead with a chip only
+ * where the chip says so as well. Watts that really arrived outrank all of it.
  */
-export function knownCable(cable: Cable, kind: CableKind | undefined, learnt: Learnt = NOTHING_LEARNT): KnownCable {
+export function knownCable(
+  cable: Cable,
+  kind: CableKind | undefined,
+  learnt: Learnt = NOTHING_LEARNT,
+  ofKind: Learnt = NOTHING_LEARNT,
+): KnownCable {
   const conflicts: Conflict[] = []
   const wired = cable.construction !== 'optical' && cable.ends.every((end) => carriesUsb(end.connector))
   const believe = <T extends string | number, None extends T | null>(
     about: Conflict['about'],
     listed: T | undefined,
     said: SaidBy<T>,
+    saidOfKind: SaidBy<T>,
     assumed: None,
   ): Known<T | None> => {
     let believed: Known<T> | null = null
     for (const basis of BASES.toReversed()) {
       const found =
-        said[basis] ?? (basis === 'listed' && listed !== undefined ? { value: listed, at: null } : undefined)
+        said[basis] ??
+        saidOfKind[basis] ??
+        (basis === 'listed' && listed !== undefined ? { value: listed, at: null } : undefined)
       if (!found) continue
       const now: Known<T> = { ...found, basis }
       if (believed === null) believed = now
@@ -54,12 +87,39 @@ export function knownCable(cable: Cable, kind: CableKind | undefined, learnt: Le
     }
     return believed ?? { value: assumed, basis: 'assumed', at: null }
   }
+  const { amps, volts } = withChip(learnt, wired ? 3 : 0)
   return {
-    grade: believe('grade', kind?.grade as CableGrade | undefined, learnt.grade, null),
-    amps: believe<Amps, Amps>('amps', kind?.amps, learnt.amps, wired ? 3 : 0),
-    volts: believe<Volts, Volts>('volts', kind?.volts, learnt.volts, 20),
+    grade: believe('grade', kind?.grade as CableGrade | undefined, learnt.grade, ofKind.grade, null),
+    amps: believe<Amps, Amps>('amps', kind?.amps, amps, ofKind.amps, wired ? 3 : 0),
+    volts: believe<Volts, Volts>('volts', kind?.volts, volts, ofKind.volts, 20),
     unmarked: learnt.unmarked,
-    trials: learnt.trials,
+    trials: [...learnt.trials, ...fromCopies(learnt.copies, leadShape(cable.ends))],
+    copies: learnt.copies,
+    pictures: learnt.pictures,
+    watts: learnt.watts,
+    ohms: learnt.ohms,
+    hot: learnt.hot,
     conflicts,
   }
+}
+
+/** What is said of current and voltage, with what follows from a chip that was asked. */
+function withChip({ amps, volts, chip }: Learnt, without: Amps): Pick<Learnt, 'amps' | 'volts'> {
+  if (chip === null) return { amps, volts }
+  const { at, none } = chip
+  return {
+    amps: none ? { ...amps, chip: { value: without, at } } : amps,
+    volts: none || volts.chip === undefined ? { ...volts, chip: { value: 20, at } } : volts,
+  }
+}
+
+/** A copy that went faster than USB 2.0 came up as the slowest mode that could carry it at least. */
+export function fromCopies(copies: readonly Copy[], shape: LeadShape): Trial[] {
+  return copies.flatMap(({ rate, seconds, at, spot }): Trial[] => {
+    const mode = slowestModeFor(rate, shape === 'c-c' ? 'any' : 'one lane')
+    if (mode === null) return []
+    return [
+      { at, basis: 'measured', tried: mode, cameUp: mode, ...(seconds > 0 ? { seconds } : {}), spot, copied: true },
+    ]
+  })
 }

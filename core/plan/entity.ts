@@ -7,7 +7,7 @@ import { foldTag } from './fields'
 import { type Floor, floorSchema, type Pathway, type PathwayPoint, pathwaySchema } from './floor'
 import { type Upgrade, upgradeSchema } from './growth'
 import { type Need, needSchema } from './need'
-import { type Observation, observationSchema } from './observation'
+import { type Observation, observationSchema } from '../observe/observation'
 import { MOST, PLAN_LISTS, type Place, type PlanList, placeSchema, type Site, siteSchema } from './plan'
 import { type Policy, policySchema } from './policy'
 import { type PortAddress, type Run, type RunLead, runSchema } from './run'
@@ -225,6 +225,8 @@ export const entityLists: { readonly [List in ListName]: EntityList<Entities[Lis
       const { subject } = observation
       if ('cable' in subject) yield { path: 'subject.cable', to: 'cables', id: subject.cable }
       else if ('run' in subject) yield { path: 'subject.run', to: 'runs', id: subject.run }
+      else if ('kind' in subject) yield { path: 'subject.kind', to: 'kinds', id: subject.kind }
+      else if ('controller' in subject) yield { path: 'subject.device', to: 'devices', id: subject.device }
       else if (subject.port === undefined) yield { path: 'subject.device', to: 'devices', id: subject.device }
       else yield { path: 'subject', to: 'port', address: { device: subject.device, port: subject.port } }
       if (observation.kind === 'retraction') yield { path: 'retracts', to: 'observations', id: observation.retracts }

@@ -85,8 +85,9 @@ export function wireDrop({
   return parsed(dropOver(ohms / supplyWires, ohms / groundWires, amps))
 }
 
-/** The same from a measured loop resistance, supply and ground together; shared evenly between the two where only the loop is known. */
-export const loopDrop = (loop: Ohms, amps: Amps): Drop => dropOver(loop / 2, loop / 2, amps)
+/** The same from a measured loop resistance, supply and ground together: ground has twice the copper, and so half of what the supply loses (common practice). */
+export const loopDrop = (loop: Ohms, amps: Amps): Drop =>
+  dropOver((loop * GROUND_WIRES) / (GROUND_WIRES + 1), loop / (GROUND_WIRES + 1), amps)
 
 /** Loop resistance of a lead that lost `lost` volts at `amps`. */
 export const loopOhms = (lost: Volts, amps: Amps): Ohms => lost / amps

@@ -123,5 +123,22 @@ const twoPairs: ReadonlySet<LinkMode> = new Set(
   LINK_MODES.filter((mode) => !['usb2', 'gen1x1', 'gen2x1'].includes(mode)),
 )
 
+/** How many of the two lane pairs of a lead a mode uses. USB 2.0 has wires of its own and is told apart by name. */
+export const lanePairs = (mode: LinkMode): 1 | 2 => (twoPairs.has(mode) ? 2 : 1)
+
 /** What a mode asks of each pair of wires: two modes of one rate over as many pairs need the same lead, whatever they are called. */
-export const pairRate = (mode: LinkMode): BitsPerSecond => linkModeFacts[mode].line / (twoPairs.has(mode) ? 2 : 1)
+export const pairRate = (mode: LinkMode): BitsPerSecond => linkModeFacts[mode].line / lanePairs(mode)
+
+/**
+ * The slowest mode that could have carried a copy at a rate, of those a lead with such ends could come up in; null where USB 2.0 could. A lead with an
+ * older plug has one lane.
+ */
+export function slowestModeFor(rate: BitsPerSecond, lanes: 'one lane' | 'any'): LinkMode | null {
+  let slowest: LinkMode | null = null
+  for (const mode of LINK_MODES) {
+    const { payload } = linkModeFacts[mode]
+    if (payload < rate || (lanes === 'one lane' && twoPairs.has(mode))) continue
+    if (slowest === null || payload < linkModeFacts[slowest].payload) slowest = mode
+  }
+  return slowest === 'usb2' ? null : slowest
+}

@@ -1,6 +1,6 @@
 import type { Metres } from '../quantity/length'
 import { type Connector, carriesUsb, isLegacyUsb } from './connectors'
-import type { CableGrade, Construction } from './grades'
+import { CABLE_GRADES, type CableGrade, type Construction } from './grades'
 import type { LinkMode } from './link-modes'
 import type { DisplayPortLink, HdmiLevel } from './picture-links'
 import { commonPractice, fromMemory, published, type Source } from './source'
@@ -226,6 +226,21 @@ export function leadReach(
   const made = feeding === 'fed' ? { ...unfed, data: unfed.data.map(fedRow) } : unfed
   tables.set(key, made)
   return made
+}
+
+const furthest = new Map<string, Metres>()
+
+/** The furthest that any lead of a build carries a mode by the book: how long one may be that is not marked, and was only tried. */
+export function bookReach(construction: Construction, shape: LeadShape, feeding: Feeding, mode: LinkMode): Metres {
+  const key = `${construction}|${shape}|${feeding}|${mode}`
+  const known = furthest.get(key)
+  if (known !== undefined) return known
+  let reach = 0
+  for (const grade of CABLE_GRADES)
+    for (const row of leadReach(grade, construction, shape, feeding).data)
+      if (row.mode === mode) reach = Math.max(reach, row.reach)
+  furthest.set(key, reach)
+  return reach
 }
 
 const fedRow = (row: Reach<LinkMode>): Reach<LinkMode> =>

@@ -3,9 +3,10 @@ import type { Knex } from 'knex'
 import { type Change, type Copy, type Edit, entityKey, type Place } from '../../core/change/change'
 import { POLICY_ID, SITE_ID } from '../../core/change/copy'
 import type { ChangeName } from '../../core/change/words'
+import { entityOf, type Subject } from '../../core/observe/every'
+import type { Observation } from '../../core/observe/observation'
 import { type Entity, entityLists, isPlanList, LIST_NAMES, type ListName } from '../../core/plan/entity'
 import { foldTag } from '../../core/plan/fields'
-import { entityOf, type Observation, type Subject } from '../../core/plan/observation'
 import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList } from '../../core/plan/plan'
 
 /** A site as its row says it. */

@@ -5,8 +5,9 @@ import { type Copy, type Edit, entityKey, type Place } from '../../core/change/c
 import { entityAt } from '../../core/change/copy'
 import { rebase } from '../../core/change/merge'
 import { changeWords } from '../../core/change/words'
+import { entityOf } from '../../core/observe/every'
+import type { Observation } from '../../core/observe/observation'
 import type { Entity, ListName } from '../../core/plan/entity'
-import { entityOf, type Observation } from '../../core/plan/observation'
 import { changeSite, type Hand, type Outcome, refused } from './change-site'
 import { entityWas, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf } from './entity-rows'
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import type { Copy, Edit } from '../../core/change/change'
 import { POLICY_ID, SITE_ID } from '../../core/change/copy'
-import type { Observation } from '../../core/plan/observation'
+import type { Observation } from '../../core/observe/observation'
 import type { Plan } from '../../core/plan/plan'
 
 /** What a made-up edit is made of: a sort, and numbers that choose among what a plan has. */

@@ -1,6 +1,6 @@
 import { parseWithZod } from '@conform-to/zod/v4'
 import { describe, expect, it } from 'vitest'
-import { learnedOf } from '../../../core/observe/learned'
+import { learnedOf, learntOfCable } from '../../../core/observe/learned'
 import { demo } from '../../../tests/support/demo-plan'
 import { genericCatalogue } from '../../csv/generic-catalogue'
 import { importContext, mappingFrom, previewOf, readImport } from '../../csv/preview'
@@ -21,7 +21,7 @@ describe('the form of a cable', () => {
     'every cable of the demo reads back as it was, in %s, and teaches nothing new',
     (unit) => {
       for (const before of demo.cables) {
-        const learnt = learnedOf(demo).cables.get(before.id)
+        const learnt = learntOfCable(learnedOf(demo), before.id)
         const read = parseWithZod(posted(textsOfCable(before, learnt, unit)), { schema: cableFormSchema(unit) })
         if (read.status !== 'success') throw new Error(`${before.tag}: ${JSON.stringify(read.error)}`)
         const { cable, marks } = readCable(read.value, before, learnt, 'new')
@@ -33,7 +33,7 @@ describe('the form of a cable', () => {
   it('a mark that is new or put right is said, and one that is cleared is said to be none', () => {
     const [before] = demo.cables
     if (!before) throw new Error('no cable')
-    const learnt = learnedOf(demo).cables.get(before.id)
+    const learnt = learntOfCable(learnedOf(demo), before.id)
     const marksOf = (more: object) => {
       const texts = { ...textsOfCable(before, learnt, 'm'), ...more }
       const read = parseWithZod(posted(texts), { schema: cableFormSchema('m') })

@@ -1,5 +1,6 @@
 import type { Instant } from '../../plan/fields'
-import type { Observation, Seen, Subject } from '../../plan/observation'
+import type { Subject } from '../../observe/every'
+import type { Observation, Unwritten } from '../../observe/observation'
 import type { Draft } from '../change'
 import type { ChangeName } from '../words'
 
@@ -7,7 +8,7 @@ import type { ChangeName } from '../words'
 export type Witness = { at: Instant; by: string | undefined; newId: () => string }
 
 /** What was seen as observations of a cable, run, port or device. */
-export const observed = (seen: readonly Seen[], subject: Subject, { at, by, newId }: Witness): Observation[] =>
+export const observed = (seen: readonly Unwritten[], subject: Subject, { at, by, newId }: Witness): Observation[] =>
   seen.map((each) => ({ ...each, id: newId(), at, ...(by ? { by } : {}), subject }) as Observation)
 
 /** Writes observations down. `about` names what they are of, and in a few words what was seen. */

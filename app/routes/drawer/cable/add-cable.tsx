@@ -5,6 +5,7 @@ import { useRef } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { addCables } from '../../../../core/change/changes/cables'
 import { observed } from '../../../../core/change/changes/observations'
+import { learntOfCable } from '../../../../core/observe/learned'
 import type { Cable } from '../../../../core/plan/cable'
 import { freeIds, slugOf } from '../../../../core/plan/free-id'
 import { readForm } from '../../../read-form.server'
@@ -57,7 +58,7 @@ function AddForm({ like, lastResult }: { like: Cable | undefined; lastResult: Ro
     id: `add-cable-${like?.id ?? 'first'}`,
     lastResult: lastResult as never,
     defaultValue: {
-      ...(like ? textsOfCable(like, index.learned.cables.get(like.id), unit) : {}),
+      ...(like ? textsOfCable(like, learntOfCable(index.learned, like.id), unit) : {}),
       note: undefined,
       standing: 'drawer',
       tag: nextTag(plan.cables.map((cable) => cable.tag)),

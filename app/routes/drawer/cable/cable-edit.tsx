@@ -3,6 +3,7 @@ import { getFormProps, type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { Form, useNavigation } from 'react-router'
 import { type Place, revisionOf } from '../../../../core/change/change'
+import { learntOfCable } from '../../../../core/observe/learned'
 import type { Learnt } from '../../../../core/observe/learnt'
 import { CABLE_STANDINGS, type Cable } from '../../../../core/plan/cable'
 import type { Plan } from '../../../../core/plan/plan'
@@ -27,7 +28,7 @@ type Props = {
 export function CableEdit({ cable, lastResult, clash }: Props) {
   const { plan, index, place, revisions } = useSite()
   const unit = useUnit()
-  const learnt = index.learned.cables.get(cable.id)
+  const learnt = learntOfCable(index.learned, cable.id)
   const stamp = [
     unit,
     revisionOf({ revisions }, 'cables', cable.id),

@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../../core/drawer/mark-text'
 import type { Learnt } from '../../../../core/observe/learnt'
+import type { Statement, Unwritten } from '../../../../core/observe/observation'
 import { CABLE_STANDINGS, type Cable, FEEDS } from '../../../../core/plan/cable'
 import { nameField, tagField } from '../../../../core/plan/fields'
-import type { Seen, Statement } from '../../../../core/plan/observation'
 import { type LengthUnit, parseLength, sameLength } from '../../../../core/quantity/length'
 import { plainText } from '../../../../core/quantity/parsed'
 import { CONNECTORS } from '../../../../core/standards/connectors'
@@ -59,7 +59,7 @@ export function readCable(
   before: Cable | null,
   learnt: Learnt | undefined,
   id: string,
-): { cable: Cable; marks: Seen<Statement>[] } {
+): { cable: Cable; marks: Unwritten<Statement>[] } {
   const own = (connector: CableForm['first']) => (connector === 'own' && form.ownPlug ? { ownPlug: form.ownPlug } : {})
   const end = (connector: CableForm['first'], socket: 'on' | undefined) =>
     ({ connector, gender: socket ? 'socket' : 'plug', ...own(connector) }) as const
@@ -81,7 +81,7 @@ export function readCable(
   const was = markOf(learnt)
   const read = form.power === undefined ? null : parsePowerMark(form.power)
   const power = read?.ok ? read.value : null
-  const mark: Seen<Statement> = { kind: 'statement', basis: 'claimed' }
+  const mark: Unwritten<Statement> = { kind: 'statement', basis: 'claimed' }
   if (form.mark !== was.mark) mark.grade = form.mark ?? null
   if (form.power !== was.power) {
     mark.amps = power?.amps ?? null

@@ -1,7 +1,8 @@
 import { Box, Heading, Link, Text } from '@chakra-ui/react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import { type ModeRecord, recordOf, recordOfKind, runsOfCable } from '../../../../core/drawer/cable-history'
-import type { RunProof } from '../../../../core/observe/learned'
+import { learntOfCable } from '../../../../core/observe/learned'
+import type { Trial } from '../../../../core/observe/trials'
 import type { Cable } from '../../../../core/plan/cable'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import { decimal } from '../../../../core/quantity/parsed'
@@ -15,7 +16,7 @@ import { RuledTable } from '../../../ui/ruled-table'
 
 /** What a cable did: on which controllers it held, in which runs it was proved, and what its kind does elsewhere. */
 export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }) {
-  const own = recordOf(index.learned.cables.get(cable.id))
+  const own = recordOf(learntOfCable(index.learned, cable.id))
   const ofKind = recordOfKind(index, cable)
   const runs = runsOfCable(index, cable)
   return (
@@ -53,7 +54,7 @@ export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }
   )
 }
 
-const proofText = ({ tried, cameUp }: RunProof): string =>
+const proofText = ({ tried, cameUp }: Trial): string =>
   `tried ${linkModeFacts[tried].name}: ${cameUp === null ? 'nothing, or it dropped' : linkModeFacts[cameUp].name}`
 
 const percent = (share: number): string => `${decimal(share * 100, 0)} %`

@@ -171,7 +171,7 @@ function Head({ cable, index }: Shown) {
 
 function Cautions({ cable, index }: Shown) {
   const { known } = abilitiesOf(index, cable)
-  const cautions = [...cautionsOf(cable, known, index.learned.cables.get(cable.id)?.hot ?? null)].map(cautionSentence)
+  const cautions = [...cautionsOf(cable, known)].map(cautionSentence)
   const conflicts = known.conflicts.map((conflict) => conflictSentence(conflict, cable.tag))
   const all = [...conflicts, ...cautions]
   if (all.length === 0) return null

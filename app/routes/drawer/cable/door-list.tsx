@@ -18,12 +18,12 @@ export function DoorList({ index, cable, brief }: { index: SiteIndex; cable: Cab
   return (
     <Box as="ul" listStyleType="none" fontSize="sm">
       {doors.map((door, at) => {
-        const { mode, open, lack, beyondBook, trial } = door
+        const { mode, open, lack, beyondBook, seen } = door
         const said = open
           ? beyondBook
             ? 'by the bench, beyond the book'
-            : trial?.passed
-              ? `held on ${trial.trial.at.slice(0, 10)}`
+            : seen.held > 0
+              ? `came up in ${seen.held === 1 ? 'one socket' : `${seen.held} sockets`}`
               : ''
           : lack && (brief ? at === widest + 1 : lack.why !== doors[at - 1]?.lack?.why)
             ? lackSentence(lack, cable.tag, unit)

@@ -58,7 +58,7 @@ export function WhatItPromises({ draft }: { draft: DraftCable | null }) {
         on its tag: {shortCode(abilities, unit)}
       </Box>
       <DoorList index={index} cable={cable} brief />
-      {[...cautionsOf(cable, abilities.known, null)].map((caution) => (
+      {[...cautionsOf(cable, abilities.known)].map((caution) => (
         <Text key={caution.code} fontSize="sm" mt="2" pl="2" borderLeft="3px solid" borderColor="tight">
           {cautionSentence(caution)}
         </Text>

@@ -6,8 +6,8 @@ import { trialSeen } from '../../../../core/bench/take-reading'
 import type { Place } from '../../../../core/change/change'
 import { saveCable } from '../../../../core/change/changes/cables'
 import { observed, takeBack, writeDown } from '../../../../core/change/changes/observations'
-import { observationText } from '../../../../core/drawer/observation-text'
-import { learnedOf, observationsOf } from '../../../../core/observe/learned'
+import { learnedOf, learntOfCable, observationsOf } from '../../../../core/observe/learned'
+import { observationText } from '../../../../core/observe/observation'
 import type { Cable } from '../../../../core/plan/cable'
 import { nameField } from '../../../../core/plan/fields'
 import { LINK_MODES } from '../../../../core/standards/link-modes'
@@ -48,7 +48,7 @@ export async function saveCableForm(form: FormData, request: Request, here: Here
   const hand = await handOf(request, form)
   const saved = await changeBy(hand, here.site, ({ plan }) => {
     const before = plan.cables.find(({ id }) => id === here.cable) ?? null
-    const { cable, marks } = readCable(submission.value, before, learnedOf(plan).cables.get(here.cable), here.cable)
+    const { cable, marks } = readCable(submission.value, before, learntOfCable(learnedOf(plan), here.cable), here.cable)
     return saveCable(cable, baseOf(form), observed(marks, { cable: here.cable }, witnessOf(hand)))
   })
   if (saved?.outcome === 'saved') return redirect(addressOf(here, 'saved'))

@@ -7,6 +7,7 @@ import type { FolderCable } from '../../../../core/identity/class-folder'
 import { type Claim, contradictionSentence, contradictionsOf } from '../../../../core/identity/contradictions'
 import { decodeIdentity } from '../../../../core/identity/e-marker'
 import { knownCable } from '../../../../core/observe/known'
+import { learntOfCable } from '../../../../core/observe/learned'
 import { NOTHING_LEARNT, type SaidBy } from '../../../../core/observe/learnt'
 import type { Cable } from '../../../../core/plan/cable'
 import { foldTag } from '../../../../core/plan/fields'
@@ -160,7 +161,7 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
 
 /** What is printed on a cable of the drawer, or listed of it: everything but what a chip or a test said. */
 function claimOf({ plan, index }: ReturnType<typeof useSite>, cable: Cable): Claim {
-  const learnt = index.learned.cables.get(cable.id) ?? NOTHING_LEARNT
+  const learnt = learntOfCable(index.learned, cable.id) ?? NOTHING_LEARNT
   const printed = <T,>({ listed, claimed, supplied }: SaidBy<T>): SaidBy<T> => ({ listed, claimed, supplied })
   const kind = plan.kinds.find(({ id }) => id === cable.kind)
   const { grade, amps, volts } = knownCable(cable, kind, {

@@ -2,10 +2,10 @@ import { z } from 'zod'
 import { type FolderCable, filesFromText, readClassFolder } from '../../../../core/identity/class-folder'
 import { decodeIdentity, hexWord, type IdentityWords } from '../../../../core/identity/e-marker'
 import { parseHexWords } from '../../../../core/identity/hex-words'
+import type { Statement, Unwritten } from '../../../../core/observe/observation'
 import type { Cable } from '../../../../core/plan/cable'
 import { tagField } from '../../../../core/plan/fields'
 import { freeIds, slugOf } from '../../../../core/plan/free-id'
-import type { Seen, Statement } from '../../../../core/plan/observation'
 import type { Plan } from '../../../../core/plan/plan'
 import { type LengthUnit, parseLength } from '../../../../core/quantity/length'
 import { type Parsed, parsed } from '../../../../core/quantity/parsed'
@@ -47,7 +47,7 @@ export const chipForm = (unit: LengthUnit) =>
     })
 
 /** What a chip says of its cable. */
-export function chipStatement(words: IdentityWords): Seen<Statement> {
+export function chipStatement(words: IdentityWords): Unwritten<Statement> {
   const { grade, amps, volts } = decodeIdentity(words).facts
   return {
     kind: 'statement',

@@ -108,6 +108,8 @@ const Tag = ({ row: { cable } }: { row: DrawerRow }) => (
 
 const basisWords: Record<Basis, string> = {
   assumed: 'assumed',
+  looks: 'its look',
+  told: 'somebody',
   listed: 'its listing',
   claimed: 'its mark',
   supplied: 'its device',
@@ -118,6 +120,7 @@ const basisWords: Record<Basis, string> = {
 
 function KnownBy({ row: { abilities, open } }: { row: DrawerRow }) {
   if (open === 'unknown') return <span data-open="">nothing yet</span>
+  if (open === 'hot') return <span data-open="">ran hot</span>
   return (
     <>
       {basisWords[abilities.basis]}

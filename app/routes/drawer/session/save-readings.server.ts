@@ -3,7 +3,8 @@ import { takeReading } from '../../../../core/bench/take-reading'
 import type { Draft, Place } from '../../../../core/change/change'
 import { observed } from '../../../../core/change/changes/observations'
 import { takeReadings } from '../../../../core/change/changes/sessions'
-import { LIMITS, type Observation } from '../../../../core/plan/observation'
+import { HELD_BACK_BY } from '../../../../core/observe/every'
+import type { Observation } from '../../../../core/observe/observation'
 import type { Plan } from '../../../../core/plan/plan'
 import type { Session } from '../../../../core/plan/session'
 import { indexPlan } from '../../../../core/plan/site-index'
@@ -29,7 +30,7 @@ export function readingsDraft(plan: Plan, place: Place, session: Session, form: 
   const soak = soaksOf(plan, session.id, new Date(witness.at)).find((each) => each.cable === cable.id)
   // the simulated meter has a clock of its own; otherwise the time that counts is the server's
   const seconds = metered ? Number(form.get('seconds')) || 0 : (soak?.seconds ?? 0)
-  const limit = LIMITS.find((each) => each === form.get('limit'))
+  const limit = HELD_BACK_BY.find((each) => each === form.get('limit'))
   const index = indexPlan(plan)
   const readings: Observation[] = []
   for (const test of session.tests) {

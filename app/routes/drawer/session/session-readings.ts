@@ -1,5 +1,5 @@
 import { readingsOf, type SessionReadings } from '../../../../core/bench/matrix'
-import type { Tried } from '../../../../core/plan/observation'
+import type { Tried } from '../../../../core/observe/observation'
 import type { Plan } from '../../../../core/plan/plan'
 import type { Session } from '../../../../core/plan/session'
 

@@ -5,8 +5,10 @@ import { predictionText, readingText, testText } from '../../../../core/bench/gr
 import { predict } from '../../../../core/bench/predict'
 import type { Soaking } from '../../../../core/bench/progress'
 import { sharedModes } from '../../../../core/bench/take-reading'
+import type { HeldBackBy } from '../../../../core/observe/every'
+import { WARMTHS } from '../../../../core/observe/kinds/warmth'
+import type { Tried } from '../../../../core/observe/observation'
 import type { Cable } from '../../../../core/plan/cable'
-import { type Limit, type Tried, WARMTHS } from '../../../../core/plan/observation'
 import type { BenchTest } from '../../../../core/plan/session'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import { linkModeFacts } from '../../../../core/standards/link-modes'
@@ -122,10 +124,10 @@ function Target({ strong, children, ...rest }: { name?: string; value?: string; 
   )
 }
 
-const COPY_LIMITS: readonly Limit[] = ['lead', 'disk']
-const POWER_LIMITS: readonly Limit[] = ['lead', 'charger']
+const COPY_LIMITS: readonly HeldBackBy[] = ['lead', 'disk']
+const POWER_LIMITS: readonly HeldBackBy[] = ['lead', 'charger']
 
-type FigureProps = { test: BenchTest; unit: string; label: string; limits?: readonly Limit[] }
+type FigureProps = { test: BenchTest; unit: string; label: string; limits?: readonly HeldBackBy[] }
 
 function Figure({ test, unit, label, limits }: FigureProps) {
   return (

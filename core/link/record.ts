@@ -1,0 +1,57 @@
+import { learntOfCable } from '../observe/learned'
+import { seenOfMode } from '../observe/trials'
+import type { Cable } from '../plan/cable'
+import type { SiteIndex } from '../plan/site-index'
+import type { LinkMode } from '../standards/link-modes'
+import { knownOf, triedLead } from './lay'
+
+export type KindRecord = { passed: number; tried: number }
+
+/** Records that were asked for, kept as long as neither the cables nor what was learnt of them has changed. */
+const asked = new WeakMap<
+  SiteIndex['learned'],
+  { cables: SiteIndex['cablesOfKind']; records: Map<string, KindRecord> }
+>()
+
+/** What cables of one kind did in one mode on one controller, each counted once by what its trials come to there. */
+export function recordOfKindOn(
+  index: SiteIndex,
+  kind: string,
+  mode: LinkMode,
+  controller: string | undefined,
+): KindRecord {
+  let kept = asked.get(index.learned)
+  if (kept?.cables !== index.cablesOfKind) {
+    kept = { cables: index.cablesOfKind, records: new Map() }
+    asked.set(index.learned, kept)
+  }
+  const key = `${kind} ${mode} ${controller ?? ''}`
+  const found = kept.records.get(key)
+  if (found) return found
+  const record = { passed: 0, tried: 0 }
+  for (const cable of index.cablesOfKind.get(kind) ?? []) {
+    const says = cameOf(index, cable, mode, controller)
+    if (says === undefined) continue
+    record.tried += 1
+    record.passed += Number(says === 'holds' || says === 'comes up')
+  }
+  kept.records.set(key, record)
+  return record
+}
+
+/** What a cable's trials of a mode come to on any socket of one controller. */
+function cameOf(index: SiteIndex, cable: Cable, mode: LinkMode, controller: string | undefined) {
+  const { trials } = knownOf(index, cable)
+  if (trials.length === 0) return undefined
+  const there = trials.flatMap((trial) =>
+    trial.spot.controller === undefined || trial.spot.controller === controller ? [{ ...trial, spot: {} }] : [],
+  )
+  return seenOfMode(there, mode, triedLead(index, cable), ANYWHERE).here?.says
+}
+const ANYWHERE = { port: '', setup: '', neighbours: false }
+
+/** How many cables of a kind got hot; on a supply that came from elsewhere it says nothing of the kind. */
+export const ranHotOfKind = (index: SiteIndex, kind: string): number =>
+  (index.cablesOfKind.get(kind) ?? []).filter(
+    ({ id }) => learntOfCable(index.learned, id)?.hot?.strangeSupply === false,
+  ).length

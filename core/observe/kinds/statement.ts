@@ -1,0 +1,79 @@
+import { z } from 'zod'
+import { ampsField, voltsField } from '../../plan/cable'
+import { nameField } from '../../plan/fields'
+import { CABLE_GRADES, gradeFacts } from '../../standards/grades'
+import { basisNames } from '../basis'
+import { everyObservation } from '../every'
+import type { Learning, SaidBy } from '../learnt'
+import { kindOf } from './kind'
+
+/** Where a statement may come from, weakest first. */
+export const STATEMENT_BASES = ['looks', 'told', 'listed', 'claimed', 'supplied', 'chip'] as const
+
+const schema = z.strictObject({
+  ...everyObservation,
+  kind: z.literal('statement'),
+  basis: z.enum(STATEMENT_BASES),
+  from: nameField.optional().describe('Who said so: the maker, a seller, an expert'),
+  grade: z.enum(CABLE_GRADES).nullable().optional(),
+  amps: ampsField.nullable().optional(),
+  volts: voltsField.nullable().optional(),
+  words: z
+    .array(z.string().regex(/^0x[0-9a-f]{8}$/))
+    .max(6)
+    .optional()
+    .describe('The words of a chip as they were read'),
+})
+export type Statement = z.output<typeof schema>
+
+/** What a listing, a mark, a supplied pairing, a chip or somebody says of a cable. Null: it was looked for, and there is none. */
+export const statement = kindOf({
+  schema,
+  teach(learning, seen) {
+    hear(learning.grade, seen, seen.grade, (grade) => gradeFacts[grade].marked)
+    hear(learning.amps, seen, seen.amps, (amps) => amps)
+    hear(learning.volts, seen, seen.volts, (volts) => volts)
+    if (seen.basis === 'claimed' && seen.grade !== undefined) learning.unmarked = seen.grade === null
+    if (seen.basis === 'chip') askedChip(learning, seen)
+  },
+  cannot: 'Nobody tried it: a stronger word, or anything that was measured, overrules it.',
+  text: ({ basis, from, grade, amps, volts }) => {
+    if (basis === 'chip' && isNoChip({ grade, amps })) return 'no chip'
+    const says = [
+      grade === null ? 'unmarked' : grade && gradeFacts[grade].name,
+      amps === undefined ? null : amps === null ? 'no power mark' : amps === 0 ? 'no power' : `${amps} A`,
+      volts && `${volts} V`,
+      from && `says ${from}`,
+    ].filter(Boolean)
+    return says.length > 0 ? says.join(', ') : 'says nothing of what it carries'
+  },
+  saidBy: ({ basis }) => basisNames[basis],
+})
+
+/** A chip was asked for, and nothing answered. */
+const isNoChip = ({ grade, amps }: Pick<Statement, 'grade' | 'amps'>): boolean =>
+  amps === null || (grade === null && amps === undefined)
+
+function askedChip(learning: Learning, { at, grade, amps }: Statement): void {
+  const none = isNoChip({ grade, amps })
+  // of one moment the worse counts
+  if (learning.chip?.at === at && learning.chip.none) return
+  learning.chip = { at, none }
+}
+
+/** The latest of each basis; of one moment what promises less. */
+function hear<T>(
+  said: SaidBy<T>,
+  { basis, at }: Statement,
+  value: T | null | undefined,
+  worth: (value: T) => number,
+): void {
+  if (value === undefined) return
+  const before = said[basis]
+  if (value === null) {
+    delete said[basis]
+    return
+  }
+  if (before?.at === at && worth(before.value) <= worth(value)) return
+  said[basis] = { value, at }
+}

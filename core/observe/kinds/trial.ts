@@ -1,0 +1,43 @@
+import { z } from 'zod'
+import { LINK_MODES, linkModeFacts } from '../../standards/link-modes'
+import { basisNames } from '../basis'
+import { everyObservation } from '../every'
+import { spotOf } from '../spot'
+import { kindOf } from './kind'
+
+const schema = z.strictObject({
+  ...everyObservation,
+  kind: z.literal('trial'),
+  basis: z.enum(['measured', 'soaked']),
+  tried: z.enum(LINK_MODES),
+  cameUp: z.enum(LINK_MODES).nullable(),
+  seconds: z.number().int().min(0).max(10_000_000).optional().describe('How long it was watched'),
+})
+export type TrialObservation = z.output<typeof schema>
+
+/** What came up, in a few words: "USB 10 Gb/s (Gen 2), 60 s", "dropped, 75 s". */
+export function cameUpText({ basis, cameUp, seconds }: Pick<TrialObservation, 'basis' | 'cameUp' | 'seconds'>): string {
+  const watched = seconds ? `, ${seconds} s` : ''
+  if (cameUp === null) return basis === 'soaked' ? `dropped${watched}` : 'nothing came up'
+  return `${linkModeFacts[cameUp].name}${watched}`
+}
+
+/** What came up when a mode was tried, on a cable or a whole run. Null: nothing came up, or the link dropped. */
+export const trial = kindOf({
+  schema,
+  teach(learning, seen) {
+    const { at, basis, tried, cameUp, seconds } = seen
+    learning.trials.push({
+      at,
+      basis,
+      tried,
+      cameUp,
+      ...(seconds === undefined ? {} : { seconds }),
+      spot: spotOf(seen),
+    })
+    learning.last = { at, words: cameUpText(seen) }
+  },
+  cannot: 'It speaks of that socket. A look of less than 60 s proves nothing beyond the book.',
+  text: (seen) => `tried ${linkModeFacts[seen.tried].name}: ${cameUpText(seen)}`,
+  saidBy: ({ basis }) => basisNames[basis],
+})

@@ -1,0 +1,68 @@
+import type { Where } from './every'
+
+/** Where something was seen, in keys that compare: the sockets of both ends, the controller, what was installed, and whether the neighbours were out. */
+export type Spot = {
+  /** `device/port` of the host end. */
+  port?: string
+  far?: string
+  controller?: string
+  /** What was installed on the computer, in one text; left out where nobody noted it. */
+  setup?: string
+  /** All else was unplugged. */
+  alone?: true
+}
+
+type Installed = readonly { what: string; version: string }[]
+
+/** What is installed as one text that compares, whatever the order it is listed in. */
+export const setupText = (installed: Installed): string =>
+  installed
+    .map(({ what, version }) => `${what} ${version}`)
+    .sort()
+    .join('; ')
+
+const portText = ({ device, port }: { device: string; port: string }): string => `${device}/${port}`
+
+/** The spot that an observation was made at. */
+export function spotOf({
+  where,
+  circumstances,
+}: {
+  where?: Where | undefined
+  circumstances?: { alone?: boolean | undefined } | undefined
+}): Spot {
+  const { port, far, controller, installed } = where ?? {}
+  return {
+    ...(port ? { port: portText(port) } : {}),
+    ...(far ? { far: portText(far) } : {}),
+    ...(controller === undefined ? {} : { controller }),
+    ...(installed === undefined ? {} : { setup: setupText(installed) }),
+    ...(circumstances?.alone ? { alone: true } : {}),
+  }
+}
+
+/** The pair of sockets something was measured between; null where one of them is not known. */
+export const pairOf = ({ port, far }: Spot): string | null =>
+  port === undefined || far === undefined ? null : `${port} > ${far}`
+
+/** One text for a spot: two of one text are one. */
+export const spotKey = ({ port = '', far = '', controller = '', setup = '', alone }: Spot): string =>
+  [port, far, controller, setup, alone ? 'alone' : ''].join('|')
+
+/** A socket as it stands in the survey now, with what is installed and whether anything else is plugged in beside it. */
+export type Here = { port: string; controller?: string | undefined; setup: string; neighbours: boolean }
+
+/** Whether what was seen at a spot speaks of a socket: it was made there, or nobody noted more than its controller, or nothing at all. */
+export function isHere(spot: Spot, here: Here): boolean {
+  if (spot.alone && here.neighbours) return false
+  if (spot.port !== undefined) return spot.port === here.port
+  return spot.controller === undefined || spot.controller === here.controller
+}
+
+/** Whether the computer or its socket has changed since: what was seen before that is to be seen again. */
+export const isStale = (spot: Spot, here: Here): boolean =>
+  (spot.setup !== undefined && spot.setup !== here.setup) ||
+  (spot.port === here.port &&
+    spot.controller !== undefined &&
+    here.controller !== undefined &&
+    spot.controller !== here.controller)
