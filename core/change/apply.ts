@@ -1,4 +1,6 @@
+import { entityOf } from '../observe/every'
 import { learnedAgain } from '../observe/learned'
+import type { Observation } from '../observe/observation'
 import {
   type Entities,
   type Entity,
@@ -11,8 +13,6 @@ import {
   type Reference,
 } from '../plan/entity'
 import { byId, byIdAgain, ownersAgain, planLookup } from '../plan/lookup'
-import { entityOf } from '../observe/every'
-import type { Observation } from '../observe/observation'
 import { MOST, PLAN_LISTS, type Plan, type PlanList } from '../plan/plan'
 import { faultsOf, faultsOfEntity, LARGEST_PLAN_BYTES } from '../plan/read'
 import { joinsAgain } from '../plan/site-index'

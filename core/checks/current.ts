@@ -63,12 +63,13 @@ function powerFinding({ laid, policy }: Situation, { need, way }: Crossing, want
       caution: cautionFor(wanted),
     }
   }
-  if (enough && supply.elsewhere && !atLeast(supply.elsewhere.reading.watts, wanted))
+  const { elsewhere } = supply
+  if (enough && elsewhere && !atLeast(Math.max(elsewhere.reading.watts, elsewhere.shown), wanted))
     return {
       ...bare,
       grade: 'tight',
-      part: leadPart(supply.elsewhere.lead),
-      reason: { code: 'watts-elsewhere', watts: supply.elsewhere.reading.watts, at: supply.elsewhere.reading.at },
+      part: leadPart(elsewhere.lead),
+      reason: { code: 'watts-elsewhere', watts: elsewhere.reading.watts, at: elsewhere.reading.at },
       remedies: [{ code: 'test-it' }],
       caution: cautionFor(wanted),
     }

@@ -35,7 +35,7 @@ describe('leads in a row', () => {
     for (const length of ['book', 'bench'] as const) {
       const { run, words } = judge({ from: host, to: device, leads: [failed], policy: { length } })
       expect(run.mode).toBe('usb2')
-      expect(words).toContain('was tried at USB 5 Gb/s (Gen 1) and did not hold it')
+      expect(words).toContain('was tried here at USB 5 Gb/s (Gen 1) and did not come up')
     }
   })
 })

@@ -17,8 +17,8 @@ export type Arriving = {
   limit: 'supply' | 'lead' | 'device' | 'seen'
   /** The reading that decides it, and the lead it was the limit of; no lead: it was read on this very run. */
   seen: { reading: WattsSeen; lead: LaidLead | null } | null
-  /** A lead was the limit with another charger: it may be here as well. */
-  elsewhere: { reading: WattsSeen; lead: LaidLead } | null
+  /** A lead was the limit with another charger: it may be here as well, above the watts that it was shown to pass here. */
+  elsewhere: { reading: WattsSeen; lead: LaidLead; shown: Watts } | null
   source: Source
 }
 
@@ -47,9 +47,8 @@ export function arriving(laid: Pick<LaidRun, 'leads' | 'seen'>, giver: Socket, t
       continue
     }
     const other = ceiling(lead.known.watts.filter((reading) => !isThere(reading)))
-    const least = Math.max(0, ...lead.known.watts.filter(isThere).map(({ watts }) => watts))
-    if (other && !atMost(now.watts, other.watts) && !atMost(now.watts, least))
-      now = { ...now, elsewhere: { reading: other, lead } }
+    const shown = Math.max(0, ...lead.known.watts.filter(isThere).map(({ watts }) => watts))
+    if (other && !atMost(now.watts, other.watts)) now = { ...now, elsewhere: { reading: other, lead, shown } }
   }
   return now
 }

@@ -4,6 +4,7 @@ import type { Crossing } from '../checks/situation'
 import { conditionsAlong } from '../checks/surroundings'
 import { isWornInArea } from '../headset/area'
 import { factsOf, knownOf, socketInUse } from '../link/lay'
+import { wasTried } from '../observe/known'
 import { runRecords } from '../observe/learned'
 import type { Cable } from '../plan/cable'
 import type { Run } from '../plan/run'
@@ -218,7 +219,7 @@ function spotsOf(index: SiteIndex, cables: readonly Cable[]): ReadonlyMap<string
 /** Leads of one sort are judged alike; null for one that is like no other: its wire makes every centimetre count. */
 function sortOf(index: SiteIndex, cable: Cable): string | null {
   if (cable.awg !== undefined) return null
-  const { reach } = factsOf(index, cable)
+  const { reach, known } = factsOf(index, cable)
   const { fed, unfed } = reach
   const limits = [...fed.data, ...unfed.data, ...unfed.displayport, ...unfed.hdmi].map((row) => row.reach)
   const interval = limits.filter((limit) => !atMost(cable.length, limit)).length
@@ -229,10 +230,11 @@ function sortOf(index: SiteIndex, cable: Cable): string | null {
     cable.construction,
     cable.feed,
     cable.kind,
-    factsOf(index, cable).known,
+    known,
     cable.thickness,
     supplied,
-    interval,
+    // what was tried counts up to a length that no row of its own grade tells
+    wasTried(known) ? cable.length : interval,
   ])
 }
 

@@ -78,13 +78,15 @@ export type Standing = { says: 'holds' | 'comes up' | 'fails' | 'drops'; trial: 
 
 const isBad = ({ says }: Standing): boolean => says === 'fails' || says === 'drops'
 
-/** Oldest first; of one moment what is worse comes last, so that it wins. Nothing else orders them: neither ids nor who wrote first. */
-const byMoment = (one: Standing, other: Standing): number =>
-  one.trial.at < other.trial.at
-    ? -1
-    : one.trial.at > other.trial.at
-      ? 1
-      : WORSE_LAST.indexOf(one.says) - WORSE_LAST.indexOf(other.says) || watched(one.trial) - watched(other.trial)
+/** Oldest first; of one moment what is worse comes last, so that it wins. Nothing else orders them but what they say: neither ids nor who wrote first. */
+const byMoment = (one: Standing, other: Standing): number => {
+  if (one.trial.at !== other.trial.at) return one.trial.at < other.trial.at ? -1 : 1
+  return (
+    WORSE_LAST.indexOf(one.says) - WORSE_LAST.indexOf(other.says) ||
+    watched(one.trial) - watched(other.trial) ||
+    inOneOrder(one.trial, other.trial)
+  )
+}
 const WORSE_LAST = ['comes up', 'holds', 'fails', 'drops'] as const
 
 /**
@@ -199,7 +201,7 @@ export const seenAfter = (
 /** Trials of which a later, as long or longer one of the same outcome says all they say are left out. */
 export function withoutRepeats(trials: readonly Trial[]): Trial[] {
   const latestFirst = [...trials].sort((one, other) =>
-    one.at < other.at ? 1 : one.at > other.at ? -1 : watched(other) - watched(one),
+    one.at < other.at ? 1 : one.at > other.at ? -1 : watched(other) - watched(one) || inOneOrder(one, other),
   )
   const kept: Trial[] = []
   const longest = new Map<string, number>()
@@ -215,10 +217,11 @@ export function withoutRepeats(trials: readonly Trial[]): Trial[] {
 }
 
 /** An order that follows from what trials say alone. */
-const inOneOrder = (one: Trial, other: Trial): number => {
+function inOneOrder(one: Trial, other: Trial): number {
   if (one.at !== other.at) return one.at < other.at ? -1 : 1
-  const [first, second] = [one, other].map((trial) =>
-    JSON.stringify([trial.tried, trial.cameUp, trial.basis, trial.seconds, trial.spot, trial.copied]),
-  )
-  return (first as string) < (second as string) ? -1 : 1
+  const [first, second] = [contentOf(one), contentOf(other)]
+  return first < second ? -1 : first > second ? 1 : 0
 }
+
+const contentOf = ({ tried, cameUp, basis, seconds = 0, spot, copied }: Trial): string =>
+  [spotKey(spot), tried, cameUp, basis, seconds, copied].join(' ')

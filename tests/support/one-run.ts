@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { assess, type NeedVerdict, type RunVerdict } from '../../core/checks/assess'
 import type { Finding } from '../../core/checks/finding'
 import { sentence } from '../../core/checks/sentences'
+import { observationSchema } from '../../core/observe/observation'
 import type { Cable } from '../../core/plan/cable'
 import type { DeviceKind, deviceSchema } from '../../core/plan/device'
 import type { Need } from '../../core/plan/need'
@@ -43,7 +44,37 @@ export type OneRun = {
   /** How tight the route is. */
   path?: { bend?: number; conduit?: { inner: number; beside?: number[] } }
   policy?: Partial<Policy>
+  /** What was seen, one after the other, a minute apart: of the first lead where it names nothing else. */
+  seen?: Seen[]
 }
+
+/** An observation without what does not matter in a test. `on` is the port of the host end: `near/p` is that of the run. */
+export type Seen = Record<string, unknown> & { on?: string; to?: string }
+
+const addressOf = (text: string) => {
+  const [device, port] = text.split('/')
+  return { device, port }
+}
+
+/** Observations as a plan has them. */
+export const seenAs = (seen: readonly Seen[]): Plan['observations'] =>
+  seen.map(({ on, to, where, ...rest }, at) =>
+    observationSchema.parse({
+      id: `seen-${at}`,
+      at: new Date(Date.UTC(2026, 5, 1, 9, at)).toISOString(),
+      subject: { cable: 'c1' },
+      ...rest,
+      ...(on || to || where
+        ? {
+            where: {
+              ...(on ? { port: addressOf(on) } : {}),
+              ...(to ? { far: addressOf(to) } : {}),
+              ...(where as object),
+            },
+          }
+        : {}),
+    }),
+  )
 
 /** "type-c" is a plug; "type-c socket" the other half of an extension. */
 function end(text: string): { connector: never; gender: never } {
@@ -64,10 +95,11 @@ export function onePlan({
   far,
   places = [],
   through,
+  seen = [],
 }: OneRun): Plan {
   const { kind: fromKind = 'computer', ...fromPort } = from
   const { kind: toKind = 'other', ...toPort } = to
-  return planFrom({
+  const plan = planFrom({
     policy: { ...policy },
     places,
     devices: [
@@ -101,6 +133,7 @@ export function onePlan({
     ],
     needs: [...(need ? [need] : []), ...alsoNeed].map(needOf),
   })
+  return seen.length === 0 ? plan : { ...plan, observations: [...plan.observations, ...seenAs(seen)] }
 }
 
 function needOf({ upstream, ...need }: NonNullable<OneRun['need']>, at: number) {

@@ -1,7 +1,7 @@
 import { observationsOf } from '../../observe/learned'
+import type { Observation } from '../../observe/observation'
 import type { Cable } from '../../plan/cable'
 import type { Fault } from '../../plan/entity'
-import type { Observation } from '../../observe/observation'
 import type { Plan } from '../../plan/plan'
 import { laidCables } from '../../plan/run'
 import type { Draft, Edit, Place } from '../change'

@@ -1,5 +1,5 @@
-import type { Instant } from '../../plan/fields'
 import type { Observation } from '../../observe/observation'
+import type { Instant } from '../../plan/fields'
 import type { Plan } from '../../plan/plan'
 import type { Session, Soak } from '../../plan/session'
 import type { Draft, Edit, Place } from '../change'
