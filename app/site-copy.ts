@@ -18,6 +18,7 @@ type WrittenCopy = CopyName & {
   plan: Plan
   revisions: [string, Place][]
   bytes: number
+  grown: number
   learned: ToldLearnt
 }
 
@@ -33,6 +34,7 @@ export function writeCopy(copy: Copy, identity: string): string {
     plan: { ...copy.plan, observations: [] },
     revisions: [...copy.revisions],
     bytes: copy.bytes,
+    grown: copy.grown,
     learned: [...learnedOf(copy.plan).bySubject],
   }
   const text = JSON.stringify(wire)
@@ -42,11 +44,11 @@ export function writeCopy(copy: Copy, identity: string): string {
 
 /** The view that a browser begins with, made a step at a time. */
 export function* readCopy(text: string): Steps<SiteView> {
-  const { identity, place, plan, revisions, bytes, learned } = JSON.parse(text) as WrittenCopy
+  const { identity, place, plan, revisions, bytes, grown, learned } = JSON.parse(text) as WrittenCopy
   yield
   adoptLearned(plan, learned)
   const assessed = yield* assessInSteps(plan)
-  return { identity, copy: { plan, place, revisions: new Map(revisions), bytes }, assessed }
+  return { identity, copy: { plan, place, revisions: new Map(revisions), bytes, grown }, assessed }
 }
 
 /** A line that tells who changed what. */

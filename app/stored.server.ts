@@ -89,3 +89,11 @@ export function whyNotSaved(answer: Exclude<Outcome, { outcome: 'saved' }> | nul
 
 export const reasonsOf = (faults: readonly Fault[]): string =>
   [...new Set(faults.map(({ reason }) => reason))].slice(0, REASONS_TOLD).join('; ')
+
+/** An address with what was done told in it; what is not known is left out. */
+export function addressWith(path: string, told: Readonly<Record<string, string | null | undefined>>): string {
+  const params = new URLSearchParams(
+    Object.entries(told).flatMap(([name, value]) => (value ? [[name, value] as [string, string]] : [])),
+  )
+  return params.size > 0 ? `${path}?${params}` : path
+}

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { createCookie } from 'react-router'
 import { nameField } from '../core/plan/fields'
 import { database } from '../server/database/connection'
@@ -39,6 +40,19 @@ export async function handOf(request: Request, form: FormData): Promise<Hand> {
   return {
     by: (await readWho(request)) ?? NOBODY,
     ...(typeof id === 'string' && CHANGE_ID.test(id) ? { id } : {}),
+    digest: digestOf(request, form),
     over: Number.isInteger(over) && over > 0 ? over : null,
   }
+}
+
+/** What was sent, in short: the route, what it asks for and its fields, in the order they were sent. The id of the change is what it is bound to. */
+function digestOf({ url }: Request, form: FormData): string {
+  const { pathname, search } = new URL(url)
+  const fields = [...form].flatMap(([name, value]) => {
+    if (name === 'change') return []
+    return [[name, typeof value === 'string' ? value : [value.name, value.size, value.lastModified]]]
+  })
+  return createHash('sha256')
+    .update(JSON.stringify([pathname, search, fields]))
+    .digest('hex')
 }

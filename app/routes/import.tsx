@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { isArchive } from '../../core/files/file-types'
 import type { Fault } from '../../core/plan/entity'
-import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
+import { LARGEST_FILE_BYTES } from '../../core/plan/read'
 import { importPlan } from '../../server/sites/sites'
 import { openArchiveFile, readPlanFile } from '../off-thread.server'
 import { readForm } from '../read-form.server'
@@ -17,7 +17,7 @@ import type { Route } from './+types/import'
 export const meta: Route.MetaFunction = () => [{ title: 'Bring in a plan file · Hallway' }]
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = await readForm(request, LARGEST_PLAN_BYTES)
+  const form = await readForm(request, LARGEST_FILE_BYTES)
   const file = form.get('file')
   const pasted = String(form.get('text') ?? '')
   const bytes = file instanceof File && file.size > 0 ? new Uint8Array(await file.arrayBuffer()) : null

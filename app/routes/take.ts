@@ -43,7 +43,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (!read.success) return refuse('none')
   const { name, about, edits } = read.data
   const saved = await change(request, form, params.site, () => takeProposal(name, about, edits as Edit[]))
-  if (saved?.outcome === 'saved') return goBack('took', saved.id)
+  if (saved?.outcome === 'saved') return goBack('took', saved.id ?? '')
   return refuse(
     saved === null || saved.outcome === 'unknown' ? 'away' : saved.outcome === 'conflict' ? 'late' : 'unfit',
   )

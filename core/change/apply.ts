@@ -1,9 +1,9 @@
-import { entityOf } from '../observe/every'
 import { learnedAgain } from '../observe/learned'
 import type { Observation } from '../observe/observation'
 import {
   type Entities,
   type Entity,
+  type EntityList,
   entityLists,
   type Fault,
   foldId,
@@ -12,9 +12,10 @@ import {
   type ListName,
   type Reference,
 } from '../plan/entity'
+import { planLists } from '../plan/lists'
 import { byId, byIdAgain, ownersAgain, planLookup } from '../plan/lookup'
-import { MOST, PLAN_LISTS, type Plan, type PlanList } from '../plan/plan'
-import { faultsOf, faultsOfEntity, LARGEST_PLAN_BYTES } from '../plan/read'
+import { PLAN_LISTS, type Plan, type PlanList } from '../plan/plan'
+import { faultsOf, faultsOfEntity, LARGEST_GROWN_BYTES, LARGEST_PLAN_BYTES, SPARE_BYTES } from '../plan/read'
 import { joinsAgain } from '../plan/site-index'
 import { bytesOfEntity } from '../plan/write'
 import {
@@ -112,13 +113,19 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
   const plan: Plan = { ...copy.plan }
   const revisions = new Map(copy.revisions)
   const inverse: Edit[] = []
-  let bytes = copy.bytes
+  let { bytes, grown } = copy
   for (const list of LIST_NAMES) {
     const own = edits.filter((edit) => edit.list === list)
     if (own.length === 0) continue
+    const { grows } = entityLists[list] as EntityList<Entity>
     for (const edit of own) {
       const was = entityAt(copy.plan, list, edit.id)
-      bytes += (edit.value === null ? 0 : bytesOfEntity(edit.value)) - (was === null ? 0 : bytesOfEntity(was))
+      const more = (edit.value === null ? 0 : bytesOfEntity(edit.value)) - (was === null ? 0 : bytesOfEntity(was))
+      if (grows) {
+        grown += more
+        continue
+      }
+      bytes += more
       const key = entityKey(list, edit.id)
       if (edit.value === null) revisions.delete(key)
       else revisions.set(key, place)
@@ -148,7 +155,7 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
       removed: own.flatMap(({ id, value }) => (value === null ? (entityAt(copy.plan, 'observations', id) ?? []) : [])),
     })
   }
-  return { copy: { plan, place, revisions, bytes }, inverse: inverse.reverse() }
+  return { copy: { plan, place, revisions, bytes, grown }, inverse: inverse.reverse() }
 }
 
 type Item = { id: string }
@@ -199,8 +206,7 @@ function faultsAfter(before: Copy, after: Copy, edits: readonly Edit[], undo: bo
   const faults: Fault[] = []
   const lookup = planLookup(after.plan, 'either')
   for (const list of new Set(edits.map((edit) => edit.list))) {
-    if (isPlanList(list) && after.plan[list].length > MOST[list])
-      faults.push({ path: list, reason: `a site has at most ${MOST[list]} ${list}` })
+    if (isPlanList(list)) faults.push(...tooMany(list, before.plan, after.plan, edits))
   }
   for (const edit of edits) {
     if (!isPlanList(edit.list) || edit.value === null) continue
@@ -209,13 +215,35 @@ function faultsAfter(before: Copy, after: Copy, edits: readonly Edit[], undo: bo
   }
   faults.push(...sameButForCase(before.plan, edits))
   faults.push(...leftDangling(before.plan, after.plan, edits))
-  faults.push(...observationsStay(before.plan, edits, undo))
+  faults.push(...whatGrowsStays(before.plan, edits, undo))
   if (after.bytes > LARGEST_PLAN_BYTES && after.bytes > before.bytes)
     faults.push({
       path: '(site)',
-      reason: `the site would be larger than ${LARGEST_PLAN_BYTES / 1e6} MB, the most that a plan file may be`,
+      reason: `the site would be larger than ${LARGEST_PLAN_BYTES / 1e6} MB without what was seen, the most there may be`,
+    })
+  const retracts = edits.every(({ value }) => value === null || ('kind' in value && value.kind === 'retraction'))
+  if (after.grown > LARGEST_GROWN_BYTES + (retracts ? SPARE_BYTES : 0) && after.grown > before.grown)
+    faults.push({
+      path: '(site)',
+      reason: `what was seen would be larger than ${LARGEST_GROWN_BYTES / 1e6} MB, the most there may be`,
     })
   return faults
+}
+
+/** More than a site may have of a list; what there is always room for, such as taking something back, has room of its own. */
+function* tooMany<List extends PlanList>(
+  list: List,
+  before: Plan,
+  after: Plan,
+  edits: readonly Edit[],
+): Iterable<Fault> {
+  const { most, spare } = entityLists[list] as EntityList<Entities[List]>
+  const count = after[list].length
+  if (count <= most || count <= before[list].length) return
+  const spared =
+    spare !== undefined &&
+    edits.every((edit) => edit.list !== list || edit.value === null || spare.isSpare(edit.value as Entities[List]))
+  if (!spared || count > most + spare.room) yield { path: list, reason: `a site has at most ${most} ${list}` }
 }
 
 /** Ids that a person says are told apart by more than their case. */
@@ -277,34 +305,20 @@ const namesOf = (reference: Reference): string[] =>
 
 const stillNamed = (list: PlanList, entity: Entity & Item): string => {
   const name = 'tag' in entity ? entity.tag : 'name' in entity && entity.name ? entity.name : entity.id
-  return `${nameOfOne[list]} "${name}" still needs it`
+  return `${planLists[list].noun} "${name}" still needs it`
 }
-const nameOfOne: Record<PlanList, string> = {
-  floors: 'floor',
-  places: 'place',
-  pathways: 'pathway',
-  devices: 'device',
-  kinds: 'cable kind',
-  cables: 'cable',
-  runs: 'run',
-  needs: 'need',
-  upgrades: 'upgrade',
-  sessions: 'session',
-  soaks: 'soak',
-  observations: 'observation',
-}
-
-/** What somebody saw is added and, where wrong, retracted; it goes only with what it is about, or with the change that wrote it down. */
-function* observationsStay(before: Plan, edits: readonly Edit[], undo: boolean): Iterable<Fault> {
+/** What a list only grows by is never changed; it goes only with what it is about, or with the change that wrote it down. */
+function* whatGrowsStays(before: Plan, edits: readonly Edit[], undo: boolean): Iterable<Fault> {
   const removed = new Set(edits.filter(({ value }) => value === null).map(({ list, id }) => entityKey(list, id)))
   for (const { list, id, base, value } of edits) {
-    if (list !== 'observations') continue
+    const { grows, noun } = entityLists[list] as EntityList<Entity>
+    if (!grows) continue
     if (value !== null && base !== null)
-      yield { path: `observations/${id}`, reason: 'an observation is never changed; retract it and write another' }
+      yield { path: `${list}/${id}`, reason: `an ${noun} is never changed; retract it and write another` }
     if (value !== null || undo) continue
-    const subject = entityAt(before, 'observations', id)?.subject
-    const about = subject && entityOf(subject)
-    if (!about || !removed.has(entityKey(about.list, about.id)))
-      yield { path: `observations/${id}`, reason: 'an observation is not taken away; retract it and say why' }
+    const was = entityAt(before, list, id)
+    const about = was && grows(was)
+    if (!about || !removed.has(entityKey(about.list as ListName, about.id)))
+      yield { path: `${list}/${id}`, reason: `an ${noun} is not taken away; retract it and say why` }
   }
 }

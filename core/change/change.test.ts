@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import type { Port } from '../plan/device'
 import type { Entities, ListName } from '../plan/entity'
-import { MOST } from '../plan/plan'
+import { planLists } from '../plan/lists'
 import { applyChange } from './apply'
 import type { Copy, Edit } from './change'
 import { deleteCables, standCables, whatHolds } from './changes/cables'
@@ -141,7 +142,7 @@ describe('a change', () => {
       base: null,
       value: { id: `p${at}`, name: 'P', mains: true },
     })
-    const room = MOST.places - demo.places.length
+    const room = planLists.places.most - demo.places.length
     expect(outcomeOf(start, ...Array.from({ length: room }, (_, at) => place(at))).outcome).toBe('applied')
     expect(outcomeOf(start, ...Array.from({ length: room + 1 }, (_, at) => place(at)))).toMatchObject({
       outcome: 'refused',
@@ -212,6 +213,35 @@ describe('two people at once', () => {
       value: { note: 'theirs', tag: 'R-98' },
       mine: { note: 'mine', tag: 'R-98' },
     })
+    // things with ids of their own are merged one by one: two people at two ports of a device both stay
+    const device = start.plan.devices.find(({ ports }) => ports.length > 2)
+    if (!device) throw new Error('the demo has a device with three ports')
+    const [one, two, ...rest] = device.ports as [Port, Port, ...Port[]]
+    const extra = { ...one, id: 'extra', name: 'extra' }
+    const merged = mergeFields(
+      'devices',
+      device,
+      { ...device, ports: [{ ...one, gives: 7 }, two, ...rest, extra] },
+      { ...device, ports: [one, { ...two, gives: 9 }, ...rest.slice(1)] },
+    )
+    expect(merged.fields).toEqual([])
+    expect((merged.value as typeof device).ports).toEqual([
+      { ...one, gives: 7 },
+      { ...two, gives: 9 },
+      ...rest.slice(1),
+      extra,
+    ])
+    expect(
+      mergeFields(
+        'devices',
+        device,
+        { ...device, ports: [{ ...one, gives: 7 }, two, ...rest] },
+        {
+          ...device,
+          ports: [{ ...one, gives: 8 }, two, ...rest],
+        },
+      ).fields,
+    ).toEqual(['ports'])
     expect(mergeFields('runs', was, { ...was, note: 'same' }, { ...was, note: 'same' }).fields).toEqual([])
   })
   it('what one took out of an entity stays out where the other left it alone', () => {

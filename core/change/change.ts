@@ -44,8 +44,10 @@ export type Copy = {
   plan: Plan
   place: Place
   revisions: ReadonlyMap<string, Place>
-  /** Bytes of the plan as a file. */
+  /** Bytes of the plan as a file, without the lists that only grow. */
   bytes: number
+  /** Bytes of these: all that was seen. */
+  grown: number
 }
 
 export const entityKey = (list: ListName, id: string): string => `${list}/${id}`

@@ -1,11 +1,17 @@
 import { type Entities, isPlanList, type ListName } from '../plan/entity'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
-import { bytesOfPlan } from '../plan/write'
+import { bytesGrown, bytesOfPlan } from '../plan/write'
 import type { Copy } from './change'
 
 /** A plan as the copy of a site that has seen no change since its first. */
-export const copyOf = (plan: Plan): Copy => ({ plan, place: 1, revisions: new Map(), bytes: bytesOfPlan(plan) })
+export const copyOf = (plan: Plan): Copy => ({
+  plan,
+  place: 1,
+  revisions: new Map(),
+  bytes: bytesOfPlan(plan),
+  grown: bytesGrown(plan),
+})
 
 /** Lists of one are addressed by their own name. */
 export const SITE_ID = 'site'

@@ -20,7 +20,7 @@ export function followed(copy: Pick<Copy, 'plan' | 'place'>, edits: readonly Edi
     return edits
   // what cannot be read leads nowhere: whoever applies the change says what is wrong with it
   if (!edits.every(isReadable)) return edits
-  const after = replay({ ...copy, revisions: new Map(), bytes: 0 }, edits).copy.plan
+  const after = replay({ ...copy, revisions: new Map(), bytes: 0, grown: 0 }, edits).copy.plan
   const more = new Map<string, Edit>()
   for (const run of after.runs) {
     if (!follows(run) || !ways(copy.plan, after, changed, run)) continue

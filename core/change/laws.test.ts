@@ -8,7 +8,7 @@ import { reassess } from '../checks/reassess'
 import { learnedOf } from '../observe/learned'
 import type { Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
-import { bytesOfPlan } from '../plan/write'
+import { bytesGrown, bytesOfPlan } from '../plan/write'
 import { applyChange, replay } from './apply'
 import type { Copy, Edit } from './change'
 
@@ -33,7 +33,8 @@ describe('whatever is changed', () => {
           if (applied.outcome === 'applied') {
             accepted += 1
             expect(whole).toEqual({ ok: true, plan: applied.copy.plan })
-            expect(applied.copy.bytes).toBe(bytesOfPlan(applied.copy.plan))
+            const { bytes, grown, plan } = applied.copy
+            expect([bytes, grown]).toEqual([bytesOfPlan(plan), bytesGrown(plan)])
             copy = applied.copy
           } else expect(whole.ok).toBe(false)
         }

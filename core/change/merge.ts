@@ -36,7 +36,11 @@ function merged(
     let now: unknown
     if (same(ours, others) || same(ours, before)) now = others
     else if (same(others, before)) now = ours
-    else if (compound.includes(name) && isFields(before) && isFields(ours) && isFields(others))
+    else if (areThings(before) && areThings(ours) && areThings(others)) {
+      const lost: string[] = []
+      now = mergedThings(before, ours, others, lost, winner)
+      if (lost.length > 0) clashes.push(`${prefix}${name}`)
+    } else if (compound.includes(name) && isFields(before) && isFields(ours) && isFields(others))
       now = merged(before, ours, others, [], `${name}.`, clashes, winner)
     else {
       clashes.push(`${prefix}${name}`)
@@ -45,6 +49,38 @@ function merged(
     if (now !== undefined) value[name] = now
   }
   return value
+}
+
+type Thing = Fields & { id: string }
+
+/** A list of things with ids of their own: the ports of a device, the tests of a session. */
+const areThings = (value: unknown): value is Thing[] =>
+  Array.isArray(value) && value.every((each) => isFields(each) && typeof each.id === 'string')
+
+/**
+ * Two versions of such a list, thing by thing. What only one took away is gone, what only one put in is there, and of one that both kept the fields are
+ * merged. They stand as the others have them, one's own new ones behind; but where only one's own order changed, in that.
+ */
+function mergedThings(
+  was: readonly Thing[],
+  mine: readonly Thing[],
+  theirs: readonly Thing[],
+  clashes: string[],
+  winner: 'mine' | 'theirs',
+): Thing[] {
+  const [before, ours, others] = [was, mine, theirs].map((list) => new Map(list.map((thing) => [thing.id, thing])))
+  const merge = (id: string): Thing | null => {
+    const [old, own, other] = [before?.get(id), ours?.get(id), others?.get(id)]
+    if (same(own, other) || same(own, old)) return other ?? null
+    if (same(other, old)) return own ?? null
+    if (old && own && other) return merged(old, own, other, [], '', clashes, winner) as Thing
+    clashes.push(id)
+    return (winner === 'mine' ? own : other) ?? null
+  }
+  const idsOf = (list: readonly Thing[]): string => list.map(({ id }) => id).join(' ')
+  const [first, second] = idsOf(theirs) === idsOf(was) ? [mine, theirs] : [theirs, mine]
+  const ids = new Set([...first, ...second].map(({ id }) => id))
+  return [...ids].flatMap((id) => merge(id) ?? [])
 }
 
 const isFields = (value: unknown): value is Fields =>

@@ -6,6 +6,6 @@ import { reassess } from './reassess'
 
 /** A site as some edits would make it, judged: what saving them would come to. */
 export function judged(site: Assessed, edits: readonly Edit[]): Assessed {
-  const copy = { plan: site.index.plan, place: 1, revisions: new Map(), bytes: 0 }
+  const copy = { plan: site.index.plan, place: 1, revisions: new Map(), bytes: 0, grown: 0 }
   return reassess(site, replay(copy, followed(copy, edits)).copy.plan)
 }

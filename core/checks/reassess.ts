@@ -1,9 +1,10 @@
 import type { Touched } from '../change/change'
 import { touchedBetween } from '../change/touched'
 import { learntOfCable } from '../observe/learned'
-import type { Observation } from '../observe/observation'
 import { pairOf } from '../observe/spot'
 import { findPath, type Step } from '../path/find-path'
+import { type Entity, type EntityList, entityLists, isPlanList } from '../plan/entity'
+import type { Bearing } from '../plan/list'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { Run } from '../plan/run'
@@ -102,57 +103,42 @@ type Asked = {
 }
 
 function mark(asked: Asked, { list, id, moved }: Touched): void {
+  const { bears } = planListOf(list)
+  const entity = [asked.before, asked.after].flatMap(({ plan }) =>
+    isPlanList(list) ? (byId<Item>(plan[list]).get(id) ?? []) : [],
+  )[0]
+  // what is learnt of it may be told of something whose list the browser does not hold
+  bears?.(bearingOf(asked), (entity ?? { id }) as never, moved === true)
+}
+
+type Item = { id: string }
+const planListOf = (list: Touched['list']): EntityList<Entity> => entityLists[list] as EntityList<Entity>
+
+/** How a change is borne on: by what was there before it and after it. */
+const bearingOf = (asked: Asked): Bearing => {
   const { before, after } = asked
-  switch (list) {
-    case 'places':
+  return {
+    place(id) {
       for (const index of [before, after])
         for (const device of index.plan.devices) if (device.place === id) markDevice(asked, device.id)
-      return
-    case 'devices':
+    },
+    device(id) {
       asked.anyWay = true
       markDevice(asked, id)
       for (const need of after.plan.needs) if (need.from === id || need.to === id) asked.needs.add(need.id)
-      return
-    case 'pathways':
+    },
+    pathway(id) {
       for (const index of [before, after]) for (const run of index.runsAlong.get(id) ?? []) asked.runs.add(run.id)
-      return
-    case 'kinds':
-      markKind(asked, id)
-      return
-    case 'cables':
-      markCable(asked, id)
-      return
-    case 'runs':
+    },
+    kind: (id) => markKind(asked, id),
+    cable: (id) => markCable(asked, id),
+    run(id, moved) {
       markRun(asked, before.runs.get(id))
       markRun(asked, after.runs.get(id))
-      asked.anyWay ||= moved === true || !sameEnds(before.runs.get(id), after.runs.get(id))
-      return
-    case 'needs':
-      asked.needs.add(id)
-      return
-    case 'observations':
-      markObserved(asked, observationIn(before, id) ?? observationIn(after, id))
-      return
-    case 'site':
-    case 'policy':
-    case 'floors':
-    case 'upgrades':
-    case 'sessions':
-    case 'soaks':
-      return
-  }
-}
-
-const observationIn = ({ plan }: SiteIndex, id: string): Observation | undefined => byId(plan.observations).get(id)
-
-function markObserved(asked: Asked, observation: Observation | undefined): void {
-  if (!observation) return
-  const { subject } = observation
-  if ('cable' in subject) markCable(asked, subject.cable)
-  else if ('kind' in subject) markKind(asked, subject.kind)
-  else if ('run' in subject) {
-    asked.runs.add(subject.run)
-    for (const lead of subject.leads) markCable(asked, lead)
+      asked.anyWay ||= moved || !sameEnds(before.runs.get(id), after.runs.get(id))
+    },
+    onlyRun: (id) => void asked.runs.add(id),
+    need: (id) => void asked.needs.add(id),
   }
 }
 

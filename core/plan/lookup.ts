@@ -1,3 +1,4 @@
+import { AppendedIndex } from './appended-index'
 import { type Entities, type Entity, type EntityList, entityLists, type Key } from './entity'
 import type { Plan, PlanList } from './plan'
 import type { PortAddress } from './run'
@@ -49,11 +50,26 @@ export function byIdAgain(
 ): void {
   const known = indexed.known(before)
   if (!known || before === after) return
+  if (gone.length === 0 && isAppended(before, after, now)) {
+    const index = known instanceof AppendedIndex ? known : AppendedIndex.of(before)
+    indexed.keep(after, index.appended(after))
+    return
+  }
   const ids = new Map(known)
   for (const id of gone) ids.delete(id)
   for (const item of now) ids.set(item.id, item)
   indexed.keep(after, ids)
 }
+
+/** Fewer than this are indexed anew as quickly. */
+const WORTH_SHARING = 1000
+
+/** A long list of which another was made by adding at its end alone. */
+const isAppended = (before: readonly Item[], after: readonly Item[], now: readonly Item[]): boolean =>
+  before.length >= WORTH_SHARING &&
+  after.length === before.length + now.length &&
+  after[before.length - 1] === before.at(-1) &&
+  now.every((item, at) => after[before.length + at] === item)
 
 const ownersOf = {
   cables: keptWith((items: Plan['cables']) => owners('cables', items)),

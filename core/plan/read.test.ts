@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { LARGEST_PLAN_BYTES, readPlan, readPlanText } from './read'
+import { LARGEST_FILE_BYTES, readPlan, readPlanText } from './read'
 
 const text = readFileSync('demo/saltmarsh.json', 'utf8')
 const demo = () => JSON.parse(text)
@@ -75,7 +75,8 @@ describe('a plan file', () => {
       'observations[',
     ],
     ['a wrong day', (p) => (p.sessions[0].on = '2026-02-31'), 'sessions[0].on: a day is written 2026-11-25'],
-    ['a wrong version', (p) => (p.version = 99), 'version: this Hallway reads versions 1 and 2, the file says 99'],
+    ['a newer version', (p) => (p.version = 99), 'version: a newer Hallway wrote this (version 99); this one reads'],
+    ['a wrong version', (p) => (p.version = 'x'), 'version: this Hallway reads versions 1 to 3, the file says "x"'],
     ['another format', (p) => (p.format = 'drawing'), 'format: must be "hallway-plan"'],
   ] as [string, (plan: ReturnType<typeof demo>) => void, string][])(
     'with %s is refused with its path',
@@ -102,7 +103,7 @@ describe('a plan file', () => {
   )
 
   it('larger than any plan is refused before it is parsed', () => {
-    expect(readPlanText(' '.repeat(LARGEST_PLAN_BYTES + 1))).toMatchObject({ ok: false, faults: [{ path: '(file)' }] })
+    expect(readPlanText(' '.repeat(LARGEST_FILE_BYTES + 1))).toMatchObject({ ok: false, faults: [{ path: '(file)' }] })
   })
 
   it('of any JSON at all never makes the reader throw', () => {

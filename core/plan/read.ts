@@ -1,7 +1,8 @@
 import type { z } from 'zod'
 import { type Entities, type Entity, type EntityList, entityLists, type Fault, foldId, type Reference } from './entity'
+import { planLists } from './lists'
 import { type PlanLookup, planLookup } from './lookup'
-import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList, planSchema } from './plan'
+import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList, planSchema, roomOf } from './plan'
 import { upgradePlan } from './upgrade'
 
 export type { Fault } from './entity'
@@ -12,11 +13,14 @@ export type ReadPlan = { ok: true; plan: Plan } | { ok: false; faults: Fault[]; 
 export const MOST_FAULTS = 100
 
 /**
- * What a site may be as a plan file, in bytes: a file beyond it is refused before it is parsed, and a change that would make a site of it is
- * refused as well, so that what the database holds an export can always bring back. A site of 2,000 runs, 5,000 cables and
- * 25,000 observations is about 9 MB.
+ * What a site may be as a plan file without what was seen, in bytes; and what was seen, with room kept for taking some of it back. A file beyond them is refused
+ * before it is parsed, and so is a change that would make a site of it, so that what the database holds an export can always bring back. A site
+ * of 2,000 runs and 5,000 cables is about 3 MB, and 100,000 observations about 30 MB.
  */
 export const LARGEST_PLAN_BYTES = 16_000_000
+export const LARGEST_GROWN_BYTES = 48_000_000
+export const SPARE_BYTES = 4_000_000
+export const LARGEST_FILE_BYTES = LARGEST_PLAN_BYTES + LARGEST_GROWN_BYTES + SPARE_BYTES
 
 /** `runs[3].leads[0].cable` */
 export const pathText = (path: readonly PropertyKey[]): string =>
@@ -27,8 +31,8 @@ export const pathText = (path: readonly PropertyKey[]): string =>
 
 /** Text of a plan file to a `Plan`, or the first faults in it. */
 export function readPlanText(text: string): ReadPlan {
-  if (text.length > LARGEST_PLAN_BYTES) {
-    return refuse('(file)', `larger than ${LARGEST_PLAN_BYTES / 1e6} MB, the most a plan file may be`)
+  if (text.length > LARGEST_FILE_BYTES) {
+    return refuse('(file)', `larger than ${LARGEST_FILE_BYTES / 1e6} MB, the most a plan file may be`)
   }
   if (isDeeperThan(DEEPEST, text)) return refuse('(file)', `nested deeper than ${DEEPEST} levels, which no plan is`)
   let json: unknown
@@ -71,19 +75,24 @@ const isWhole = (json: unknown): boolean => {
   return Object.entries(json).every(([key, value]) => key.isWellFormed() && isWhole(value))
 }
 
-/** A parsed JSON value to a `Plan` whose every reference leads somewhere, or the first faults in it with their paths. Files of version 1 are brought up to date. */
+/** A parsed JSON value to a `Plan` whose every reference leads somewhere, or the first faults in it with their paths. Files of earlier versions are brought up to date. */
 export function readPlan(given: unknown): ReadPlan {
   const head = given as { format?: unknown; version?: unknown } | null
   if (typeof given !== 'object' || given === null || Array.isArray(given))
     return refuse('(file)', 'a plan file holds one JSON object')
   if (head?.format !== PLAN_FORMAT) return refuse('format', `must be "${PLAN_FORMAT}"; this is not a Hallway plan file`)
-  const json = head.version === 1 ? upgradePlan(given as Record<string, unknown>) : given
-  if (head.version !== 1 && head.version !== PLAN_VERSION) {
+  if (typeof head.version === 'number' && head.version > PLAN_VERSION)
     return refuse(
       'version',
-      `this Hallway reads versions 1 and ${PLAN_VERSION}, the file says ${JSON.stringify(head.version)?.slice(0, 40)}`,
+      `a newer Hallway wrote this (version ${head.version}); this one reads versions 1 to ${PLAN_VERSION}. Bring it in there, or update this one`,
+    )
+  if (head.version !== 1 && head.version !== 2 && head.version !== PLAN_VERSION) {
+    return refuse(
+      'version',
+      `this Hallway reads versions 1 to ${PLAN_VERSION}, the file says ${JSON.stringify(head.version)?.slice(0, 40)}`,
     )
   }
+  const json = upgradePlan(given as Record<string, unknown>, head.version)
   const shaped = shapedPlan(json as Record<string, unknown>)
   if (!shaped.ok) return shaped
   const found = [...firstOf(faultsOfPlan(shaped.plan), MOST_FAULTS + 1)]
@@ -106,7 +115,8 @@ function shapedPlan(json: Record<string, unknown>): ReadPlan {
   const read: Partial<Record<PlanList, unknown[]>> = {}
   for (const list of PLAN_LISTS) {
     const given = json[list] ?? []
-    const { most, schema } = entityLists[list]
+    const { schema } = entityLists[list]
+    const most = roomOf(list)
     if (!Array.isArray(given)) faults.push({ path: list, reason: 'must be a list' })
     else if (given.length > most) faults.push({ path: list, reason: `a site has at most ${most} of these` })
     else {
@@ -169,18 +179,6 @@ export function* faultsOfEntity<List extends PlanList>(
   yield* faults?.(entity) ?? []
 }
 
-const nameOfList = {
-  floors: 'floor',
-  places: 'place',
-  pathways: 'pathway',
-  devices: 'device',
-  kinds: 'cable kind',
-  cables: 'cable',
-  runs: 'run',
-  sessions: 'session',
-  observations: 'observation',
-} as const
-
 function danglingReason(reference: Reference, lookup: PlanLookup): string | null {
   switch (reference.to) {
     case 'port': {
@@ -193,7 +191,9 @@ function danglingReason(reference: Reference, lookup: PlanLookup): string | null
         ? null
         : `there is no test "${reference.id}" in its session`
     default:
-      return lookup.has(reference.to, reference.id) ? null : `there is no ${nameOfList[reference.to]} "${reference.id}"`
+      return lookup.has(reference.to, reference.id)
+        ? null
+        : `there is no ${planLists[reference.to].noun} "${reference.id}"`
   }
 }
 

@@ -3,9 +3,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { assess } from '../checks/assess'
-import type { Plan } from './plan'
+import { PLAN_VERSION, type Plan } from './plan'
 import { readPlan } from './read'
 import { withLength } from './run'
+import { upgradeEntity, WrittenByNewer } from './upgrade'
 
 type Piece = Record<string, unknown> & { on: string }
 type Old = {
@@ -31,7 +32,7 @@ describe('a plan file of version 1', () => {
       ...file.runs.flatMap(({ id, proofs = [] }) => proofs.map((piece) => ({ run: id, piece }))),
     ]
     const { version, observations } = read(file)
-    expect(version).toBe(2)
+    expect(version).toBe(PLAN_VERSION)
     expect(pieces.length).toBeGreaterThan(20)
     expect(observations).toHaveLength(pieces.length)
     for (const [at, { piece, ...owner }] of pieces.entries()) {
@@ -85,5 +86,33 @@ describe('a plan file of version 1', () => {
     }
     expect(readPlan({ ...old(), cables: 'none' }).ok).toBe(false)
     expect(readPlan({ ...old(), runs: [null, 3] }).ok).toBe(false)
+  })
+})
+
+describe('a plan file of version 2', () => {
+  const second = () => ({ ...read(old()), version: 2 })
+  it('reads as it was; a computer and what was installed on it were words, and are told in the note', () => {
+    const file = second()
+    const [first, ...rest] = file.observations as [Record<string, unknown>, ...unknown[]]
+    const where = { computer: 'the tower', installed: 'driver 7', controller: 'left' }
+    const observations = read({ ...file, observations: [{ ...first, note: 'seen', where }, ...rest] }).observations
+    expect(observations[0]).toMatchObject({
+      where: { controller: 'left' },
+      note: 'seen; on the tower; installed: driver 7',
+    })
+    expect(observations.slice(1)).toEqual(file.observations.slice(1))
+  })
+})
+
+describe('one entity', () => {
+  it('that this version wrote stays as it is, and one that a newer one wrote is told so', () => {
+    for (const observation of read(old()).observations)
+      expect(upgradeEntity('observations', observation, PLAN_VERSION)).toBe(observation)
+    expect(() => upgradeEntity('runs', {}, PLAN_VERSION + 1)).toThrow(WrittenByNewer)
+  })
+  it('comes to the same one step at a time as in its file', () => {
+    const file = { ...read(old()), version: 2 }
+    const byOne = file.observations.map((each) => upgradeEntity('observations', each, 2))
+    expect(read(file).observations).toEqual(byOne)
   })
 })

@@ -1,11 +1,61 @@
+import type { ListName } from './entity'
+import { PLAN_LISTS, PLAN_VERSION } from './plan'
+
 type Json = Record<string, unknown>
+
+/** A plan file of an earlier version as one of this version. Anything that is wrong with it is left as it is, for the reader to say. */
+export function upgradePlan(file: Json, version: number): Json {
+  if (version >= PLAN_VERSION) return file
+  const second = version === 1 ? withObservations(file) : file
+  const lists = PLAN_LISTS.flatMap((list) => {
+    const given = second[list]
+    return Array.isArray(given) ? [[list, given.map((item) => upgradeEntity(list, item, 2))]] : []
+  })
+  return { ...second, version: PLAN_VERSION, ...Object.fromEntries(lists) }
+}
+
+/**
+ * An entity as a Hallway of some version wrote it, as this version has it. Each step is pure and of one entity; a step that makes several of one is a change in
+ * the log. What a newer Hallway wrote throws.
+ */
+export function upgradeEntity(list: ListName, body: unknown, version: number): unknown {
+  if (version > PLAN_VERSION) throw new WrittenByNewer(version)
+  if (version >= PLAN_VERSION || list !== 'observations' || !isJson(body)) return body
+  return withWhereByReference(body)
+}
+
+/** Something that a newer Hallway wrote, and this one cannot read. */
+export class WrittenByNewer extends Error {
+  constructor(version: number) {
+    super(`a newer Hallway wrote this (version ${version}); this one reads versions up to ${PLAN_VERSION}`)
+  }
+}
+
+const isJson = (value: unknown): value is Json => typeof value === 'object' && value !== null && !Array.isArray(value)
+
+/** Until version 2 a computer and what was installed on it were words; they are told in the note, as no word says which device is meant. */
+function withWhereByReference(observation: Json): Json {
+  const { where, note, ...rest } = observation
+  if (!isJson(where)) return observation
+  const { computer, installed, ...there } = where
+  const words = [
+    note,
+    typeof computer === 'string' ? `on ${computer}` : null,
+    typeof installed === 'string' ? `installed: ${installed}` : null,
+  ].filter((each) => typeof each === 'string')
+  return {
+    ...rest,
+    ...(Object.keys(there).length > 0 ? { where: there } : {}),
+    ...(words.length > 0 ? { note: words.join('; ').slice(0, 2000) } : note === undefined ? {} : { note }),
+  }
+}
 
 /**
  * A plan file of version 1 as one of version 2: what was said of each cable and what was proved of each run become observations of their own,
  * in the order in which they stood. Days become moments of that day, a second apart, so that what stood later stays later. Anything that is
  * wrong with the file is left as it is, for the reader to say.
  */
-export function upgradePlan(file: Json): Json {
+function withObservations(file: Json): Json {
   const observations: Json[] = []
   const taken = new Set<string>()
   const cables = eachOf(file.cables, ({ evidence, ...cable }) => {

@@ -1,3 +1,4 @@
+import { planLists } from './lists'
 import { PLAN_LISTS, type Plan } from './plan'
 
 /** What an entity takes in a plan file beside its own JSON: a comma and a line's end. */
@@ -19,4 +20,13 @@ const encoder = new TextEncoder()
 /** Bytes that one entity adds to the file. */
 export const bytesOfEntity = (entity: unknown): number => encoder.encode(JSON.stringify(entity)).length + BESIDE_ENTITY
 
-export const bytesOfPlan = (plan: Plan): number => encoder.encode(planText(plan)).length
+/** The lists that only grow: all that was seen. They have a bound of their own. */
+const GROWING = PLAN_LISTS.filter((list) => planLists[list].grows)
+
+/** Bytes of a plan as a file, without the lists that only grow. */
+export const bytesOfPlan = (plan: Plan): number =>
+  encoder.encode(planText({ ...plan, ...Object.fromEntries(GROWING.map((list) => [list, []])) })).length
+
+/** Bytes of the lists that only grow. */
+export const bytesGrown = (plan: Plan): number =>
+  GROWING.reduce((sum, list) => plan[list].reduce((all, entity) => all + bytesOfEntity(entity), sum), 0)

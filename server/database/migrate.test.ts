@@ -13,6 +13,10 @@ describe('a database', () => {
   it('is brought up to date once, however many processes begin at the same moment', () =>
     withEmptyDatabase(async (knex) => {
       await Promise.all([migrate(knex), migrate(knex)])
-      expect(await knex('knex_migrations').select('name')).toEqual([{ name: '0001-ground' }, { name: '0002-files' }])
+      expect(await knex('knex_migrations').select('name')).toEqual([
+        { name: '0001-ground' },
+        { name: '0002-files' },
+        { name: '0003-versions' },
+      ])
     }))
 })

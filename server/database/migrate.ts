@@ -3,6 +3,7 @@ import type { Knex } from 'knex'
 import { Failure } from '../failure'
 import * as ground from './migrations/0001-ground'
 import * as files from './migrations/0002-files'
+import * as versions from './migrations/0003-versions'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -10,6 +11,7 @@ type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex:
 const migrations: readonly Migration[] = [
   { name: '0001-ground', ...ground },
   { name: '0002-files', ...files },
+  { name: '0003-versions', ...versions },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {

@@ -101,15 +101,17 @@ describe('a change of a site', () => {
     },
   )
   it('sent twice is one change, and one id never stands for two', async () => {
-    const hand = { ...HAND, id: 'the-very-same-change' }
+    const hand = { ...HAND, id: 'the-very-same-change', digest: 'as it was sent' }
     const [once, again] = [await change('r-01', { note: 'x' }, 1, hand), await change('r-01', { note: 'x' }, 1, hand)]
     expect([savedAt(once), savedAt(again)]).toEqual([2, 2])
     const before = runOf((await stored()).plan.runs, 'r-01')
-    expect(savedAt(await sent(before, { note: 'another' }, 2, hand))).toBe(3)
-    expect(runOf((await stored()).plan.runs, 'r-01').note).toBe('another')
+    // something else under that id is neither saved nor said to be
+    const other = await sent(before, { note: 'another' }, 2, { ...hand, digest: 'sent otherwise' })
+    expect(other.outcome).toBe('refused')
+    expect(runOf((await stored()).plan.runs, 'r-01').note).toBe('x')
   })
   it('that changes nothing is no change', async () => {
-    expect(savedAt(await change('r-01', {}))).toBe(1)
+    expect(await change('r-01', {})).toMatchObject({ outcome: 'saved', place: 1, id: null })
     const gone: Edit = { list: 'runs', id: 'never-was', base: 1, value: null }
     expect(
       savedAt(

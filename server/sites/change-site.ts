@@ -11,10 +11,11 @@ import {
   entityKey,
   type Place,
   revisionOf,
+  type What,
 } from '../../core/change/change'
 import { entityAt } from '../../core/change/copy'
 import { followed } from '../../core/change/followed'
-import { changesNothing, rebase, same } from '../../core/change/merge'
+import { changesNothing, rebase } from '../../core/change/merge'
 import type { Entity, Fault } from '../../core/plan/entity'
 import { isDatabaseAway, isLockTrouble } from '../database/connection'
 import { log } from '../log'
@@ -27,6 +28,8 @@ import { inTurn } from './turns'
 export type Hand = {
   by: string
   id?: string | undefined
+  /** What was sent under that id, in short: the route, what it asks for and its fields. The same again is answered as it was; anything else is refused. */
+  digest?: string | undefined
   /** A place whose state somebody has seen in a conflict and writes over. */
   over?: Place | null
 }
@@ -38,18 +41,21 @@ export const refused = (path: string, reason: string): Refused => ({ outcome: 'r
 export type ClashWith = Clash & { by: string | null }
 
 export type Outcome =
-  | { outcome: 'saved'; place: Place; id: string }
+  /** No id where nothing was to be changed. `what` it was called and its `edits`, as they were written. */
+  | { outcome: 'saved'; place: Place; id: string | null; what: What | null; edits: readonly Edit[] }
   | { outcome: 'conflict'; clashes: ClashWith[]; place: Place }
   | Refused
   | { outcome: 'no-site' }
   /** The database went away while it answered: the change may have been saved, and sending it again saves it once. */
   | { outcome: 'unknown' }
 
-/** Makes a change of the site as it stands when its turn has come; what it refuses is not written. */
-export type MakeDraft = (
-  copy: Copy,
-  trx: Knex,
-) => (Draft & { undoes?: string }) | Refused | Promise<(Draft & { undoes?: string }) | Refused>
+/** What is asked for stands so already. */
+export const NOTHING_TO_CHANGE = { outcome: 'nothing' } as const
+
+type Made = (Draft & { undoes?: string }) | Refused | typeof NOTHING_TO_CHANGE
+
+/** Makes a change of the site as it stands when its turn has come, or says that there is nothing to change; what it refuses is not written. */
+export type MakeDraft = (copy: Copy, trx: Knex) => Made | Promise<Made>
 
 /**
  * The one way a site changes. Takes the site's turn and lock, brings the copy up to date, lets `make` say what is to be changed, merges what somebody
@@ -98,8 +104,8 @@ async function whatBecame(knex: Knex, siteId: string, id: string, lost: unknown)
     try {
       // waits for the transaction, should the database still be busy with it
       await knex('sites').where({ id: siteId }).forUpdate().first('id')
-      const row = await knex('changes').where({ site_id: siteId, id }).first('place')
-      if (row) return { outcome: 'saved', place: row.place, id }
+      const known = await writtenBefore(knex, siteId, id)
+      if (known) return known.answer
       throw lost
     } catch (error) {
       if (error === lost) throw error
@@ -123,12 +129,12 @@ async function once(
     const found = row ? await copyWithin(knex, trx, siteId) : null
     if (!found) return { outcome: 'no-site' }
     const { copy, identity } = found
+    // what was sent twice is answered as it was, before anything is made of the site as it is by now
+    const sent = await writtenBefore(trx, siteId, hand.id)
+    if (sent) return sent.digest === null || sent.digest === (hand.digest ?? null) ? sent.answer : OTHER_BEFORE
+    const nothing: Outcome = { outcome: 'saved', place: copy.place, id: null, what: null, edits: [] }
     const draft = await make(copy, trx)
-    if ('outcome' in draft) return draft
-    const sent = await trx('changes').where({ site_id: siteId, id: hand.id }).first('place')
-    if (sent && (await isSameAs(trx, siteId, sent.place, followed(copy, draft.edits))))
-      return { outcome: 'saved', place: sent.place, id: hand.id }
-
+    if ('outcome' in draft) return draft.outcome === 'nothing' ? nothing : draft
     const was = await asTheyWere(trx, siteId, copy, draft.edits)
     const { edits, clashes } = rebase(
       copy,
@@ -141,23 +147,23 @@ async function once(
       copy,
       edits.filter((edit) => !changesNothing(copy, edit)),
     )
-    if (real.length === 0) return { outcome: 'saved', place: copy.place, id: hand.id }
+    if (real.length === 0) return nothing
     const applied = applyChange(copy, { edits: real, ...(draft.undoes ? { undoes: draft.undoes } : {}) })
     if (applied.outcome === 'conflict') return conflict(trx, siteId, copy, applied.clashes)
     if (applied.outcome === 'refused') return applied
     const change: Change = {
-      // an id that was used for something else before cannot name this
-      id: sent ? randomUUID() : hand.id,
+      id: hand.id,
       at: new Date().toISOString(),
       by: hand.by,
       what: typeof draft.what === 'function' ? draft.what(copy.plan, applied.edits) : draft.what,
       ...(draft.undoes ? { undoes: draft.undoes } : {}),
       edits: applied.edits,
     }
-    await writeChange(trx, siteId, change, applied)
+    await writeChange(trx, siteId, change, applied, hand.digest ?? null)
     held = { identity, copy: applied.copy }
     attempt.written = true
-    return { outcome: 'saved', place: applied.copy.place, id: change.id }
+    const { id, what, edits: written } = change
+    return { outcome: 'saved', place: applied.copy.place, id, what, edits: written }
   })
   if (held) {
     keep(knex, siteId, held)
@@ -166,14 +172,23 @@ async function once(
   return outcome
 }
 
-/** A change that was saved before is the same where it made of every entity what this one would. */
-async function isSameAs(trx: Knex, siteId: string, place: Place, edits: readonly Edit[]): Promise<boolean> {
-  const known = (await editsSince(trx, siteId, place - 1)).get(place) ?? []
-  const made = new Map(known.map((edit) => [entityKey(edit.list, edit.id), edit.value]))
-  return edits.every((edit) => {
-    const key = entityKey(edit.list, edit.id)
-    return made.has(key) ? same(made.get(key), edit.value) : true
-  })
+/** Another change was saved under this id: to say that this one was would lose it. */
+const OTHER_BEFORE = refused(
+  'change',
+  'something else was saved from this form before. Open the page again to see what stands now, and do it there',
+)
+
+/** A change that was written under an id, with the digest of what was sent; null where there is none. */
+async function writtenBefore(
+  trx: Knex,
+  siteId: string,
+  id: string,
+): Promise<{ digest: string | null; answer: Outcome & { outcome: 'saved' } } | null> {
+  const row = await trx('changes').where({ site_id: siteId, id }).first('place', 'digest', 'name', 'about')
+  if (!row) return null
+  const edits = (await editsSince(trx, siteId, row.place - 1, row.place)).get(row.place) ?? []
+  const what: What = { name: row.name, about: row.about }
+  return { digest: row.digest, answer: { outcome: 'saved', place: row.place, id, what, edits } }
 }
 
 /** What was edited from an older copy and has changed since, as it stood in that copy. */

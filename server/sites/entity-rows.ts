@@ -8,30 +8,32 @@ import type { Observation } from '../../core/observe/observation'
 import { type Entity, entityLists, isPlanList, LIST_NAMES, type ListName } from '../../core/plan/entity'
 import { foldTag } from '../../core/plan/fields'
 import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList } from '../../core/plan/plan'
+import { upgradeEntity } from '../../core/plan/upgrade'
 
 /** A site as its row says it. */
-export type SiteRow = { id: string; identity: string; place: Place; bytes: number }
+export type SiteRow = { id: string; identity: string; place: Place; bytes: number; grown: number }
 
 // biome-ignore lint/suspicious/noExplicitAny: a row is whatever its table holds; what comes of it is typed by the function that reads it
 type Row = Record<string, any>
 
 export async function siteRow(knex: Knex, siteId: string): Promise<SiteRow | null> {
-  const row = await knex('sites').where({ id: siteId }).first('id', 'identity', 'place', 'bytes')
-  return row ? { ...row, bytes: Number(row.bytes) } : null
+  const row = await knex('sites').where({ id: siteId }).first('id', 'identity', 'place', 'bytes', 'grown')
+  return row ? { ...row, bytes: Number(row.bytes), grown: Number(row.grown) } : null
 }
 
 /** Reads a whole site as it stands. The caller sees to it that it reads one moment. */
-export async function readCopy(trx: Knex, { id, place, bytes }: SiteRow): Promise<Copy> {
+export async function readCopy(trx: Knex, { id, place, bytes, grown }: SiteRow): Promise<Copy> {
   const rows: Row[] = await trx('entities')
     .where({ site_id: id })
     .orderBy('list')
     .orderBy('rank')
-    .select('list', 'id', 'revision', 'body')
+    .select('list', 'id', 'revision', 'version', 'body')
   const lists = new Map<ListName, Entity[]>(LIST_NAMES.map((list) => [list, []]))
   const revisions = new Map<string, Place>()
   for (const row of rows) {
-    lists.get(row.list)?.push(row.body)
-    if (row.revision > 1) revisions.set(entityKey(row.list, row.id), row.revision)
+    lists.get(row.list)?.push(upgradeEntity(row.list, row.body, row.version) as Entity)
+    if (row.revision > 1 && !entityLists[row.list as ListName].grows)
+      revisions.set(entityKey(row.list, row.id), row.revision)
   }
   const [site] = lists.get('site') as Plan['site'][]
   const [policy] = lists.get('policy') as Plan['policy'][]
@@ -45,7 +47,7 @@ export async function readCopy(trx: Knex, { id, place, bytes }: SiteRow): Promis
     policy: entityLists.policy.schema.parse(policy),
     ...of,
   }
-  return { plan, place, revisions, bytes }
+  return { plan, place, revisions, bytes, grown }
 }
 
 /** A line of the log without its edits. */
@@ -68,22 +70,32 @@ const subjectKey = ({ subject }: Observation): string => {
   return entityKey(list, id)
 }
 
+/** A body of the log as this Hallway has it; the log itself is never rewritten. */
+export const upgraded = ({ list, version }: Row, body: unknown): unknown =>
+  body === null ? null : upgradeEntity(list, body, version)
+
 const editOf = (row: Row): Edit => ({
   list: row.list,
   id: row.id,
   base: null,
-  value: row.value,
+  value: upgraded(row, row.value) as Edit['value'],
   ...(row.moved ? { before: row.before_id } : {}),
 })
 
 /** The edits of changes behind a place, in the order they were made, by the place of their change. */
-export async function editsSince(trx: Knex, siteId: string, since: Place): Promise<Map<Place, Edit[]>> {
+export async function editsSince(
+  trx: Knex,
+  siteId: string,
+  since: Place,
+  upTo: Place | null = null,
+): Promise<Map<Place, Edit[]>> {
   const rows: Row[] = await trx('edits')
     .where({ site_id: siteId })
     .where('place', '>', since)
+    .modify((query) => void (upTo === null || query.where('place', '<=', upTo)))
     .orderBy('place')
     .orderBy('seq')
-    .select('place', 'list', 'id', 'value', 'moved', 'before_id')
+    .select('place', 'list', 'id', 'version', 'value', 'moved', 'before_id')
   const byPlace = new Map<Place, Edit[]>()
   for (const row of rows) {
     const list = byPlace.get(row.place)
@@ -98,8 +110,8 @@ export async function subjectsSince(trx: Knex, siteId: string, since: Place): Pr
   const rows: Row[] = await trx('edits')
     .where({ site_id: siteId, list: 'observations' })
     .where('place', '>', since)
-    .select('value', 'was')
-  return rows.map(({ value, was }) => ((value ?? was) as Observation).subject)
+    .select('list', 'version', 'value', 'was')
+  return rows.map((row) => (upgraded(row, row.value ?? row.was) as Observation).subject)
 }
 
 /** The edits that take a change back, as they were written with it. */
@@ -109,7 +121,7 @@ export async function inverseAt(trx: Knex, siteId: string, place: Place): Promis
     list: row.list,
     id: row.id,
     base: row.value === null ? null : place,
-    value: row.was,
+    value: upgraded(row, row.was) as Edit['value'],
     ...(row.was_moved ? { before: row.was_before_id } : {}),
   }))
 }
@@ -125,8 +137,8 @@ export async function entityWas(
     .where({ site_id: siteId, list, id })
     .where('place', '>', at)
     .orderBy('place')
-    .first('was')
-  return row ? { was: row.was } : null
+    .first('list', 'version', 'was')
+  return row ? { was: upgraded(row, row.was) as Entity | null } : null
 }
 
 /** Who changed an entity last. */
@@ -149,8 +161,9 @@ export async function writeChange(
   siteId: string,
   change: Change,
   { copy, inverse }: { copy: Copy; inverse: readonly Edit[] },
+  digest: string | null = null,
 ): Promise<void> {
-  const { place, plan, bytes } = copy
+  const { place, plan, bytes, grown } = copy
   const site_id = siteId
   await trx('changes').insert({
     site_id,
@@ -161,6 +174,7 @@ export async function writeChange(
     name: change.what.name,
     about: JSON.stringify(change.what.about),
     undoes: change.undoes ?? null,
+    digest,
   })
   const back = new Map(inverse.map((edit, at) => [entityKey(edit.list, edit.id), { edit, at }]))
   await fill(
@@ -174,6 +188,7 @@ export async function writeChange(
         seq,
         list: edit.list,
         id: edit.id,
+        version: PLAN_VERSION,
         value: jsonOrNull(edit.value),
         moved: edit.before !== undefined,
         before_id: edit.before ?? null,
@@ -192,7 +207,7 @@ export async function writeChange(
   const { name, note, putAway } = plan.site
   await trx('sites')
     .where({ id: siteId })
-    .update({ place, bytes, name, note: note ?? null, put_away: putAway })
+    .update({ place, bytes, grown, name, note: note ?? null, put_away: putAway })
 }
 
 async function writeList(
@@ -219,6 +234,7 @@ async function writeList(
     rank: ranks.get(id) ?? SOLE_RANK,
     revision: place,
     tag_key: tag && value ? foldTag(tag(value)) : null,
+    version: PLAN_VERSION,
     body: JSON.stringify(value),
   }))
   const fixed = (row: { id: string }) => !ranks.has(row.id)
@@ -226,9 +242,9 @@ async function writeList(
     trx,
     'entities',
     rows.filter((row) => !fixed(row)),
-    ['rank', 'revision', 'tag_key', 'body'],
+    ['rank', 'revision', 'version', 'tag_key', 'body'],
   )
-  await fill(trx, 'entities', rows.filter(fixed), ['revision', 'tag_key', 'body'])
+  await fill(trx, 'entities', rows.filter(fixed), ['revision', 'version', 'tag_key', 'body'])
 }
 
 /** Of a list that holds one. */
@@ -314,7 +330,13 @@ function* inParts<T>(items: readonly T[]): Iterable<readonly T[]> {
 }
 
 /** Writes a plan as a new site whose first change it is. The caller has made sure that the id is free. */
-export async function insertSite(trx: Knex.Transaction, copy: Copy, identity: string, change: Change): Promise<void> {
+export async function insertSite(
+  trx: Knex.Transaction,
+  copy: Copy,
+  identity: string,
+  change: Change,
+  digest: string | null,
+): Promise<void> {
   const { site, policy } = copy.plan
   await trx('sites').insert({
     id: site.id,
@@ -324,11 +346,12 @@ export async function insertSite(trx: Knex.Transaction, copy: Copy, identity: st
     put_away: site.putAway,
     place: 1,
     bytes: copy.bytes,
+    grown: copy.grown,
   })
-  const alone = { site_id: site.id, rank: SOLE_RANK, revision: 1 }
+  const alone = { site_id: site.id, rank: SOLE_RANK, revision: 1, version: PLAN_VERSION }
   await fill(trx, 'entities', [
     { ...alone, list: 'site', id: SITE_ID, body: JSON.stringify(site) },
     { ...alone, list: 'policy', id: POLICY_ID, body: JSON.stringify(policy) },
   ])
-  await writeChange(trx, site.id, change, { copy, inverse: [] })
+  await writeChange(trx, site.id, change, { copy, inverse: [] }, digest)
 }

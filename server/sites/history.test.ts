@@ -12,7 +12,7 @@ const { now, stored } = freshSites()
 const doIt = (make: MakeDraft, by = 'Ada') => changeSite(now.knex, now.site, { by }, make)
 const idOf = (outcome: Outcome): string => {
   if (outcome.outcome !== 'saved') throw new Error(JSON.stringify(outcome))
-  return outcome.id
+  return outcome.id ?? ''
 }
 const lines = async (asked: Parameters<typeof historyOf>[3] = {}) =>
   (await historyOf(now.knex, now.site, await stored(), asked)).lines

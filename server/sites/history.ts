@@ -9,7 +9,7 @@ import { entityOf } from '../../core/observe/every'
 import type { Observation } from '../../core/observe/observation'
 import type { Entity, ListName } from '../../core/plan/entity'
 import { changeSite, type Hand, type Outcome, refused } from './change-site'
-import { entityWas, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf } from './entity-rows'
+import { entityWas, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf, upgraded } from './entity-rows'
 
 export type HistoryLine = LogLine & {
   /** What it touched, the first of it; `count` is all of it. */
@@ -65,10 +65,11 @@ async function withTouched(knex: Knex, siteId: string, copy: Copy, line: LogLine
     .where({ site_id: siteId, place: line.place })
     .orderBy('seq')
     .limit(MOST_LOOKED_AT)
-    .select('list', 'id', 'value', 'was')
+    .select('list', 'id', 'version', 'value', 'was')
   const touched = new Map(
-    rows.map(({ list, id, value, was }) => {
-      const one = touchedOf(copy, list, id, value ?? was)
+    rows.map((row) => {
+      const { list, id } = row
+      const one = touchedOf(copy, list, id, upgraded(row, row.value ?? row.was) as Entity)
       return [entityKey(one.list, one.id), one]
     }),
   )

@@ -53,15 +53,21 @@ export async function importPlan(
 ): Promise<string> {
   for (let attempt = 0; ; attempt += 1) {
     // sent twice, it is one site
-    const sent = hand.id ? await knex('changes').where({ id: hand.id, place: 1 }).first('site_id') : undefined
-    if (sent) return sent.site_id
+    const sent = hand.id ? await knex('changes').where({ id: hand.id, place: 1 }).first('site_id', 'digest') : undefined
+    if (sent && (sent.digest === null || sent.digest === (hand.digest ?? null))) return sent.site_id
     const id = await freeId(knex, plan.site.id)
     const copy = copyOf(withFollowedRoutes({ ...plan, site: { ...plan.site, id } }))
     const identity = randomUUID()
-    const change = { ...bringInSite(copy.plan), id: hand.id ?? randomUUID(), at: new Date().toISOString(), by: hand.by }
+    // an id that brought in another file cannot name this one
+    const change = {
+      ...bringInSite(copy.plan),
+      id: sent || !hand.id ? randomUUID() : hand.id,
+      at: new Date().toISOString(),
+      by: hand.by,
+    }
     try {
       await knex.transaction(async (trx) => {
-        await insertSite(trx, copy, identity, change)
+        await insertSite(trx, copy, identity, change, hand.digest ?? null)
         for (const file of files) await keepFile(trx, id, file)
       })
       keep(knex, id, { identity, copy })

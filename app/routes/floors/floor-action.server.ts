@@ -16,7 +16,7 @@ import { keepFile } from '../../../server/files/files'
 import { type Refused, refused } from '../../../server/sites/change-site'
 import { makeImage } from '../../off-thread.server'
 import { readForm } from '../../read-form.server'
-import { baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/floor'
 import { pathwayOf, placeOf, readFloor, readPathway, readScale, readSpot, readStanding } from './floor-form'
@@ -48,7 +48,9 @@ export async function action({ request, params }: Route.ActionArgs) {
   })
   if (saved?.outcome === 'saved')
     return redirect(
-      `/sites/${params.site}/floors${form.get('intent') === 'no floor' ? '' : `/${params.floor}?did=${saved.id}`}`,
+      form.get('intent') === 'no floor'
+        ? `/sites/${params.site}/floors`
+        : addressWith(`/sites/${params.site}/floors/${params.floor}`, { did: saved.id }),
     )
   const { problem, status } = whyNotSaved(saved)
   return wrong(problem, status)

@@ -2,13 +2,12 @@ import { Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
 import { couldFollow, followPathways, saveFloor } from '../../../core/change/changes/floors'
-import type { Floor } from '../../../core/plan/floor'
 import { byId } from '../../../core/plan/lookup'
 import type { Run } from '../../../core/plan/run'
 import { wayOf } from '../../../core/route/follow'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
-import { change, whyNotSaved } from '../../stored.server'
+import { addressWith, change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -27,7 +26,6 @@ import { noWayWords, RouteWords } from './route-words'
 
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request)
-  let made: Floor | null = null
   const saved = await change(request, form, params.site, ({ plan, place }) => {
     if (form.get('intent') === 'follow') {
       const runs = couldFollow(plan)
@@ -37,12 +35,12 @@ export async function action({ request, params }: Route.ActionArgs) {
     }
     const floor = readFloor(form, null, plan, readUnit(request))
     if (!floor.ok) return refused('floor', floor.problem)
-    made = floor.value
     return saveFloor(floor.value, null)
   })
   if (saved?.outcome === 'saved') {
-    const { id } = (made as Floor | null) ?? { id: null }
-    return redirect(`/sites/${params.site}/floors${id ? `/${id}` : `?took=${saved.id}`}`)
+    const made = saved.edits.find(({ list }) => list === 'floors')
+    const floors = `/sites/${params.site}/floors`
+    return redirect(made ? `${floors}/${made.id}` : addressWith(floors, { took: saved.id }))
   }
   const { problem, status } = whyNotSaved(saved)
   return data({ problem }, { status })

@@ -14,7 +14,7 @@ import { keepTrial } from '../../../core/remedy/keep-trial'
 import { judgeVariants } from '../../../core/variants/need-variants'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
-import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { NOT_TRIED, triedOf, triedRuns, triedText } from '../../tried'
 import { MadeFrom } from '../../ui/change-fields'
@@ -53,7 +53,8 @@ export async function action({ request, params }: Route.ActionArgs) {
       const need = byId(plan.needs).get(params.need)
       return need ? dropNeed(plan, base, need) : gone()
     })
-    if (dropped?.outcome === 'saved') return redirect(`/sites/${params.site}/needs?dropped=${dropped.id}`)
+    if (dropped?.outcome === 'saved')
+      return redirect(addressWith(`/sites/${params.site}/needs`, { dropped: dropped.id }))
     const { problem, status } = whyNotSaved(dropped)
     return data({ result: { status: 'error', error: { '': [problem] } } as SubmissionResult<string[]> }, { status })
   }
@@ -75,7 +76,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     return tried?.words ? (keepTrial(copy, made, tried.on, tried.words) ?? refused('tried', NOT_TRIED)) : made
   })
   if (saved?.outcome === 'saved')
-    return redirect(`/sites/${params.site}/needs/${params.need}?done=saved${tried ? `&took=${saved.id}` : ''}`)
+    return redirect(
+      addressWith(`/sites/${params.site}/needs/${params.need}`, { done: 'saved', took: tried && saved.id }),
+    )
   const { problem, status } = whyNotSaved(saved)
   return data({ result: submission.reply({ formErrors: [problem] }) as SubmissionResult<string[]> }, { status })
 }

@@ -10,7 +10,7 @@ import { formatNeedSize } from '../../../core/plan/need-text'
 import { devicesByPlace } from '../../../core/plan/site-index'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
-import { change, whyNotSaved } from '../../stored.server'
+import { addressWith, change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -33,7 +33,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     const place = byId(plan.places).get(String(form.get('place')))
     return place ? copyPlace(plan, place, count) : refused('place', 'choose the place to copy')
   })
-  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/needs?stated=${saved.id}`)
+  if (saved?.outcome === 'saved') return redirect(addressWith(`/sites/${params.site}/needs`, { stated: saved.id }))
   const { problem, status } = whyNotSaved(saved)
   return data({ problem }, { status })
 }

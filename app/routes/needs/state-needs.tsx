@@ -10,7 +10,7 @@ import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
 import { countedSize } from '../../../core/plan/need-text'
 import { readForm } from '../../read-form.server'
-import { change, whyNotSaved } from '../../stored.server'
+import { addressWith, change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice } from '../../ui/controls'
@@ -55,7 +55,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     const needs = read.map((each): Need => needOf(each, idOf(slugOf(`${each.kind} ${each.to}`, 'need')), null))
     return stateNeeds(plan, needs)
   })
-  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/needs?stated=${saved.id}`)
+  if (saved?.outcome === 'saved') return redirect(addressWith(`/sites/${params.site}/needs`, { stated: saved.id }))
   const { problem, status } = whyNotSaved(saved)
   return wrong(problem, status)
 }

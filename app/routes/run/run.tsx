@@ -7,7 +7,7 @@ import { directNeeds } from '../../../core/plan/direct-needs'
 import type { Run } from '../../../core/plan/run'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
-import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import { MadeFrom } from '../../ui/change-fields'
 import { ClashNotice } from '../../ui/clash-notice'
 import { Notice, QuietButton } from '../../ui/controls'
@@ -31,15 +31,13 @@ export async function loader({ params }: Route.LoaderArgs) {
 export async function action({ request, params }: Route.ActionArgs) {
   const wanted = await readForm(request.clone())
   if (wanted.get('intent') !== 'delete') return saveRunForm(request, params.site, params.run)
-  let tag = ''
   const deleted = await change(request, wanted, params.site, ({ plan }) => {
     const run = plan.runs.find(({ id }) => id === params.run)
     if (!run) return refused('run', 'the run is no longer there')
-    tag = run.tag
     return deleteRun(plan, baseOf(wanted), run)
   })
   if (deleted?.outcome === 'saved')
-    return redirect(`/sites/${params.site}?${new URLSearchParams({ removed: deleted.id, tag })}`)
+    return redirect(addressWith(`/sites/${params.site}`, { removed: deleted.id, tag: deleted.what?.about[0] }))
   const { problem, status } = whyNotSaved(deleted)
   return data<RunSaveAnswer>({ result: { status: 'error', error: { '': [problem] } } }, { status })
 }

@@ -8,7 +8,7 @@ import { keepTrial } from '../../../core/remedy/keep-trial'
 import { refused } from '../../../server/sites/change-site'
 import { currentCopy } from '../../../server/sites/copies'
 import { readForm } from '../../read-form.server'
-import { baseOf, changeBy, load, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, changeBy, load, whyNotSaved } from '../../stored.server'
 import { NOT_TRIED, triedOf } from '../../tried'
 import { readUnit } from '../../unit-cookie'
 import { handOf } from '../../who.server'
@@ -46,7 +46,7 @@ export async function saveRunForm(request: Request, siteId: string, runId: strin
     return tried?.words ? (keepTrial(copy, made, [fresh.run], tried.words) ?? refused('tried', NOT_TRIED)) : made
   })
   if (saved?.outcome === 'saved')
-    return redirect(`/sites/${siteId}/runs/${fresh.run}?done=saved${tried ? `&took=${saved.id}` : ''}`)
+    return redirect(addressWith(`/sites/${siteId}/runs/${fresh.run}`, { done: 'saved', took: tried && saved.id }))
   if (saved?.outcome === 'conflict') {
     const held = await load((knex) => currentCopy(knex, siteId))
     if (held) return answer(409, { clash: { ...tellRunClash(held.copy.plan, saved.clashes), place: saved.place } })

@@ -18,7 +18,7 @@ import { portLine } from '../../../core/survey/port-line'
 import { withPatches } from '../../../core/survey/take-reading'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
-import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -82,9 +82,9 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (saved?.outcome === 'saved')
     return redirect(
       intent === 'delete'
-        ? `/sites/${params.site}/survey?deleted=${saved.id}`
+        ? addressWith(`/sites/${params.site}/survey`, { deleted: saved.id })
         : intent === 'copy'
-          ? `/sites/${params.site}/survey?added=${saved.id}`
+          ? addressWith(`/sites/${params.site}/survey`, { added: saved.id })
           : `/sites/${params.site}/survey/${params.device}?done=saved`,
     )
   const told = fault as DeviceFault | null

@@ -13,7 +13,7 @@ import { portLine } from '../../../core/survey/port-line'
 import { fromTemplate, templates } from '../../../core/survey/templates'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
-import { baseOf, change, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -41,7 +41,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (!Number.isInteger(count) || count < 1 || count > MOST_AT_ONCE)
       return wrong(`Say how many: 1 to ${MOST_AT_ONCE}. Nothing was saved.`)
     const saved = await change(request, form, params.site, ({ plan }) => addDevices(plan, made.value, count))
-    if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/survey?added=${saved.id}`)
+    if (saved?.outcome === 'saved') return redirect(addressWith(`/sites/${params.site}/survey`, { added: saved.id }))
     const { problem, status } = whyNotSaved(saved)
     return wrong(problem, status)
   }

@@ -5,7 +5,7 @@ import { LARGEST_TABLE_BYTES } from '../../../core/drawer/decode-text'
 import { listOfTable, SURVEY_TABLES, type SurveyRead, surveyTables } from '../../../core/survey/tables'
 import { readSurveyFile } from '../../off-thread.server'
 import { readForm } from '../../read-form.server'
-import { change, loadSite, whyNotSaved } from '../../stored.server'
+import { addressWith, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -67,7 +67,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     },
     edits: editsBetween(plan, after, place),
   }))
-  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/tables?took=${saved.id}`)
+  if (saved?.outcome === 'saved') return redirect(addressWith(`/sites/${params.site}/tables`, { took: saved.id }))
   const { problem, status } = whyNotSaved(saved)
   return data({ problem, preview: null }, { status })
 }

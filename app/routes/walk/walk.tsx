@@ -11,7 +11,7 @@ import { keepFile } from '../../../server/files/files'
 import { refused } from '../../../server/sites/change-site'
 import { makeImage } from '../../off-thread.server'
 import { readForm } from '../../read-form.server'
-import { baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -74,7 +74,8 @@ export async function action({ request, params }: Route.ActionArgs) {
       baseOf(form),
     )
   })
-  if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/walk?took=${saved.id}#${placeId}`)
+  if (saved?.outcome === 'saved')
+    return redirect(`${addressWith(`/sites/${params.site}/walk`, { took: saved.id })}#${placeId}`)
   const { problem, status } = whyNotSaved(saved)
   return wrong(problem, status)
 }

@@ -27,9 +27,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   const submission = parseWithZod(form, { schema: cableFormSchema(readUnit(request)) })
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
   const hand = await handOf(request, form)
-  let id = ''
   const saved = await changeBy(hand, params.site, ({ plan }) => {
-    id = freeIds(plan.cables.map((cable) => cable.id))(slugOf(submission.value.tag, 'cable'))
+    const id = freeIds(plan.cables.map((cable) => cable.id))(slugOf(submission.value.tag, 'cable'))
     const { cable, marks } = readCable(submission.value, null, undefined, id)
     return addCables([cable], observed(marks, { cable: id }, witnessOf(hand)))
   })
@@ -38,7 +37,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     return data(submission.reply({ formErrors: [problem] }), { status })
   }
   // the next lead of the heap is often like the last
-  return redirect(`/sites/${params.site}/drawer/add?${new URLSearchParams({ like: id })}`)
+  return redirect(
+    `/sites/${params.site}/drawer/add?${new URLSearchParams({ like: saved.edits.find(({ list }) => list === 'cables')?.id ?? '' })}`,
+  )
 }
 
 /** One cable after another from the bench: the form stays as it was, with the next tag. */

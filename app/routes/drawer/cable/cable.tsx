@@ -12,7 +12,7 @@ import { formatWatts } from '../../../../core/quantity/watts'
 import { describeEnd } from '../../../../core/standards/connectors'
 import { shortCode } from '../../../../core/tags/short-code'
 import { readForm } from '../../../read-form.server'
-import { baseOf, change, loadSite, whyNotSaved } from '../../../stored.server'
+import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../../stored.server'
 import { MadeFrom } from '../../../ui/change-fields'
 import { Notice, QuietButton } from '../../../ui/controls'
 import { ErrorView, RouteErrorView } from '../../../ui/error-view'
@@ -55,9 +55,7 @@ export async function action({ request, params }: Route.ActionArgs) {
         return held.length > 0 ? { outcome: 'refused', faults: held } : deleteCables(plan, cables, baseOf(form))
       })
       if (changed?.outcome !== 'saved') return refused(changed)
-      return redirect(
-        intent === 'delete' ? `/sites/${params.site}/drawer?${new URLSearchParams({ removed: changed.id })}` : here,
-      )
+      return redirect(intent === 'delete' ? addressWith(`/sites/${params.site}/drawer`, { removed: changed.id }) : here)
     }
     default:
       return saveCableForm(form, request, params)

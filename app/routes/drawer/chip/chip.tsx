@@ -4,6 +4,7 @@ import { data, Form, redirect, useNavigation } from 'react-router'
 import { addCables } from '../../../../core/change/changes/cables'
 import { observed, writeDown } from '../../../../core/change/changes/observations'
 import type { FolderCable } from '../../../../core/identity/class-folder'
+import type { Observation } from '../../../../core/observe/observation'
 import { foldTag } from '../../../../core/plan/fields'
 import { refused } from '../../../../server/sites/change-site'
 import { readFolderFile } from '../../../off-thread.server'
@@ -45,16 +46,18 @@ async function saveChip(request: Request, form: FormData, site: string) {
     return said({ problem: `${read.error.issues.map((issue) => issue.message).join(' ')} Nothing was saved.` }, 422)
   const { tag, length, chip } = read.data
   const hand = await handOf(request, form)
-  let id = ''
   const saved = await changeBy(hand, site, ({ plan }) => {
     const known = plan.cables.find((cable) => foldTag(cable.tag) === foldTag(tag))
     const cable = known ?? (length === undefined ? null : cableWithChip(plan, tag, length, chip))
     if (!cable) return refused('tag', 'no cable has that tag yet: give its length too, and it is made')
-    id = cable.id
-    const observations = observed([chipStatement(chip)], { cable: id }, witnessOf(hand))
+    const observations = observed([chipStatement(chip)], { cable: cable.id }, witnessOf(hand))
     return known ? writeDown(observations, [known.tag], 'ask chip') : addCables([cable], observations)
   })
-  if (saved?.outcome === 'saved') return redirect(`/sites/${site}/cables/${encodeURIComponent(id)}?done=read`)
+  if (saved?.outcome === 'saved') {
+    const [seen] = saved.edits.flatMap(({ list, value }) => (list === 'observations' ? [value as Observation] : []))
+    const id = seen && 'cable' in seen.subject ? seen.subject.cable : ''
+    return redirect(`/sites/${site}/cables/${encodeURIComponent(id)}?done=read`)
+  }
   const { problem, status } = whyNotSaved(saved)
   return said({ problem }, status)
 }

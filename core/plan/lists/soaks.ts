@@ -1,0 +1,15 @@
+import { listOf } from '../list'
+import { soakSchema } from '../session'
+
+export const soaks = listOf(soakSchema, {
+  noun: 'soak',
+  most: 2000,
+  keys: ({ session, cable }) => [
+    { path: 'cable', key: `soak ${session} ${cable}`, taken: () => `cable "${cable}" already soaks in this session` },
+  ],
+  *references({ session, test, cable }) {
+    yield { path: 'session', to: 'sessions', id: session }
+    yield { path: 'test', to: 'test', session, id: test }
+    yield { path: 'cable', to: 'cables', id: cable }
+  },
+})
