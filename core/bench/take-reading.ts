@@ -1,5 +1,5 @@
 import { portModes } from '../link/port-modes'
-import type { HeldBackBy } from '../observe/every'
+import type { HeldBackBy, Where } from '../observe/every'
 import { WARMTHS, type Warmth } from '../observe/kinds/warmth'
 import type { TrialObservation, Tried, Unwritten } from '../observe/observation'
 import type { Cable } from '../plan/cable'
@@ -11,6 +11,7 @@ import { HIGHEST_WATTS } from '../quantity/watts'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { feltAt } from './grade-reading'
 import { predict } from './predict'
+import { whereAt } from './where'
 
 /** What was read in one test of a session, as it was typed or tapped, and for how long the link was watched. */
 export type RawReading = { test: BenchTest; text: string; seconds: number; limit?: HeldBackBy | undefined }
@@ -80,10 +81,7 @@ function figure(text: string, unit: RegExp): number | null {
 
 type Taken = { session: string; test: string }
 
-const whereOf = (index: SiteIndex, { from }: BenchTest): NonNullable<TrialObservation['where']> => {
-  const { controller } = socketAt(index, from).port
-  return { port: from, ...(controller ? { controller } : {}) }
-}
+const whereOf = (index: SiteIndex, { from, to }: BenchTest): Where => whereAt(index, from, to)
 
 function linkTrial(
   index: SiteIndex,

@@ -1,9 +1,8 @@
-import { useCallback, useMemo } from 'react'
+import { useCallback } from 'react'
 import { knownOf } from '../../../core/link/lay'
 import type { Cable } from '../../../core/plan/cable'
-import type { Device, Port } from '../../../core/plan/device'
 import { laidCables, leadFrom, type Run } from '../../../core/plan/run'
-import { cableToBuy, portKey, type SiteIndex } from '../../../core/plan/site-index'
+import { cableToBuy, type SiteIndex } from '../../../core/plan/site-index'
 import { formatLength, type LengthUnit } from '../../../core/quantity/length'
 import { connectorNames } from '../../../core/standards/connectors'
 import { gradeFacts } from '../../../core/standards/grades'
@@ -11,71 +10,6 @@ import { ChoiceField, type Option, type OptionGroup } from '../../ui/choice'
 import type { Known } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
-
-/** Every port, under its place and device, with what its socket is. */
-export function PortField({ field, label, required }: { field: Known; label: string; required?: boolean }) {
-  const { index } = useSite()
-  const { plan } = index
-  const count = useMemo(() => plan.devices.reduce((sum, { ports }) => sum + ports.length, 0), [plan.devices])
-  const groups = useCallback(() => portGroups(index), [index])
-  return (
-    <ChoiceField
-      field={field}
-      label={label}
-      required={required}
-      none="Choose a port"
-      count={count}
-      groups={groups}
-      one={(value) => {
-        const [device = '', port = ''] = value.split('/')
-        const found = index.devices.get(device)
-        const own = found?.ports.find(({ id }) => id === port)
-        return found && own ? portOption(index, found, own) : null
-      }}
-    />
-  )
-}
-
-/** Devices in the order of their places; those that stand nowhere yet come last. */
-function portGroups(index: SiteIndex): OptionGroup[] {
-  const { plan, places } = index
-  const order = new Map(plan.places.map(({ id }, at) => [id, at]))
-  const placeOf = ({ place }: Device): number => (place === undefined ? order.size : (order.get(place) ?? order.size))
-  return [...plan.devices]
-    .sort((one, other) => placeOf(one) - placeOf(other))
-    .map((device) => ({
-      label: [device.place && places.get(device.place)?.name, device.name].filter(Boolean).join(' · '),
-      options: device.ports.map((port) => portOption(index, device, port)),
-    }))
-}
-
-/** A port with what its socket is, and which run has it already. */
-function portOption({ runsIn }: SiteIndex, device: Device, port: Port): Option {
-  const address = { device: device.id, port: port.id }
-  const taken = (runsIn.get(portKey(address)) ?? []).map(({ tag }) => tag).join(', ')
-  return {
-    value: portKey(address),
-    words: `${device.name}: ${port.name} (${connectorNames[port.connector]}${abilities(port)})${taken && `, has ${taken}`}`,
-  }
-}
-
-const usbNames: Record<NonNullable<Port['usb']>, string> = {
-  usb2: 'USB 2.0',
-  gen1x1: '5 Gb/s',
-  gen2x1: '10 Gb/s',
-  gen2x2: '20 Gb/s',
-}
-
-function abilities(port: Port): string {
-  const words = [
-    port.thunderbolt ? `Thunderbolt ${port.thunderbolt}` : '',
-    port.usb4 && !port.thunderbolt ? `USB4 ${port.usb4}` : '',
-    port.usb && !port.thunderbolt && !port.usb4 ? usbNames[port.usb] : '',
-    port.displayport && port.connector === 'type-c' ? 'picture' : '',
-    port.gives && port.gives > 15 ? `${port.gives} W` : '',
-  ].filter(Boolean)
-  return words.length > 0 ? `, ${words.join(', ')}` : ''
-}
 
 /** Every cable that may be chosen: those in the drawer first, then those laid elsewhere; the retired are left out. */
 export function LeadField({ field, label, run }: { field: Known; label: string; run: Run | null }) {

@@ -3,8 +3,12 @@ import { useEffect } from 'react'
 import { data, Form, redirect, useSearchParams } from 'react-router'
 import { revisionOf } from '../../../core/change/change'
 import { deleteRun } from '../../../core/change/changes/run'
+import { observationsOf } from '../../../core/observe/learned'
+import type { Observation } from '../../../core/observe/observation'
 import { directNeeds } from '../../../core/plan/direct-needs'
-import type { Run } from '../../../core/plan/run'
+import { byId } from '../../../core/plan/lookup'
+import type { Plan } from '../../../core/plan/plan'
+import { laidCables, type Run } from '../../../core/plan/run'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
@@ -16,21 +20,35 @@ import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { useKept } from '../../ui/use-kept'
 import { HistoryLink } from '../history/history-link'
+import { type SeenOf, saveRetraction, saveSeen } from '../seen/save-seen.server'
 import type { Route } from './+types/run'
 import { textsOf } from './run-form'
 import { RunPage, runFormId } from './run-page'
+import { RunSeen } from './run-seen'
 import { type RunSaveAnswer, saveRunForm } from './save-run.server'
 
 /** Whether there is such a run. What it is comes with the site. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { copy } = await loadSite(params.site)
   if (!copy.plan.runs.some(({ id }) => id === params.run)) throw data(null, { status: 404 })
-  return null
+  return { observations: observationsOf(copy.plan, { run: params.run }) }
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
   const wanted = await readForm(request.clone())
-  if (wanted.get('intent') !== 'delete') return saveRunForm(request, params.site, params.run)
+  const intent = wanted.get('intent')
+  const here = `/sites/${params.site}/runs/${params.run}`
+  if (intent === 'seen') {
+    return saveSeen(request, wanted, { site: params.site, done: `${here}?done=read` }, (plan) =>
+      seenOfRun(plan, params.run),
+    )
+  }
+  if (intent === 'retract')
+    return saveRetraction(request, wanted, { site: params.site, done: `${here}?done=retracted` }, (plan) => {
+      const run = byId(plan.runs).get(params.run)
+      return run ? { subject: { run: run.id }, tag: run.tag } : null
+    })
+  if (intent !== 'delete') return saveRunForm(request, params.site, params.run)
   const deleted = await change(request, wanted, params.site, ({ plan }) => {
     const run = plan.runs.find(({ id }) => id === params.run)
     if (!run) return refused('run', 'the run is no longer there')
@@ -42,13 +60,32 @@ export async function action({ request, params }: Route.ActionArgs) {
   return data<RunSaveAnswer>({ result: { status: 'error', error: { '': [problem] } } }, { status })
 }
 
-export default function RunRoute({ actionData, params }: Route.ComponentProps) {
-  const { plan } = useSite()
-  const run = plan.runs.find((candidate) => candidate.id === params.run)
-  return run ? <RunEditor key={run.id} run={run} answer={actionData} /> : <ErrorView status={404} />
+/** A run as it lies now, with the cables in it; one that has none yet cannot be observed. */
+function seenOfRun(plan: Plan, id: string): SeenOf | null {
+  const run = byId(plan.runs).get(id)
+  if (!run) return null
+  const leads = laidCables(run)
+  if (leads.length === 0 || leads.length < run.leads.length) return null
+  return { subject: { run: id, leads }, tag: run.tag, from: run.from, to: run.to, run: id }
 }
 
-function RunEditor({ run, answer }: { run: Run; answer: Route.ComponentProps['actionData'] }) {
+export default function RunRoute({ actionData, loaderData, params }: Route.ComponentProps) {
+  const { plan } = useSite()
+  const run = plan.runs.find((candidate) => candidate.id === params.run)
+  if (!run) return <ErrorView status={404} />
+  const { observations } = loaderData
+  return <RunEditor key={run.id} run={run} observations={observations} answer={actionData} />
+}
+
+function RunEditor({
+  run,
+  observations,
+  answer,
+}: {
+  run: Run
+  observations: readonly Observation[]
+  answer: Route.ComponentProps['actionData']
+}) {
   const { plan, place, revisions } = useSite()
   const unit = useUnit()
   const needs = directNeeds(plan, run)
@@ -60,6 +97,7 @@ function RunEditor({ run, answer }: { run: Run; answer: Route.ComponentProps['ac
   const { made, behind, type, round } = useKept({ stamp, run, needs, place })
   // a form that nobody has typed into is as good as one made now
   const base = behind ? made.place : place
+  const problem = answer && 'of' in answer ? answer.problem : undefined
   const clash = answer?.clash
   const id = runFormId(run)
   return (
@@ -87,6 +125,7 @@ function RunEditor({ run, answer }: { run: Run; answer: Route.ComponentProps['ac
         )
       }
     >
+      <RunSeen run={run} observations={observations} problem={problem} />
       <Form method="post">
         <Flex mt="5" pt="4" borderTop="1px solid" borderColor="line" align="center" gap="4" wrap="wrap">
           <input type="hidden" name="intent" value="delete" />
@@ -114,7 +153,13 @@ function Done({ tag }: { tag: string }) {
   if (!done) return null
   return (
     <Notice tone="clear" slim>
-      <Box>{tag} is saved.</Box>
+      <Box>
+        {done === 'read'
+          ? `What you saw of ${tag} is written down.`
+          : done === 'retracted'
+            ? 'It is taken back, and counts no more.'
+            : `${tag} is saved.`}
+      </Box>
     </Notice>
   )
 }

@@ -13,6 +13,7 @@ import {
 import { LARGEST_READING_BYTES } from '../../../core/identity/device-reading'
 import { passesThrough } from '../../../core/plan/device'
 import { byId } from '../../../core/plan/lookup'
+import { laidCables, type Run } from '../../../core/plan/run'
 import { batteryText, installedText, noiseText } from '../../../core/survey/device-text'
 import { portLine } from '../../../core/survey/port-line'
 import { withPatches } from '../../../core/survey/take-reading'
@@ -23,12 +24,13 @@ import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { ErrorView, RouteErrorView } from '../../ui/error-view'
-import { plainField, TextField } from '../../ui/field'
+import { Labelled, PlainSelect, plainField, TextField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { useKept } from '../../ui/use-kept'
 import { readUnit } from '../../unit-cookie'
 import { HistoryLink } from '../history/history-link'
+import { SeenForm } from '../seen/seen-form'
 import type { Route } from './+types/device'
 import { DeviceFields } from './device-fields'
 import { type DeviceFault, readDevice } from './device-form'
@@ -141,6 +143,7 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
         wrong={actionData?.lines ?? []}
         type={type}
       />
+      <SeenAtDevice runs={runs} />
       <ReadDevice device={device} answer={readingIn(actionData)} />
       <Flex gap="5" align="end" wrap="wrap" mt="5" pt="4" borderTop="1px solid" borderColor="line">
         <Form method="post" className={look.place}>
@@ -162,6 +165,36 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
         <HistoryLink list="devices" id={device.id} />
       </Flex>
     </>
+  )
+}
+
+/** What was seen at one of its runs, written down from here; the answer comes on the run's own page. */
+function SeenAtDevice({ runs }: { runs: readonly Run[] }) {
+  const { plan } = useSite()
+  const laid = runs.filter(({ leads }) => leads.length > 0 && laidCables({ leads }).length === leads.length)
+  const [chosen, setChosen] = useState('')
+  const run = laid.find(({ id }) => id === chosen) ?? laid[0]
+  if (!run) return null
+  return (
+    <details className={look.byFields}>
+      <summary>Write down what you saw at it</summary>
+      <Labelled label="On the run">
+        <PlainSelect value={run.id} onChange={({ target }) => setChosen(target.value)}>
+          {laid.map(({ id, tag }) => (
+            <option key={id} value={id}>
+              {tag}
+            </option>
+          ))}
+        </PlainSelect>
+      </Labelled>
+      <SeenForm
+        key={run.id}
+        subject={{ run: run.id, leads: laidCables(run) }}
+        from={run.from}
+        to={run.to}
+        action={`/sites/${plan.site.id}/runs/${run.id}`}
+      />
+    </details>
   )
 }
 

@@ -1,16 +1,13 @@
 import { Box, Heading, Link, Text } from '@chakra-ui/react'
-import { Form, Link as RouterLink, useNavigation } from 'react-router'
+import { Link as RouterLink } from 'react-router'
 import { type ModeRecord, recordOf, recordOfKind, runsOfCable } from '../../../../core/drawer/cable-history'
 import { learntOfCable } from '../../../../core/observe/learned'
 import type { Trial } from '../../../../core/observe/trials'
 import type { Cable } from '../../../../core/plan/cable'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import { decimal } from '../../../../core/quantity/parsed'
-import { LINK_MODES, linkModeFacts } from '../../../../core/standards/link-modes'
+import { linkModeFacts } from '../../../../core/standards/link-modes'
 import text from '../../../theme/text.module.css'
-import { ChangeId } from '../../../ui/change-fields'
-import { QuietButton } from '../../../ui/controls'
-import { Labelled, PlainInput, PlainSelect } from '../../../ui/field'
 import { Moment } from '../../../ui/moment'
 import { RuledTable } from '../../../ui/ruled-table'
 
@@ -49,7 +46,6 @@ export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }
           .
         </Text>
       ))}
-      <TrialForm index={index} />
     </Box>
   )
 }
@@ -80,62 +76,3 @@ function Records({ records, label }: { records: readonly ModeRecord[]; label: st
     </RuledTable>
   )
 }
-
-/** One more look at it, outside a session. */
-function TrialForm({ index }: { index: SiteIndex }) {
-  const saving = useNavigation().state === 'submitting'
-  const controllers = [
-    ...new Set(index.plan.devices.flatMap((device) => device.ports.flatMap((port) => port.controller ?? []))),
-  ]
-  return (
-    <Box as="details" mt="3">
-      <Box as="summary" cursor="pointer" fontWeight="600" color="brassInk">
-        Write down what came up
-      </Box>
-      <Form method="post">
-        <ChangeId />
-        <Box
-          display="grid"
-          gridTemplateColumns={{ base: '1fr', md: '1fr 1fr 110px 1fr auto' }}
-          gap="3"
-          mt="2"
-          alignItems="end"
-        >
-          <Labelled label="Tried">
-            <PlainSelect name="tried">
-              <ModeOptions />
-            </PlainSelect>
-          </Labelled>
-          <Labelled label="Came up as">
-            <PlainSelect name="seen">
-              <ModeOptions />
-              <option value="nothing">nothing came up</option>
-              <option value="dropped">it came up and dropped</option>
-            </PlainSelect>
-          </Labelled>
-          <Labelled label="Seconds">
-            <PlainInput name="seconds" type="number" min={0} defaultValue={60} />
-          </Labelled>
-          <Labelled label="On the controller">
-            <PlainInput name="controller" list="controllers" maxLength={120} />
-          </Labelled>
-          <datalist id="controllers">
-            {controllers.map((name) => (
-              <option key={name} value={name} />
-            ))}
-          </datalist>
-          <QuietButton name="intent" value="trial" loading={saving}>
-            Write down
-          </QuietButton>
-        </Box>
-      </Form>
-    </Box>
-  )
-}
-
-const ModeOptions = () =>
-  [...LINK_MODES].reverse().map((mode) => (
-    <option key={mode} value={mode}>
-      {linkModeFacts[mode].name}
-    </option>
-  ))

@@ -7,6 +7,8 @@ import { abilitiesOf } from '../../../../core/link/abilities'
 import { basisNames } from '../../../../core/observe/basis'
 import { observationsOf } from '../../../../core/observe/learned'
 import type { Cable } from '../../../../core/plan/cable'
+import { byId } from '../../../../core/plan/lookup'
+import type { Plan } from '../../../../core/plan/plan'
 import type { indexPlan } from '../../../../core/plan/site-index'
 import { formatWatts } from '../../../../core/quantity/watts'
 import { describeEnd } from '../../../../core/standards/connectors'
@@ -21,13 +23,14 @@ import { useSite } from '../../../ui/site-context'
 import { Length, useUnit } from '../../../ui/units'
 import { UseDoor } from '../../../ui/use-door'
 import { HistoryLink } from '../../history/history-link'
+import { saveRetraction, saveSeen } from '../../seen/save-seen.server'
 import type { Route } from './+types/cable'
 import { CableEdit } from './cable-edit'
 import { CableObservations } from './cable-observations'
 import { CableRecord } from './cable-record'
 import { CableVolts } from './cable-volts'
 import { DoorList } from './door-list'
-import { type CableSaveAnswer, saveCableForm, saveRetraction, saveTrialForm } from './save-cable.server'
+import { type CableSaveAnswer, saveCableForm } from './save-cable.server'
 
 /** What was observed of the cable: the site brings what it comes to, this page shows each piece. */
 export async function loader({ params }: Route.LoaderArgs) {
@@ -41,10 +44,12 @@ export async function action({ request, params }: Route.ActionArgs) {
   const here = `/sites/${params.site}/cables/${encodeURIComponent(params.cable)}`
   const intent = form.get('intent')
   switch (intent) {
-    case 'trial':
-      return saveTrialForm(request, form, params)
+    case 'seen':
+      return saveSeen(request, form, { site: params.site, done: `${here}?done=read` }, (plan) => seenOf(plan, params))
     case 'retract':
-      return saveRetraction(request, form, params)
+      return saveRetraction(request, form, { site: params.site, done: `${here}?done=retracted` }, (plan) =>
+        seenOf(plan, params),
+      )
     case 'delete':
     case 'retired':
     case 'drawer': {
@@ -60,6 +65,11 @@ export async function action({ request, params }: Route.ActionArgs) {
     default:
       return saveCableForm(form, request, params)
   }
+}
+
+function seenOf(plan: Plan, params: { cable: string }) {
+  const cable = byId(plan.cables).get(params.cable)
+  return cable ? { subject: { cable: cable.id }, tag: cable.tag } : null
 }
 
 function refused(answer: Parameters<typeof whyNotSaved>[0]) {

@@ -1,0 +1,102 @@
+import { data, redirect } from 'react-router'
+import { besideAt, whereAt } from '../../../core/bench/where'
+import { observed, takeBack, writeDown } from '../../../core/change/changes/observations'
+import type { Subject } from '../../../core/observe/every'
+import { observationsOf } from '../../../core/observe/learned'
+import { type Observation, observationText, type Unwritten } from '../../../core/observe/observation'
+import { parseSeen } from '../../../core/observe/seen-text'
+import type { Plan } from '../../../core/plan/plan'
+import type { PortAddress } from '../../../core/plan/run'
+import { indexPlan, portKey } from '../../../core/plan/site-index'
+import { refused } from '../../../server/sites/change-site'
+import { changeBy, whyNotSaved } from '../../stored.server'
+import { handOf } from '../../who.server'
+import { witnessOf } from '../../witness.server'
+import { contextFor } from './seen-context'
+
+/** What something is seen of: its subject, the tag it goes by, and the sockets where the page knows them. */
+export type SeenOf = { subject: Subject; tag: string; from?: PortAddress; to?: PortAddress; run?: string }
+
+/** What was wrong with a line of what was seen; nothing else of the page's forms was sent with it. */
+export type SeenAnswer = { problem: string; of: 'seen'; result?: undefined; clash?: undefined }
+const said = (problem: string, status = 422) => data<SeenAnswer>({ problem, of: 'seen' }, { status })
+
+/**
+ * Writes down a line of what somebody saw. Where it was is copied from the survey as it stands; what else was plugged in is filled in from the plan, unless the
+ * form says otherwise.
+ */
+export async function saveSeen(
+  request: Request,
+  form: FormData,
+  { site, done }: { site: string; done: string },
+  find: (plan: Plan) => SeenOf | null,
+) {
+  const hand = await handOf(request, form)
+  let problem: string | null = null
+  const saved = await changeBy(hand, site, ({ plan }) => {
+    const of = find(plan)
+    if (!of) return refused('seen', 'what it was seen of is no longer there')
+    const index = indexPlan(plan)
+    const from = of.from ?? addressIn(plan, form.get('socket'))
+    const to = of.to ?? addressIn(plan, form.get('far'))
+    const read = parseSeen(String(form.get('line') ?? ''), contextFor(index, of.subject, from, to))
+    if (!read.ok) {
+      problem = read.problem
+      return refused('line', read.problem)
+    }
+    const circumstances = { ...(from ? besideAt(index, from, of.run) : {}), ...circumstancesIn(form) }
+    const place = {
+      ...(from ? { where: whereAt(index, from, to) } : {}),
+      ...(Object.keys(circumstances).length > 0 ? { circumstances } : {}),
+    }
+    const seen = read.value.map((each): Unwritten => (each.kind === 'statement' ? each : { ...each, ...place }))
+    const observations = observed(seen, of.subject, witnessOf(hand))
+    return writeDown(observations, [of.tag, observations.map(observationText).join(', ')])
+  })
+  if (saved?.outcome === 'saved') return redirect(done)
+  if (problem !== null) return said(`${problem} Nothing was saved.`)
+  const why = whyNotSaved(saved)
+  return said(why.problem, why.status)
+}
+
+/** What the form says of the circumstances, over what follows from the plan. */
+function circumstancesIn(form: FormData): NonNullable<Unwritten['circumstances']> {
+  const charge = Number(String(form.get('charge') ?? '').replace(/ ?%$/, '') || Number.NaN)
+  return {
+    ...(form.get('alone') === 'on' ? { alone: true, beside: undefined } : {}),
+    ...(form.get('strange') === 'on' ? { strangeSupply: true } : {}),
+    ...(charge >= 0 && charge <= 100 ? { charge } : {}),
+  }
+}
+
+/** A socket that a form names; none where the survey has no such port. */
+function addressIn(plan: Plan, value: FormDataEntryValue | null): PortAddress | undefined {
+  for (const { id, ports } of plan.devices)
+    for (const port of ports) if (portKey({ device: id, port: port.id }) === value) return { device: id, port: port.id }
+  return undefined
+}
+
+/** Takes an observation back, with the reason why. */
+export async function saveRetraction(
+  request: Request,
+  form: FormData,
+  { site, done }: { site: string; done: string },
+  find: (plan: Plan) => { subject: Subject | { run: string }; tag: string } | null,
+) {
+  const id = String(form.get('observation') ?? '')
+  const reason = String(form.get('reason') ?? '').trim()
+  if (reason === '' || reason.length > 300) return said('Say in a few words why it does not count. Nothing was saved.')
+  const hand = await handOf(request, form)
+  const saved = await changeBy(hand, site, ({ plan }) => {
+    const of = find(plan)
+    const observations = of ? observationsOf(plan, of.subject) : []
+    const observation = observations.find((each) => each.id === id)
+    if (!of || !observation) return refused('observation', 'what was to be taken back is no longer there')
+    if (observations.some((each: Observation) => each.kind === 'retraction' && each.retracts === id))
+      return refused('observation', 'it has been taken back already')
+    return takeBack(observation, reason, [of.tag, observationText(observation)], witnessOf(hand))
+  })
+  if (saved?.outcome === 'saved') return redirect(done)
+  const { problem, status } = whyNotSaved(saved)
+  return said(problem, status)
+}

@@ -1,0 +1,88 @@
+import { useState } from 'react'
+import { Form, useNavigation } from 'react-router'
+import type { Subject } from '../../../core/observe/every'
+import { type Observation, observationText } from '../../../core/observe/observation'
+import { parseSeen, SEEN_EXAMPLES } from '../../../core/observe/seen-text'
+import type { PortAddress } from '../../../core/plan/run'
+import text from '../../theme/text.module.css'
+import { ChangeId } from '../../ui/change-fields'
+import { QuietButton } from '../../ui/controls'
+import { CheckField, plainField, TextField } from '../../ui/field'
+import { PortField } from '../../ui/port-field'
+import { useSite } from '../../ui/site-context'
+import look from './seen.module.css'
+import { contextFor } from './seen-context'
+
+type Props = {
+  subject: Subject
+  /** Whether it is watts that a device may take few of: then the battery matters. */
+  from?: PortAddress
+  to?: PortAddress
+  /** Where the form is sent, where that is not its own page. */
+  action?: string
+}
+
+/** One line of what somebody saw, with what it was understood as, and where it was. */
+export function SeenForm({ subject, from, to, action }: Props) {
+  const { index, plan } = useSite()
+  const saving = useNavigation().state === 'submitting'
+  const [line, setLine] = useState('')
+  const [sockets, setSockets] = useState<Record<string, string>>({})
+  const context = contextFor(index, subject, from ?? addressOf(sockets.socket), to ?? addressOf(sockets.far))
+  const read = line.trim() === '' ? null : parseSeen(line, context)
+  return (
+    <Form
+      method="post"
+      {...(action ? { action } : {})}
+      className={look.form}
+      onChange={({ target }) => {
+        const { name, value } = target as unknown as HTMLSelectElement
+        if (name === 'socket' || name === 'far') setSockets({ ...sockets, [name]: value })
+      }}
+    >
+      <ChangeId />
+      <TextField
+        field={plainField('line')}
+        label="What you saw"
+        hint={
+          <span aria-live="polite">
+            {read === null
+              ? `For example: ${SEEN_EXAMPLES.join('; ')}.`
+              : read.ok
+                ? `Reads as: ${read.value.map((each) => observationText(each as Observation)).join('; ')}.`
+                : read.problem}
+          </span>
+        }
+        maxLength={400}
+        value={line}
+        onChange={({ target }) => setLine(target.value)}
+      />
+      {from ? null : (
+        <div className={look.row}>
+          <PortField field={plainField('socket')} label="In the socket" none="Not noted" />
+          <PortField field={plainField('far')} label="Other end in" none="Not noted" />
+        </div>
+      )}
+      <details className={text.small}>
+        <summary>What else bore on it</summary>
+        <CheckField field={plainField('alone')} label="Everything else was unplugged" />
+        <CheckField field={plainField('strange')} label="The charger or supply came from elsewhere" />
+        <TextField
+          field={plainField('charge')}
+          label="How full the battery was, in percent"
+          hint="A battery that is nearly full takes few watts, whatever the lead could carry."
+          inputMode="numeric"
+          maxLength={6}
+        />
+      </details>
+      <QuietButton name="intent" value="seen" loading={saving} disabled={plan.site.id === ''}>
+        Write it down
+      </QuietButton>
+    </Form>
+  )
+}
+
+function addressOf(value: string | undefined): PortAddress | undefined {
+  const [device, port] = (value ?? '').split('/')
+  return device && port ? { device, port } : undefined
+}
