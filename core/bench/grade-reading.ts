@@ -1,8 +1,10 @@
 import type { Verdict } from '../checks/finding'
+import { cameUpText } from '../observe/kinds/trial'
 import type { Warmth } from '../observe/kinds/warmth'
-import type { Reading, Tried } from '../observe/observation'
+import { figureText, type Reading, type Tried } from '../observe/observation'
 import { formatPictureMode } from '../picture/mode-text'
 import type { BenchTest } from '../plan/session'
+import { type SiteIndex, socketAt } from '../plan/site-index'
 import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
 import { formatBytesPerSecond, MEGABYTE_PER_SECOND } from '../quantity/rate'
@@ -32,7 +34,7 @@ export const feltAt = (celsius: number): Warmth => (celsius >= 50 ? 'hot' : cels
  */
 export function gradeReading(prediction: Prediction, reading: Tried): ReadingGrade | null {
   if (reading.kind === 'trial') {
-    if (prediction.kind !== 'link') return null
+    if (prediction.kind !== 'link' || prediction.unknown) return null
     const { mode } = prediction
     const { cameUp } = reading
     if (cameUp === null) return as(mode === null && reading.basis === 'measured' ? 'clear' : 'blocked')
@@ -42,7 +44,7 @@ export function gradeReading(prediction: Prediction, reading: Tried): ReadingGra
   switch (reading.measure) {
     case 'write':
     case 'read': {
-      if (prediction.kind !== 'rate') return null
+      if (prediction.kind !== 'rate' || prediction.unknown) return null
       const { low, high } = prediction
       // a figure is written down to the megabyte
       const rate = reading.rate + MEGABYTE_PER_SECOND / 2
@@ -78,24 +80,8 @@ const as = (grade: Verdict): ReadingGrade => ({ grade, beyond: false })
 
 /** What was read, in a few words: "10 Gb/s, 60 s", "412 MB/s", "hot, 63 °C". */
 export function readingText(reading: Tried): string {
-  if (reading.kind === 'trial') {
-    const watched = reading.seconds ? `, ${reading.seconds} s` : ''
-    if (reading.cameUp === null) return reading.basis === 'soaked' ? `dropped${watched}` : 'nothing came up'
-    return `${linkModeFacts[reading.cameUp].name}${watched}`
-  }
-  switch (reading.measure) {
-    case 'write':
-    case 'read':
-      return formatBytesPerSecond(reading.rate)
-    case 'watts':
-      return formatWatts(reading.watts)
-    case 'picture':
-      return reading.held ? 'held' : 'did not hold'
-    case 'volts lost':
-      return `${decimal(reading.volts, 2)} V at ${decimal(reading.amps, 1)} A`
-    case 'warmth':
-      return reading.celsius === undefined ? reading.felt : `${reading.felt}, ${decimal(reading.celsius, 0)} °C`
-  }
+  if (reading.kind === 'trial') return cameUpText(reading)
+  return figureText(reading)
 }
 
 /** What a lead should do in a test, in a few words. */
@@ -104,8 +90,10 @@ export function predictionText(prediction: Prediction): string {
     case 'does not fit':
       return 'does not fit these ports'
     case 'link':
+      if (prediction.unknown) return 'nothing is promised'
       return prediction.mode === null ? 'no data' : linkModeFacts[prediction.mode].name
     case 'rate':
+      if (prediction.unknown) return 'nothing is promised'
       return prediction.high === 0
         ? 'no data'
         : `${formatBytesPerSecond(prediction.low)} to ${formatBytesPerSecond(prediction.high)}`
@@ -123,6 +111,13 @@ export function predictionText(prediction: Prediction): string {
 }
 
 export const gradeTexts: Record<Verdict, string> = { clear: 'as it should', tight: 'less', blocked: 'fails' }
+
+/** A test with what tells it from others of its sort: "watts, Desk charger", "link, soaked 60 s, left". */
+export function testTitle(index: SiteIndex, test: BenchTest): string {
+  const { device, port } = socketAt(index, test.from)
+  const where = test.kind === 'watts' ? device.name : test.kind === 'link' ? port.controller : undefined
+  return where === undefined ? testText(test) : `${testText(test)}, ${where}`
+}
 
 /** "write, MB/s": what a test is, in the words of its column. */
 export function testText(test: BenchTest): string {

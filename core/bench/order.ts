@@ -43,20 +43,22 @@ export function orderBench(cables: readonly BenchCable[], underway: readonly Und
     const running = underway.find((each) => each.cable === id)
     // what soaks now is read, not plugged in again
     const ahead = running ? setups.filter((setup) => plugsBetween(setup, running.setup) > 0) : setups
-    return { id, path: bestPath(ahead, paths) }
+    const at = running?.setup ?? null
+    return { id, path: bestPath(ahead, at, paths), at }
   })
-  const fewest = queued.reduce((sum, { path }) => sum + (path.length > 0 ? plugsOver(path) : 0), 0)
+  const fewest = queued.reduce((sum, { path, at }) => sum + (path.length > 0 ? plugsOver(path, at) : 0), 0)
   const together = simulate(queued, underway, 'together')
   if (together.plugs <= fewest) return { ...together, fewest }
   return { ...simulate(queued, underway, 'one by one'), fewest }
 }
 
 /** Cables with the same setups before them share one search. */
-function bestPath(setups: readonly Setup[], known: Map<string, Setup[]>): Setup[] {
-  const key = setups.map((setup) => `${portsOf(setup)} ${setup.tests.map((test) => test.id)}`).join('|')
+function bestPath(setups: readonly Setup[], at: Setup | null, known: Map<string, Setup[]>): Setup[] {
+  const from = at ? String(portsOf(at)) : ''
+  const key = [from, ...setups.map((setup) => `${portsOf(setup)} ${setup.tests.map((test) => test.id)}`)].join('|')
   const found = known.get(key)
   if (found) return found
-  const path = fewestPlugs(setups)
+  const path = fewestPlugs(setups, at)
   known.set(key, path)
   return path
 }

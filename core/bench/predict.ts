@@ -28,8 +28,9 @@ const withoutBench = ({ grade, amps, volts, unmarked, chip }: Learnt): Learnt =>
 /** What a cable should do in a test, by all that is known of it without this test. */
 export type Prediction =
   | { kind: 'does not fit' }
-  | { kind: 'link'; mode: LinkMode | null }
-  | { kind: 'rate'; low: BitsPerSecond; high: BitsPerSecond }
+  /** `unknown`: nothing says what the lead carries, so nothing is promised and nothing it does is wrong. */
+  | { kind: 'link'; mode: LinkMode | null; unknown?: true }
+  | { kind: 'rate'; low: BitsPerSecond; high: BitsPerSecond; unknown?: true }
   | { kind: 'watts'; watts: Watts }
   | { kind: 'picture'; fits: boolean }
   | { kind: 'volts lost'; most: Volts; expected: Volts | null }
@@ -54,12 +55,14 @@ export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Predi
     },
   }
   const { laid, data, admissions, picture } = situationOf(site, runOf(test, cable), needOf(test))
+  const saysNothing = laid.leads.some(({ known }) => known.grade.value === null)
+  const unknown = saysNothing && data.mode === null ? ({ unknown: true } as const) : {}
   switch (test.kind) {
     case 'link':
-      return { kind: 'link', mode: data.mode }
+      return { kind: 'link', mode: data.mode, ...unknown }
     case 'write':
     case 'read': {
-      if (data.mode === null) return { kind: 'rate', low: 0, high: 0 }
+      if (data.mode === null) return { kind: 'rate', low: 0, high: 0, ...unknown }
       const { disk } = socketAt(index, test.to).device
       const [generation, lanes] = (disk?.pcie ?? '').split('x').map(Number)
       const early = linkModeFacts[data.mode].tunnel && laid.from.port.thunderbolt === 3

@@ -3,6 +3,7 @@ import type { Session } from '../plan/session'
 import type { SiteIndex } from '../plan/site-index'
 import { type SessionReadings, sessionMatrix } from './matrix'
 import { type BenchOrder, orderBench, type Underway } from './order'
+import { isRisky } from './risk'
 import { type Setup, setupsFor, soakOf } from './setup'
 
 /** How far a session has come, and what is to be done next. */
@@ -50,10 +51,21 @@ export function sessionProgress(
     const setup = cables.find(({ id }) => id === cable)?.setups.find(({ tests }) => tests.some(({ id }) => id === test))
     return setup ? [{ cable, setup, secondsLeft: Math.max(0, soakOf(setup) - seconds) }] : []
   })
-  return { order: orderBench(cables, underway), read, total }
+  return { order: orderBench(riskyLast(index, cables), underway), read, total }
 }
 
 /** The setup a cable goes through next: the one the order names, or the first it has left. */
 export function nextSetupOf(order: BenchOrder, cable: string): Setup | null {
   return order.steps.find((step) => step.cable === cable)?.setup ?? null
+}
+
+/** What may get hot comes when all else is done. */
+function riskyLast<Each extends { id: string }>(index: SiteIndex, cables: readonly Each[]): Each[] {
+  const risky = new Set(
+    cables.flatMap(({ id }) => {
+      const cable = index.cables.get(id)
+      return cable && isRisky(index, cable) ? [id] : []
+    }),
+  )
+  return [...cables.filter(({ id }) => !risky.has(id)), ...cables.filter(({ id }) => risky.has(id))]
 }

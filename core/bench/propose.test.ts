@@ -7,7 +7,7 @@ import type { Cable } from '../plan/cable'
 import type { Device } from '../plan/device'
 import { emptyPlan } from '../plan/plan'
 import type { Run } from '../plan/run'
-import { indexPlan, portKey, type SiteIndex } from '../plan/site-index'
+import { indexPlan, portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import { LINK_MODES } from '../standards/link-modes'
 import { proposeTests } from './propose'
 import { fitsTest } from './setup'
@@ -20,13 +20,20 @@ describe('tests that would sort a heap of cables', () => {
   it('for type-C leads: a soak, copies to a disk, plug warmth and a charger', () => {
     const heap = cables('type-c')
     const tests = proposeTests(index, heap)
-    expect(tests.map(({ kind }) => kind)).toEqual(['link', 'write', 'read', 'warmth', 'watts'])
+    expect(tests.slice(0, 5).map(({ kind }) => kind)).toEqual(['link', 'write', 'read', 'warmth', 'watts'])
+    // then each other controller of the same computer, and each other charger
+    const controllers = tests.flatMap(({ kind, from }) =>
+      kind === 'link' ? [socketAt(index, from).port.controller] : [],
+    )
+    expect(new Set(controllers).size).toBe(controllers.length)
+    const chargers = tests.flatMap(({ kind, from }) => (kind === 'watts' ? [from.device] : []))
+    expect(new Set(chargers).size).toBe(chargers.length)
     for (const test of tests) for (const cable of heap) expect(fitsTest(index, cable, test)).toBe(true)
     const [link] = tests
     const disk = index.devices.get(link?.to.device ?? '')
     expect(disk?.disk).toBeDefined()
     // the charger is tried on another port, so that it can be while the first lead soaks
-    const watts = tests.at(-1)
+    const watts = tests.find(({ kind }) => kind === 'watts')
     expect([link?.from, link?.to]).not.toContainEqual(watts?.to)
   })
   it('for display leads: the picture that is wanted on such a display', () => {

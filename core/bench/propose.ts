@@ -16,7 +16,7 @@ type Pair = { from: Socket; to: Socket; fits: number }
 
 /**
  * Tests that would sort these cables with what the site has: a soak, a copy each way and the feel of the plugs between the two ports that most
- * of the cables fit; watts from the strongest charger; a picture for the leads that carry nothing else. Ports without a run in them
+ * of the cables fit, and a soak on each other controller of that computer; watts from the strongest charger and from each other one; a picture over each sort of plug. Ports without a run in them
  * come first, as nothing has to be unplugged for them. Empty where no two ports of the site fit any of the cables.
  */
 export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchTest[] {
@@ -59,6 +59,10 @@ export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchT
         to: addressOf(pair.to),
       } as BenchTest)
   }
+  const addIfFits = ({ from, to }: { from: Socket; to: Socket | undefined }, kind: Body): void => {
+    const fits = to ? fitting(from, to) : 0
+    if (to && fits > 0 && tests.length < MOST_PROPOSED) add({ from, to, fits }, kind)
+  }
   const link = best(
     ({ port }) => port.role !== 'device' && portModes(port).size > 0,
     ({ port }) => port.role !== 'host' && portModes(port).size > 0,
@@ -73,7 +77,9 @@ export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchT
     ({ from, to }) => Math.min(from.port.gives ?? 0, to.port.takes ?? 0) / 10,
   )
   add(supply, { kind: 'watts' })
-  for (const connector of ['displayport', 'mini-displayport', 'hdmi'] as const) {
+  for (const from of otherControllers(link)) addIfFits({ from, to: link?.to }, soak)
+  for (const from of otherChargers(index, supply)) addIfFits({ from, to: supply?.to }, { kind: 'watts' })
+  for (const connector of ['type-c', 'displayport', 'mini-displayport', 'hdmi'] as const) {
     const picture = best(
       ({ port }) => port.connector === connector && offers(port, 'out'),
       ({ port }) => port.connector === connector && offers(port, 'in'),
@@ -82,6 +88,34 @@ export function proposeTests(index: SiteIndex, cables: readonly Cable[]): BenchT
     add(picture, { kind: 'picture', mode: pictureTo(index, picture) })
   }
   return tests
+}
+
+/** As many tests as a person goes through with one lead without losing count. */
+const MOST_PROPOSED = 10
+
+/** One socket for each further controller of the computer that links are tried on: what holds on one may drop on the next. */
+function otherControllers(link: Pair | null): Socket[] {
+  if (!link) return []
+  const seen = new Set([link.from.port.controller])
+  return link.from.device.ports.flatMap((port) => {
+    const other = port.role !== 'device' && portModes(port).size > 0 && !seen.has(port.controller)
+    if (!other || port.controller === undefined) return []
+    seen.add(port.controller)
+    return [{ device: link.from.device, port }]
+  })
+}
+
+/** The strongest port of each other charger: what a lead passes belongs to a charger. */
+function otherChargers({ plan }: SiteIndex, supply: Pair | null): Socket[] {
+  return plan.devices.flatMap((device) => {
+    if (device.kind !== 'charger' || device === supply?.from.device) return []
+    const ports = device.ports.filter(({ gives = 0 }) => gives > 0)
+    const port = ports.reduce<Socket['port'] | null>(
+      (most, each) => (most === null || (each.gives ?? 0) > (most.gives ?? 0) ? each : most),
+      null,
+    )
+    return port ? [{ device, port }] : []
+  })
 }
 
 type Body = BenchTest extends infer Test ? (Test extends BenchTest ? Omit<Test, 'id' | 'from' | 'to'> : never) : never

@@ -1,4 +1,6 @@
 import { abilitiesOf } from '../link/abilities'
+import { wasTried } from '../observe/known'
+import type { Tried } from '../observe/observation'
 import type { Cable } from '../plan/cable'
 import type { SiteIndex } from '../plan/site-index'
 import { formatRate } from '../quantity/rate'
@@ -28,8 +30,7 @@ export function recommend(index: SiteIndex, cable: Cable, cells: readonly Cell[]
   const notFor: string[] = []
   if (watts > 0) useFor.push(`charging to ${formatWatts(watts)}`)
   else notFor.push('power')
-  if (mode === null)
-    notFor.push(known.grade.value === null && known.trials.length === 0 ? 'data until it is tested' : 'data')
+  if (mode === null) notFor.push(known.grade.value === null && !wasTried(known) ? 'data until it is tested' : 'data')
   else
     useFor.push(
       mode === 'usb2'
@@ -44,10 +45,34 @@ export function recommend(index: SiteIndex, cable: Cable, cells: readonly Cell[]
       ? [`${cell.test.kind}: ${readingText(cell.reading)}`]
       : [],
   )
+  const failsSomewhere = cells.some(({ test, grade }) => test.kind === 'link' && grade && grade.grade !== 'clear')
+  const kept = failsSomewhere ? [...new Set(keptFor(cells))] : []
+  if (kept.length > 0) useFor.push(`the controller ${kept.join(' and ')} only`)
   if (retire.length > 0) return { verdict: 'retire', useFor: [], notFor: ['anything'], reasons: retire }
   const read = cells.some((cell) => cell.reading !== null)
   if (!read) return { verdict: 'open', useFor, notFor, reasons: ['nothing was read yet'] }
   return { verdict: shortfalls.length > 0 ? 'limited' : 'use', useFor, notFor, reasons: shortfalls }
+}
+
+/** The same lead came up as it should in another link test of the session, on another controller. */
+const heldElsewhere = (cells: readonly Cell[], failed: Tried): boolean =>
+  cells.some(
+    ({ reading, prediction, test }) =>
+      reading !== null &&
+      reading !== failed &&
+      test.kind === 'link' &&
+      reading.kind === 'trial' &&
+      prediction.kind === 'link' &&
+      reading.cameUp !== null &&
+      !isBetterMode(prediction.mode ?? reading.cameUp, reading.cameUp) &&
+      reading.where?.controller !== failed.where?.controller,
+  )
+
+/** On which controllers a lead did what it should, where it failed on others. */
+function* keptFor(cells: readonly Cell[]): Iterable<string> {
+  for (const { reading, grade, test } of cells)
+    if (test.kind === 'link' && reading?.kind === 'trial' && grade?.grade === 'clear' && reading.where?.controller)
+      yield reading.where.controller
 }
 
 function* reasonsToRetire(cells: readonly Cell[]): Iterable<string> {
@@ -57,6 +82,8 @@ function* reasonsToRetire(cells: readonly Cell[]): Iterable<string> {
     if (reading.kind !== 'trial' || prediction.kind !== 'link' || prediction.mode === null) continue
     const { cameUp, seconds } = reading
     const name = linkModeFacts[prediction.mode].name
+    // what holds on one controller is kept for it
+    if (heldElsewhere(cells, reading)) continue
     if (cameUp === null && reading.basis === 'soaked')
       yield `it dropped${seconds ? ` after ${seconds} s` : ' in its soak'}`
     else if (cameUp === null) yield `nothing came up where it should carry ${name}`

@@ -45,17 +45,18 @@ export const fitsTest = (index: SiteIndex, cable: Cable, test: BenchTest): boole
   plugsInto(cable, socketAt(index, test.from).port, socketAt(index, test.to).port)
 
 /**
- * The order of setups with the fewest plugs put in, exactly: the shortest path through all of them, by dynamic programming over
+ * The order of setups with the fewest plugs put in, from where the cable is plugged in now or from the bench, exactly: the shortest path through all of them, by dynamic programming over
  * subsets (Held and Karp 1962). A session has at most twelve tests, so at most twelve setups.
  */
-export function fewestPlugs(setups: readonly Setup[]): Setup[] {
+export function fewestPlugs(setups: readonly Setup[], at: Setup | null = null): Setup[] {
   const count = setups.length
-  if (count < 3) return [...setups]
+  if (count < (at ? 2 : 3)) return [...setups]
   const between = setups.map((one) => setups.map((other) => plugsBetween(one, other)))
   const whole = 2 ** count
   const cost = new Float64Array(whole * count).fill(Number.POSITIVE_INFINITY)
   const before = new Int8Array(whole * count).fill(-1)
-  for (let last = 0; last < count; last += 1) cost[2 ** last * count + last] = 0
+  for (let last = 0; last < count; last += 1)
+    cost[2 ** last * count + last] = at ? plugsBetween(at, setups[last] as Setup) : 0
   for (let visited = 1; visited < whole; visited += 1) {
     for (let last = 0; last < count; last += 1) {
       const so = cost[visited * count + last] as number
@@ -87,9 +88,12 @@ export function fewestPlugs(setups: readonly Setup[]): Setup[] {
   return order
 }
 
-/** Plugs put in over a whole order: both ends to begin with, then what moves. */
-export const plugsOver = (order: readonly Setup[]): number =>
-  order.reduce((sum, setup, at) => sum + (at === 0 ? 2 : plugsBetween(order[at - 1] as Setup, setup)), 0)
+/** Plugs put in over a whole order: both ends to begin with, unless the cable is plugged in already, then what moves. */
+export const plugsOver = (order: readonly Setup[], from: Setup | null = null): number =>
+  order.reduce((sum, setup, at) => {
+    const before = at === 0 ? from : (order[at - 1] as Setup)
+    return sum + (before ? plugsBetween(before, setup) : 2)
+  }, 0)
 
 /** Whether a cable goes in with its second end at the host port, because only that way it fits. */
 export function goesInTurned(index: SiteIndex, cable: Cable, { from, to }: Pick<Setup, 'from' | 'to'>): boolean {

@@ -7,6 +7,7 @@ import type { Policy } from '../plan/policy'
 import type { SiteIndex } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
+import { isLegacyUsb } from '../standards/connectors'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { type Carried, carries } from './chain'
 import { knownOf, type LaidLead, looseLead } from './lay'
@@ -48,9 +49,22 @@ export function abilitiesOf(index: SiteIndex, cable: Cable): Abilities {
     mode,
     rate: mode === null ? 0 : linkModeFacts[mode].line,
     picture,
-    watts: known.hot ? 0 : markedWatts(known),
+    watts: promisedWatts(cable, known),
     last: learntOfCable(index.learned, cable.id)?.last ?? null,
   }
+}
+
+/** What most ports have: few speak plain USB over two lanes, so nothing is promised by that. */
+const USUAL_MODES = LINK_MODES.filter((mode) => mode !== 'gen1x2' && mode !== 'gen2x2')
+
+/** An older plug passes 5 V at 3 A and negotiates nothing (common practice). */
+const MOST_OVER_OLDER_PLUG: Watts = 15
+
+/** The watts a lead may be promised for: none where it ran hot. */
+function promisedWatts({ ends }: Cable, known: KnownCable): Watts {
+  if (known.hot) return 0
+  const marked = markedWatts(known)
+  return ends.some(({ connector }) => isLegacyUsb(connector)) ? Math.min(MOST_OVER_OLDER_PLUG, marked) : marked
 }
 
 type Widest = Pick<Abilities, 'mode' | 'picture'>
@@ -80,7 +94,7 @@ function workOutWidest(index: SiteIndex, cable: Cable): Widest {
   const { policy } = index.plan
   const lead = looseLead(index, cable)
   return {
-    mode: bestMode(LINK_MODES.filter((candidate) => isPromising(lead, candidate, policy))),
+    mode: bestMode(USUAL_MODES.filter((candidate) => isPromising(lead, candidate, policy))),
     picture: leadPicture(lead),
   }
 }

@@ -1,5 +1,7 @@
 import { assessRun, type RunVerdict } from '../checks/assess'
 import type { Crossing } from '../checks/situation'
+import { portModes } from '../link/port-modes'
+import { ranHotOfKind, recordOfKindOn } from '../link/record'
 import type { CableKind } from '../plan/cable'
 import { keptWith } from '../plan/lookup'
 import type { Policy } from '../plan/policy'
@@ -9,6 +11,7 @@ import type { Metres } from '../quantity/length'
 import { atLeast } from '../quantity/limit'
 import { leadFor } from '../route/legs'
 import { assortment } from '../standards/assortment'
+import { bestMode } from '../standards/link-modes'
 import { plugsInto } from './rank'
 
 /** Which of two that do as much is bought: the cheapest or the dearest, as the site has it; what has no price comes last. */
@@ -20,12 +23,30 @@ export const buysFirst =
   }
 type Priced = { price: number | null }
 
+/** Fewer cables than this of a kind are anecdotes; of as many, what share must have held for the kind to be called good. */
+const FEWEST = 3
+const GOOD_SHARE = 0.9
+
+/** How a kind stands by this site's own record on the controller of a run: good, not known, or bad; the lower goes first. */
+export function recordRank(index: SiteIndex, run: Run, kind: CableKind): 0 | 1 | 2 {
+  if (ranHotOfKind(index, kind.id) > 0) return 2
+  const { port } = socketAt(index, run.from)
+  const far = portModes(socketAt(index, run.to).port)
+  const shared = bestMode([...portModes(port)].filter((mode) => far.has(mode)))
+  if (shared === null) return 1
+  const { passed, tried } = recordOfKindOn(index, kind.id, shared, port.controller)
+  if (tried < FEWEST) return 1
+  return atLeast(passed / tried, GOOD_SHARE) ? 0 : 2
+}
+
 /** One kind at one length, judged for a run as if it lay there. */
 export type Offer = {
   kind: CableKind
   length: Metres
   /** In the site's currency; null where nobody has said. */
   price: number | null
+  /** How its kind did here: good before unknown before bad. */
+  record: 0 | 1 | 2
   /** It is in the site's catalogue; otherwise only commonly sold. */
   listed: boolean
   verdict: RunVerdict
@@ -98,5 +119,5 @@ function offer(
   rest: Pick<Offer, 'price' | 'listed'>,
 ): Offer {
   const laid = { ...run, leads: [{ kind: kind.id, length, reversed: false }] }
-  return { kind, length, ...rest, verdict: assessRun(index, laid, crossings) }
+  return { kind, length, ...rest, record: recordRank(index, run, kind), verdict: assessRun(index, laid, crossings) }
 }

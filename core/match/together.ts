@@ -19,7 +19,7 @@ export function together(candidates: readonly Candidate[], offers: readonly Offe
   const bought = buysFirst(policy)
   const byPrice = (one: Choice, other: Choice): number =>
     one.from === 'shop' && other.from === 'shop'
-      ? bought(one, other)
+      ? one.record - other.record || bought(one, other)
       : Number(one.from === 'shop') - Number(other.from === 'shop')
   return choices.sort(
     (one, other) =>

@@ -61,6 +61,10 @@ export const teach = (learning: Learning, observation: Observation): void =>
 /** What an observation says, in a few words: "USB4 40 Gb/s, 5 A", "tried USB4 40 Gb/s: USB4 20 Gb/s, 60 s", "write: 412 MB/s". */
 export const observationText = (observation: Observation): string => kindOf(observation).text(observation)
 
+/** The figure that a reading read, without what it was read of: "412 MB/s", "hot, 63 °C", "held". */
+export const figureText = (reading: Reading): string =>
+  observationText({ ...reading, limit: undefined }).replace(/^[^:]*: /, '')
+
 /** Who says so. */
 export const sayerOf = (observation: Observation): string => kindOf(observation).saidBy(observation)
 

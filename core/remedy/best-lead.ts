@@ -23,6 +23,7 @@ function inOrder({ plan }: SiteIndex, { route }: Run, offers: readonly Offer[]):
   return [...offers].sort(
     (one, other) =>
       severity[one.verdict.grade] - severity[other.verdict.grade] ||
+      one.record - other.record ||
       second(one) - second(other) ||
       bought(one, other) ||
       one.length - other.length,

@@ -68,6 +68,8 @@ export const MOST_TAGGED = 200
 export type Label = {
   tag: string
   code: string
+  /** The device it came with: whoever looks for that device's lead finds it. */
+  owner: string | null
   /** "host end, type-C" on a lead that carries one way only; which end it is on any other. */
   end: string
   /** Which way the arrow of a one-way lead points from here: along the lead, or back out of the plug. */
@@ -77,10 +79,14 @@ export type Label = {
 }
 
 /** The two labels of a cable, one for each end. */
-export function labelsOf(cable: Cable, code: string, modules: Label['modules']): [Label, Label] {
+export function labelsOf(
+  cable: Cable,
+  { code, owner = null }: { code: string; owner?: string | null },
+  modules: Label['modules'],
+): [Label, Label] {
   const name = (end: End): string => connectorNames[end.connector]
   const [first, second] = cable.ends
-  const shared = { tag: cable.tag, code, modules }
+  const shared = { tag: cable.tag, code, owner, modules }
   return [
     {
       ...shared,
@@ -111,10 +117,11 @@ export function drawLabel(label: Label, { width, height }: Pick<LabelSize, 'widt
   const square = Math.min(height - 2 * margin, width * 0.4)
   const left = margin + square + margin
   const room = width - left - margin
-  const lines: [text: string, font: string, weight: number, size: number, wide: number][] = [
+  const lines: (readonly [text: string, font: string, weight: number, size: number, wide: number])[] = [
     [label.tag, LABEL_FONTS.mono, 700, height * 0.26, MONO_WIDTH],
     [label.code, LABEL_FONTS.mono, 400, height * 0.15, MONO_WIDTH],
     [label.end, LABEL_FONTS.text, 400, height * 0.12, TEXT_WIDTH],
+    ...(label.owner ? [[`of ${label.owner}`, LABEL_FONTS.text, 700, height * 0.12, TEXT_WIDTH] as const] : []),
   ]
   let down = margin
   const texts = lines.map(([text, font, weight, wished, wide]) => {

@@ -12,6 +12,7 @@ const letters: Record<Construction, string> = { passive: 'P', active: 'A', optic
 export function shortCode({ cable, rate, picture, watts, mode, known }: Abilities, unit: LengthUnit = 'm'): string {
   const length = formatLength(cable.length, unit).replaceAll(' ', '')
   const supply = watts > 0 ? `${watts}W` : null
+  if (known.hot) return `HOT ${length}`
   const use =
     mode !== null
       ? mode === 'usb2'

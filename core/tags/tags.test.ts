@@ -109,18 +109,19 @@ describe('labels', () => {
   ]
   const cable = (oneWay: boolean) => lead({ grade: 'usb4-40', length: 2, oneWay }).cable
   it('both ends, and the way a one-way lead carries', () => {
-    expect(labelsOf(cable(false), '20G', modules).map(({ end, arrow }) => [end, arrow])).toEqual([
+    expect(labelsOf(cable(false), { code: '20G' }, modules).map(({ end, arrow }) => [end, arrow])).toEqual([
       ['end 1, type-C', null],
       ['end 2, type-C', null],
     ])
-    expect(labelsOf(cable(true), '20G', modules).map(({ end, arrow }) => [end, arrow])).toEqual([
+    expect(labelsOf(cable(true), { code: '20G' }, modules).map(({ end, arrow }) => [end, arrow])).toEqual([
       ['host end, type-C', 'into the lead'],
       ['device end, type-C', 'out of the lead'],
     ])
   })
   it('what is written stays text, whatever it is', () => {
-    const [label] = labelsOf(cable(true), '<b>&"', modules)
+    const [label] = labelsOf(cable(true), { code: '<b>&"', owner: 'Deck <dock>' }, modules)
     expect(drawLabel(label, { width: 70, height: 37 })).toContain('&lt;b&gt;&amp;&quot;')
+    expect(drawLabel(label, { width: 70, height: 37 })).toContain('of Deck &lt;dock&gt;')
   })
   it.each(LABEL_SIZES.map((size) => [size.name, size] as const))(
     '%s: every label lies whole on its sheet',
@@ -134,7 +135,7 @@ describe('labels', () => {
       )
       const labels = Array.from(
         { length: sheet.columns * sheet.rows + 1 },
-        () => labelsOf(cable(true), '20G', modules)[0],
+        () => labelsOf(cable(true), { code: '20G' }, modules)[0],
       )
       const sheets = sheetsOf(labels, size)
       expect(sheets.map((each) => each.length)).toEqual([labels.length - 1, 1])

@@ -30,16 +30,25 @@ const fontFile = (family: string, weight: number, format: 'woff' | 'woff2'): str
 
 /** Tags that are asked for: which cables with what stands on them, on which labels, and the address that their codes open. */
 export type TagRequest = { tagged: readonly Tagged[]; site: string; address: string; size: LabelSize }
-type Tagged = { cable: Cable; code: string }
+type Tagged = {
+  cable: Cable
+  code: string
+  /** The device it came with. */
+  owner: string | null
+}
 
 /** What stands on the tag of each cable. */
 export const taggedOf = (index: SiteIndex, cables: readonly Cable[], unit: LengthUnit): Tagged[] =>
-  cables.map((cable) => ({ cable, code: shortCode(abilitiesOf(index, cable), unit) }))
+  cables.map((cable) => ({
+    cable,
+    code: shortCode(abilitiesOf(index, cable), unit),
+    owner: cable.suppliedWith ? (index.devices.get(cable.suppliedWith)?.name ?? null) : null,
+  }))
 
 /** The labels of cables: both ends each, with the code that opens the cable's page. */
 export const labelsFor = ({ tagged, site, address }: TagRequest): Label[] =>
-  tagged.flatMap(({ cable, code }) =>
-    labelsOf(cable, code, modulesOf(`${address}/sites/${site}/cables/${encodeURIComponent(cable.id)}`)),
+  tagged.flatMap(({ cable, code, owner }) =>
+    labelsOf(cable, { code, owner }, modulesOf(`${address}/sites/${site}/cables/${encodeURIComponent(cable.id)}`)),
   )
 
 function modulesOf(text: string): boolean[][] {

@@ -2,7 +2,7 @@ import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import type { Cell } from '../../../../core/bench/cell'
-import { gradeTexts, predictionText, readingText, testText } from '../../../../core/bench/grade-reading'
+import { gradeTexts, predictionText, readingText, testTitle } from '../../../../core/bench/grade-reading'
 import { type MatrixRow, type SessionReadings, sessionMatrix } from '../../../../core/bench/matrix'
 import type { Recommendation } from '../../../../core/bench/recommend'
 import type { Session } from '../../../../core/plan/session'
@@ -47,7 +47,7 @@ export function SessionMatrix({
       </Flex>
       <LongTable
         label="What each lead did"
-        columns={['Lead', ...session.tests.map(testText), 'What becomes of it']}
+        columns={['Lead', ...session.tests.map((test) => testTitle(index, test)), 'What becomes of it']}
         rows={rows}
         keyOf={keyOf}
       >
