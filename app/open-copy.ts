@@ -34,7 +34,7 @@ export async function followSite(siteId: string): Promise<{ view: SiteView; line
   const answer = await fetch(`/sites/${siteId}/changes?${since}`)
   if (!answer.ok) return null
   const told = (await answer.json()) as CatchUp
-  const view = told.place > known.copy.place ? caughtUp(known, told) : known
+  const view = told.place > known.copy.place ? await inSlices(caughtUp(known, told)) : known
   if (!view) return null
   keepView(siteId, view)
   return { view, lines: told.lines }

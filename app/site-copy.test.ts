@@ -4,17 +4,17 @@ import { applyChange } from '../core/change/apply'
 import type { Copy, Edit, Place } from '../core/change/change'
 import { copyOf } from '../core/change/copy'
 import { assess } from '../core/checks/assess'
-import { finished } from '../core/checks/steps'
 import type { Subject } from '../core/observe/every'
 import { learnedOf } from '../core/observe/learned'
 import type { Observation } from '../core/observe/observation'
+import { finished } from '../core/steps'
 import { demo } from '../tests/support/demo-plan'
 import { type Choice, choice, madeUpEdit } from '../tests/support/made-up-changes'
 import { type CatchUp, catchUpOf, caughtUp, readCopy, type SiteView, writeCopy } from './site-copy'
 
 const IDENTITY = 'the-site'
 const overTheWire = <T>(value: T): T => JSON.parse(JSON.stringify(value))
-const firstCopy = (copy: Copy): SiteView => finished(readCopy(writeCopy(copy, IDENTITY)))
+const firstCopy = (copy: Copy): SiteView => finished(readCopy(finished(writeCopy(copy, IDENTITY))))
 
 /** The copies of a site as changes come, with what each wrote into the log. */
 function* written(changes: readonly Choice[]): Iterable<{ copy: Copy; edits: readonly Edit[]; subject: Subject[] }> {
@@ -58,7 +58,7 @@ describe('the copy in the browser', () => {
             const answer: CatchUp = overTheWire(
               catchUpOf({ copy, identity: IDENTITY }, [], waiting.edits, waiting.subjects),
             )
-            view = view && caughtUp(view, answer)
+            view = view && finished(caughtUp(view, answer))
             view ??= firstCopy(copy)
             same(view, copy)
             told += 1
@@ -82,7 +82,7 @@ describe('the copy in the browser', () => {
     const applied = applyChange(copy, { edits: [{ list: 'site', id: 'site', base: 1, value: site }] })
     if (applied.outcome !== 'applied') throw new Error(applied.outcome)
     const answer = catchUpOf({ copy: applied.copy, identity: IDENTITY }, [], [[2, applied.edits]], [])
-    expect(caughtUp(firstCopy(copy), overTheWire(answer))).toBeNull()
+    expect(finished(caughtUp(firstCopy(copy), overTheWire(answer)))).toBeNull()
   })
 
   it('leaves what was written after its copy was read for the next time', () => {
@@ -98,6 +98,6 @@ describe('the copy in the browser', () => {
     const answer = catchUpOf({ copy: first.copy, identity: IDENTITY }, lines, edits, [])
     expect(answer.lines.map(({ place }) => place)).toEqual([first.copy.place])
     expect(answer.edits.map(([place]) => place)).toEqual([first.copy.place])
-    same(caughtUp(firstCopy(copyOf(demo)), overTheWire(answer)), first.copy)
+    same(finished(caughtUp(firstCopy(copyOf(demo)), overTheWire(answer))), first.copy)
   })
 })

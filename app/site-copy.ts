@@ -1,11 +1,18 @@
 import { replay } from '../core/change/apply'
 import type { Copy, Edit, Place, Touched } from '../core/change/change'
-import { type Assessed, assessAnew, assessInSteps } from '../core/checks/assess'
-import { reassess } from '../core/checks/reassess'
-import type { Steps } from '../core/checks/steps'
+import { type Assessed, assessInSteps } from '../core/checks/assess'
+import { reassessInSteps } from '../core/checks/reassess'
 import type { Subject } from '../core/observe/every'
-import { adoptLearned, learnedOf, type ToldLearnt, toldOf, touchedByLearning } from '../core/observe/learned'
-import type { Plan } from '../core/plan/plan'
+import {
+  adoptLearned,
+  learnedOf,
+  learnInSteps,
+  type ToldLearnt,
+  toldOf,
+  touchedByLearning,
+} from '../core/observe/learned'
+import { PLAN_LISTS, type Plan } from '../core/plan/plan'
+import type { Steps } from '../core/steps'
 
 /** A site as pages see it: its plan at a place in its log, and what it comes to. */
 export type SiteView = { identity: string; copy: Copy; assessed: Assessed }
@@ -24,22 +31,40 @@ type WrittenCopy = CopyName & {
 
 const written = new WeakMap<Copy, string>()
 
-/** A copy as the text that a browser makes its own from: thousands of cables sent value by value would take both ends many times as long. */
-export function writeCopy(copy: Copy, identity: string): string {
+/** Entities written in one step. */
+const AT_A_STEP = 500
+
+/**
+ * A copy as the text that a browser makes its own from, written a step at a time: thousands of cables sent value by value would take both ends many times as
+ * long.
+ */
+export function* writeCopy(copy: Copy, identity: string): Steps<string> {
   const found = written.get(copy)
   if (found) return found
-  const wire: WrittenCopy = {
-    identity,
-    place: copy.place,
-    plan: { ...copy.plan, observations: [] },
-    revisions: [...copy.revisions],
-    bytes: copy.bytes,
-    grown: copy.grown,
-    learned: [...learnedOf(copy.plan).bySubject],
+  const { plan, place, bytes, grown } = copy
+  yield* learnInSteps(plan)
+  const lists: string[] = []
+  for (const list of PLAN_LISTS) {
+    const items = list === 'observations' ? [] : plan[list]
+    lists.push(`${JSON.stringify(list)}:${yield* arrayText(items)}`)
   }
-  const text = JSON.stringify(wire)
+  const { format, version, site, policy } = plan
+  const head = JSON.stringify({ format, version, site, policy }).slice(0, -1)
+  const rest = JSON.stringify({ identity, place, bytes, grown }).slice(0, -1)
+  const revisions = yield* arrayText([...copy.revisions])
+  const learned = yield* arrayText([...learnedOf(plan).bySubject])
+  const text = `${rest},"plan":${head},${lists.join()}},"revisions":${revisions},"learned":${learned}}`
   written.set(copy, text)
   return text
+}
+
+function* arrayText(items: readonly unknown[]): Steps<string> {
+  const parts: string[] = []
+  for (let at = 0; at < items.length; at += AT_A_STEP) {
+    parts.push(JSON.stringify(items.slice(at, at + AT_A_STEP)).slice(1, -1))
+    yield
+  }
+  return `[${parts.join()}]`
 }
 
 /** The view that a browser begins with, made a step at a time. */
@@ -89,7 +114,7 @@ export function catchUpOf(
  * A view brought to a later place. Only what the changes touch is assessed again. Null where it has to begin anew: the site became one to practise on,
  * or a real one, and counts other observations than before.
  */
-export function caughtUp(view: SiteView, { place, edits, learned }: CatchUp): SiteView | null {
+export function* caughtUp(view: SiteView, { place, edits, learned }: CatchUp): Steps<SiteView | null> {
   let { copy } = view
   const before = learnedOf(copy.plan)
   const byPlace = new Map(edits)
@@ -101,15 +126,15 @@ export function caughtUp(view: SiteView, { place, edits, learned }: CatchUp): Si
     copy = { ...copy, plan: { ...copy.plan, observations: [] } }
     adoptLearned(copy.plan, learned, before)
   }
-  return { identity: view.identity, copy, assessed: reassess(view.assessed, copy.plan, observed) }
+  return { identity: view.identity, copy, assessed: yield* reassessInSteps(view.assessed, copy.plan, observed) }
 }
 
 /** The view of a later copy of the same site, where all of the copy is at hand. */
-export const viewOf = (copy: Copy, identity: string, before: SiteView | undefined): SiteView => ({
-  identity,
-  copy,
-  assessed: before?.identity === identity ? reassess(before.assessed, copy.plan) : assessAnew(copy.plan),
-})
+export function* viewOf(copy: Copy, identity: string, before: SiteView | undefined): Steps<SiteView> {
+  const assessed =
+    before?.identity === identity ? yield* reassessInSteps(before.assessed, copy.plan) : yield* assessInSteps(copy.plan)
+  return { identity, copy, assessed }
+}
 
 const views = new Map<string, SiteView>()
 const MOST_VIEWS = 16

@@ -1,3 +1,4 @@
+import { inSlices } from '../in-slices'
 import { type CopyName, keptView, writeCopy } from '../site-copy'
 import { loadSite } from '../stored.server'
 import type { Route } from './+types/copy'
@@ -11,7 +12,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const asked = askedFor(new URL(request.url))
   const shown = keptView(params.site, asked.identity, asked.place)
   const exact = shown !== undefined && asked.identity === identity
-  return new Response(writeCopy(exact ? shown.copy : copy, identity), {
+  return new Response(await inSlices(writeCopy(exact ? shown.copy : copy, identity)), {
     headers: {
       'Content-Type': 'application/json; charset=utf-8',
       'Cache-Control': exact ? 'private, max-age=86400, immutable' : 'no-store',

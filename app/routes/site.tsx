@@ -9,7 +9,7 @@ import {
 } from 'react-router'
 import { openCables } from '../../core/drawer/drawer-rows'
 import { copyAddress, followSite, openCopy } from '../open-copy'
-import { keepView, keptView, latestView, type NewsLine, viewOf } from '../site-copy'
+import type { NewsLine } from '../site-copy'
 import { loadSite } from '../stored.server'
 import { RouteErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
@@ -21,13 +21,13 @@ import { StageSign } from '../ui/stage-sign'
 import { useLive } from '../ui/use-live'
 import { useStandStill } from '../ui/use-stand-still'
 import { AskWho } from '../ui/who'
+import { openView } from '../views.server'
 import type { Route } from './+types/site'
 
 /** Which copy of the site the page shows, and what is rendered of it here. The copy itself is sent beside the page, not in it. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { copy, identity } = await loadSite(params.site)
-  if (!keptView(params.site, identity, copy.place))
-    keepView(params.site, viewOf(copy, identity, latestView(params.site)))
+  await openView(params.site, copy, identity)
   const shown = { name: copy.plan.site.name, identity, place: copy.place, news: [] as NewsLine[] }
   // fetched while the page is still being read
   const Link = `<${copyAddress(params.site, shown)}>; rel=preload; as=fetch; crossorigin`

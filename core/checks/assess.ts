@@ -1,5 +1,6 @@
 import { type Door, doorsOf, openingOf } from '../link/doors'
 import type { LaidRun } from '../link/lay'
+import { learnInSteps } from '../observe/learned'
 import { findPath, type Step } from '../path/find-path'
 import { streamRate } from '../picture/timing'
 import type { Need, NeedKind } from '../plan/need'
@@ -11,11 +12,11 @@ import type { Watts } from '../quantity/watts'
 import type { LinkMode } from '../standards/link-modes'
 import { DISPLAYPORT_LINKS } from '../standards/picture-links'
 import { leadShape } from '../standards/reach'
+import { finished, type Steps } from '../steps'
 import type { PictureEnds } from '../tunnel/tunnel'
 import { checks } from './checks'
 import { craft, type Finding, type Part, type Verdict, worstOf } from './finding'
 import { type Crossing, leadPart, portPart, situationOf } from './situation'
-import { finished, type Steps } from './steps'
 
 /** A need as it walks through one run. */
 export type Flow = {
@@ -74,6 +75,7 @@ export const assessAnew = (plan: Plan): Assessed => finished(assessInSteps(plan)
 
 /** The same a little at a time: between two steps, each of about a millisecond, a page can answer whoever uses it. */
 export function* assessInSteps(plan: Plan): Steps<Assessed> {
+  yield* learnInSteps(plan)
   const index = indexPlan(plan)
   yield
   const walks = yield* walkInSteps(index)

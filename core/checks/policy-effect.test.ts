@@ -3,10 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { defaultPolicy } from '../plan/policy'
 import { otherChoices } from '../plan/policy-choices'
+import { finished } from '../steps'
 import { assess, assessAnew } from './assess'
 import { policyEffects } from './policy-effect'
 import { reassess } from './reassess'
-import { finished } from './steps'
 
 const choices = [{ length: 'book' as const }, ...otherChoices(defaultPolicy).map(({ choice }) => choice)]
 

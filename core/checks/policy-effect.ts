@@ -1,6 +1,6 @@
 import type { Policy } from '../plan/policy'
+import type { Steps } from '../steps'
 import { type Assessed, assessInSteps } from './assess'
-import type { Steps } from './steps'
 import { type Turned, turnedBetween } from './turned'
 
 /** What some other choice of what a site goes by would change: the runs whose verdict turns. */

@@ -9,18 +9,23 @@ import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { Run } from '../plan/run'
 import { indexPlan, type SiteIndex, sharesSection } from '../plan/site-index'
-import { type Assessed, assessAnew, assessRun, crossingsOn, needVerdict, type RunVerdict } from './assess'
+import { finished, type Steps } from '../steps'
+import { type Assessed, assessInSteps, assessRun, crossingsOn, needVerdict, type RunVerdict } from './assess'
 
 /**
  * The assessment of a plan that was made from an assessed one by changes. Only runs that what they touched bears on are judged again, with the needs
  * that cross them; the answer is the one that assessing anew gives. `observed` are the cables and runs of which something was learnt, where the
  * observations themselves are not at hand.
  */
-export function reassess(before: Assessed, plan: Plan, observed: readonly Touched[] = []): Assessed {
+export const reassess = (before: Assessed, plan: Plan, observed: readonly Touched[] = []): Assessed =>
+  finished(reassessInSteps(before, plan, observed))
+
+/** The same a little at a time, where a change bears on everything. */
+export function* reassessInSteps(before: Assessed, plan: Plan, observed: readonly Touched[] = []): Steps<Assessed> {
   if (plan === before.index.plan) return before
   // what a site goes by, and whether it is one to practise on, bears on everything
   if (plan.policy !== before.index.plan.policy || plan.site.practice !== before.index.plan.site.practice)
-    return assessAnew(plan)
+    return yield* assessInSteps(plan)
   const index = indexPlan(plan)
   const asked: Asked = { before: before.index, after: index, runs: new Set(), needs: new Set(), anyWay: false }
   for (const each of [...touchedBetween(before.index.plan, plan), ...observed]) mark(asked, each)
@@ -60,13 +65,13 @@ export function reassess(before: Assessed, plan: Plan, observed: readonly Touche
     if (list) crossings.set(id, list)
     else crossings.delete(id)
   }
-  const runs = keptOr(before.assessment.runs, plan.runs, asked.runs, (run) =>
+  const runs = yield* keptOr(before.assessment.runs, plan.runs, asked.runs, (run) =>
     assessRun(index, run, crossings.get(run.id) ?? []),
   )
   const onWays = new Set([...asked.needs].flatMap((id) => (paths.get(id) ?? []).map(({ run }) => run.id)))
   const verdicts = new Map<string, RunVerdict>()
   for (const verdict of runs) if (onWays.has(verdict.id)) verdicts.set(verdict.id, verdict)
-  const needs = keptOr(before.assessment.needs, plan.needs, asked.needs, (need) =>
+  const needs = yield* keptOr(before.assessment.needs, plan.needs, asked.needs, (need) =>
     needVerdict(index, need, paths.get(need.id) ?? null, verdicts),
   )
   return { index, walks: { paths, crossings }, assessment: { runs, needs } }
@@ -79,18 +84,30 @@ function* crossingAny(
   for (const [id, steps] of paths) if (steps?.some(({ run }) => runs.has(run.id))) yield [id, steps]
 }
 
+/** Verdicts worked out in one step. */
+const AT_A_STEP = 20
+
 /** A verdict for each item: the one there was, unless it is asked for or there was none. */
-function keptOr<Verdict extends { id: string }, Item extends { id: string }>(
+function* keptOr<Verdict extends { id: string }, Item extends { id: string }>(
   before: readonly Verdict[],
   items: readonly Item[],
   asked: ReadonlySet<string>,
   work: (item: Item) => Verdict,
-): Verdict[] {
-  return items.map((item, at) => {
+): Steps<Verdict[]> {
+  const verdicts: Verdict[] = []
+  let worked = 0
+  for (const [at, item] of items.entries()) {
     // lists that only grow keep the places of what they had
     const old = before[at]?.id === item.id ? before[at] : byId(before).get(item.id)
-    return old && !asked.has(item.id) ? old : work(item)
-  })
+    if (old && !asked.has(item.id)) {
+      verdicts.push(old)
+      continue
+    }
+    verdicts.push(work(item))
+    worked += 1
+    if (worked % AT_A_STEP === 0) yield
+  }
+  return verdicts
 }
 
 type Asked = {

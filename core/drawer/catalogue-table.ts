@@ -20,6 +20,10 @@ export const CATALOGUE_COLUMNS = [
   'lead days',
   'return days',
   'note',
+  'grams a metre',
+  'feel',
+  'strap',
+  'angled',
 ] as const
 type Column = (typeof CATALOGUE_COLUMNS)[number]
 
@@ -101,6 +105,7 @@ function kindFrom(
     leadDays: number('lead days'),
     returnDays: number('return days'),
     note: cell('note') || undefined,
+    hand: handFrom(cell, number('grams a metre')),
   }
   if (problems.length > 0) return null
   const checked = cableKindSchema.safeParse(input)
@@ -108,6 +113,18 @@ function kindFrom(
   for (const issue of checked.error.issues) problems.push(`${String(issue.path[0] ?? 'row')}: ${issue.message}`)
   return null
 }
+
+/** How a lead of the kind is in the hand; nothing where no cell says so. */
+function handFrom(cell: (column: Column) => string, gramsPerMetre: number | undefined): CableKind['hand'] {
+  const yes = (column: Column): boolean | undefined =>
+    cell(column) === '' ? undefined : /^(yes|true|x|1)$/i.test(cell(column))
+  const feel = cell('feel').toLowerCase()
+  const hand = { gramsPerMetre, feel: feel === '' ? undefined : feel, strap: yes('strap'), angled: yes('angled') }
+  const said = Object.entries(hand).filter(([, value]) => value !== undefined)
+  return said.length > 0 ? (Object.fromEntries(said) as CableKind['hand']) : undefined
+}
+
+const yesNo = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'yes' : 'no')
 
 /** A catalogue as the table that `readCatalogueTable` reads back. */
 export function catalogueTable(kinds: readonly CableKind[]): string[][] {
@@ -122,7 +139,16 @@ export function catalogueTable(kinds: readonly CableKind[]): string[][] {
       kind.construction,
       kind.oneWay ? 'yes' : 'no',
     ]
-    const tail = [String(kind.leadDays ?? ''), String(kind.returnDays ?? ''), kind.note ?? '']
+    const { gramsPerMetre, feel, strap, angled } = kind.hand ?? {}
+    const tail = [
+      String(kind.leadDays ?? ''),
+      String(kind.returnDays ?? ''),
+      kind.note ?? '',
+      String(gramsPerMetre ?? ''),
+      feel ?? '',
+      yesNo(strap),
+      yesNo(angled),
+    ]
     const stock = kind.stock.map(({ length, price }) => [`${length} m`, String(price)])
     return (stock.length > 0 ? stock : [['', '']]).map((each) => [...head, ...each, ...tail])
   })

@@ -250,6 +250,12 @@ describe('a catalogue', () => {
       },
       { name: 'Long lead', stock: [], leadDays: undefined, returnDays: undefined },
     ])
+    const inHand = kinds.map((kind, at) => ({
+      ...kind,
+      hand: { gramsPerMetre: 40 + at, feel: 'stiff' as const, strap: at === 0 },
+    }))
+    const [head = [], ...lines] = catalogueTable(inHand)
+    expect(readCatalogueTable(head, lines, idOf)).toEqual({ kinds: inHand, bad: [] })
     const [first = [], ...rows] = catalogueTable(kinds)
     expect(readCatalogueTable(first, rows, idOf)).toEqual({ kinds, bad: [] })
   })

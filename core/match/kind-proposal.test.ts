@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import { assessAnew } from '../checks/assess'
-import { finished } from '../checks/steps'
 import { byId } from '../plan/lookup'
 import { atLeast } from '../quantity/limit'
+import { finished } from '../steps'
 import { proposeKind } from './kind-proposal'
 
 describe('one kind for many runs', () => {

@@ -1,10 +1,10 @@
 import type { Edit, Place } from '../change/change'
 import { type Assessed, leadingFinding } from '../checks/assess'
 import { judged } from '../checks/look-ahead'
-import type { Steps } from '../checks/steps'
 import { isWorse, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
 import type { Run } from '../plan/run'
+import type { Steps } from '../steps'
 import type { LeadProposal, LeftRun, ProposedLead } from './lead-proposal'
 import { leadOfKind } from './offers'
 

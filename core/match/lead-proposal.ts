@@ -2,10 +2,10 @@ import type { Edit, Place } from '../change/change'
 import { type Assessed, leadingFinding } from '../checks/assess'
 import { type Finding, severity, type Verdict } from '../checks/finding'
 import { judged } from '../checks/look-ahead'
-import type { Steps } from '../checks/steps'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
 import type { Run } from '../plan/run'
+import type { Steps } from '../steps'
 import { freeCables } from './rank-all'
 
 /** One run with the lead proposed for it. */

@@ -1,4 +1,5 @@
 import { keptWith } from '../plan/lookup'
+import { finished, type Steps } from '../steps'
 import { countedOf } from './counted'
 import type { Subject } from './every'
 import { learn } from './learn'
@@ -62,11 +63,21 @@ export function observationsOf(plan: Observed, subject: Subject | { run: string 
   return groups.get(subjectName(subject)) ?? []
 }
 
-function foldedOf({ observations, site }: Observed): Folded {
+const foldedOf = (plan: Observed): Folded => finished(foldInSteps(plan))
+
+/** What is believed of a site that has seen much, worked out a little at a time; after that `learnedOf` has it at hand. */
+export function* learnInSteps(plan: Observed): Steps<void> {
+  yield* foldInSteps(plan)
+}
+
+function* foldInSteps({ observations, site }: Observed): Steps<Folded> {
   const found = folded.get(observations)
   if (found?.practice === site.practice) return found
   const groups = found?.groups ?? grouped(observations)
-  const learned = learnedFrom(groups, new Map(), namesTouched(groups.values()), site.practice)
+  yield
+  const touched = namesTouched(groups.values())
+  yield
+  const learned = yield* learnedFrom(groups, new Map(), touched, site.practice)
   const made: Folded = { groups, practice: site.practice, learned }
   folded.set(observations, made)
   return made
@@ -98,13 +109,13 @@ function namesTouched(lists: Iterable<readonly Observation[]>): Set<SubjectName>
 /**
  * What is learnt once some subjects are folded again; `before` is what was known of all others.
  */
-function learnedFrom(
+function* learnedFrom(
   groups: ReadonlyMap<SubjectName, readonly Observation[]>,
   before: ReadonlyMap<SubjectName, Learnt>,
   touched: ReadonlySet<SubjectName>,
   practice: boolean,
   known: Omit<Learned, 'bySubject'> = { runs: new Map(), copied: new Map() },
-): Learned {
+): Steps<Learned> {
   const bySubject = new Map(before)
   const fold = (name: SubjectName, list: readonly Observation[]): void => {
     const learnt = learn(countedOf(list, practice))
@@ -113,12 +124,24 @@ function learnedFrom(
   }
   // what was seen of runs speaks of the cables in them as well
   const cables = [...touched].filter((name) => name.startsWith('cable '))
-  for (const name of touched) if (!name.startsWith('cable ')) fold(name, groups.get(name) ?? [])
+  let folded = 0
+  for (const name of touched) {
+    if (name.startsWith('cable ')) continue
+    fold(name, groups.get(name) ?? [])
+    folded += 1
+    if (folded % AT_A_STEP === 0) yield
+  }
   const runs = runsAgain(known.runs, touched, (name) => bySubject.has(name))
-  for (const name of cables)
+  for (const name of cables) {
     fold(name, [...(groups.get(name) ?? []), ...seenInRuns(namesWith(runs, name.slice('cable '.length)), groups)])
+    folded += 1
+    if (folded % AT_A_STEP === 0) yield
+  }
   return { bySubject, runs, copied: copiedAgain(known.copied, before, bySubject, touched) }
 }
+
+/** Subjects folded in one step. */
+const AT_A_STEP = 40
 
 /** The names of observed runs that a cable lay in. */
 const namesWith = (runs: Learned['runs'], cable: string): SubjectName[] => byLead(runs).get(cable) ?? []
@@ -221,7 +244,9 @@ export function learnedAgain(
     if (list.length > 0) groups.set(name, list)
     else groups.delete(name)
   }
-  const learned = learnedFrom(groups, known.learned.bySubject, namesTouched(lists), known.practice, known.learned)
+  const learned = finished(
+    learnedFrom(groups, known.learned.bySubject, namesTouched(lists), known.practice, known.learned),
+  )
   folded.set(after.observations, { groups, practice: known.practice, learned })
 }
 

@@ -1,6 +1,6 @@
 import { PORT_SITES, type Port, portSchema } from '../plan/device'
 import { slugOf } from '../plan/free-id'
-import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
+import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { type Connector, connectorNames } from '../standards/connectors'
 import type { DisplayPortLink, HdmiLevel } from '../standards/picture-links'
 
@@ -90,6 +90,12 @@ type Draft = {
   ownPlug?: string
   lacksResistors?: true
   powerOnly?: true
+  /** Of HDMI, where a port speaks DisplayPort as well and otherwise. */
+  hdmiDirection?: 'out' | 'in'
+  hdmiCompression?: true
+  /** A tunnel and no plain USB; a picture connector without a picture. */
+  noUsb?: true
+  noPicture?: true
 }
 
 /**
@@ -99,9 +105,9 @@ type Draft = {
  * @example parsePortLine('left: type-C tb4 dp1.4 15W takes 96W @left')
  */
 export function parsePortLine(line: string): Parsed<SaidPort[]> {
-  const text = plainText(line)
-  const [head, rest] = splitName(text)
-  const words = rest.split(' ').filter(Boolean)
+  if (line.length > LONGEST_LINE) return unreadable(`A port is said in at most ${LONGEST_LINE} characters.`)
+  const [head, rest] = splitName(line.trim())
+  const words = rest.split(/\s/).filter(Boolean)
   const counted = /^(\d{1,2})x$/i.exec(words[0] ?? '')
   const count = counted ? Number(counted[1]) : 1
   if (counted) words.shift()
@@ -133,13 +139,36 @@ export function parsePortLine(line: string): Parsed<SaidPort[]> {
   return parsed(ports)
 }
 
+/** Longer than the longest names, plug and controller together. */
+const LONGEST_LINE = 1500
+
+/** What stands before the first colon is the name; a name with a colon in it stands in quotes, a quote in it doubled. */
 function splitName(text: string): [string, string] {
+  if (text.startsWith('"')) {
+    const quoted = /^"((?:[^"]|"")*)" ?:/.exec(text)
+    if (quoted) return [(quoted[1] ?? '').replaceAll('""', '"'), text.slice(quoted[0].length)]
+  }
   const colon = text.indexOf(':')
-  return colon < 0 ? ['', text] : [text.slice(0, colon).trim(), text.slice(colon + 1)]
+  return colon < 0 ? ['', text] : [plainText(text.slice(0, colon)), text.slice(colon + 1)]
 }
 
+/** A name as `splitName` reads it back. */
+const namePart = (name: string): string => (/^"|:|\s\s|[^\S ]/.test(name) ? `"${name.replaceAll('"', '""')}"` : name)
+
+/** A name within a line of words: spaces are underscores, and what would not come back is written by its number. */
+const oneWord = (name: string): string =>
+  name.replace(/[_%]|\s/g, (letter) => (letter === ' ' ? '_' : letter === '_' ? '%5F' : encodeURIComponent(letter)))
+const fromWord = (word: string): string =>
+  word.replaceAll('_', ' ').replace(/(?:%[0-9A-F]{2})+/g, (codes) => {
+    try {
+      return decodeURIComponent(codes)
+    } catch {
+      return codes
+    }
+  })
+
 const wattsOf = (word: string): number | null => {
-  const found = /^(\d{1,3}(?:\.\d{1,2})?)w$/.exec(word)
+  const found = /^(\d{1,3}(?:\.\d{1,22})?)w$/.exec(word)
   return found ? Number(found[1]) : null
 }
 
@@ -157,7 +186,7 @@ function readWord(draft: Draft, word: string, written: string): boolean {
   else if (word in LINK_WORDS) draft.link = LINK_WORDS[word]
   else if (draft.connector === undefined && /^own-./.test(word)) {
     draft.connector = 'own'
-    draft.ownPlug = written.slice(4).replaceAll('_', ' ')
+    draft.ownPlug = fromWord(written.slice(4))
   } else if (word === 'no-resistors') draft.lacksResistors = true
   else if (word === 'power-only') draft.powerOnly = true
   else if (word === 'plug') draft.gender = 'plug'
@@ -168,10 +197,15 @@ function readWord(draft: Draft, word: string, written: string): boolean {
   else if (/^[124]lanes?$/.test(word)) draft.lanes = Number(word[0]) as 1 | 2 | 4
   else if (word === 'in' || word === 'out') draft.direction = word
   else if (word === 'dsc') draft.compression = true
+  else if (word.startsWith('hdmi-') && word.slice(5) in HDMI_WORDS) draft.level = HDMI_WORDS[word.slice(5)]
+  else if (word === 'hdmi-in' || word === 'hdmi-out') draft.hdmiDirection = word === 'hdmi-in' ? 'in' : 'out'
+  else if (word === 'hdmi-dsc') draft.hdmiCompression = true
+  else if (word === 'no-usb') draft.noUsb = true
+  else if (word === 'no-picture') draft.noPicture = true
   else if (wattsOf(word) !== null) draft.gives = wattsOf(word) ?? undefined
   else if (levelOf(word)) draft.levels = [...(draft.levels ?? []), levelOf(word) as Level]
   else if (word in SITE_WORDS) draft.sits = SITE_WORDS[word]
-  else if (written.startsWith('@') && written.length > 1) draft.controller = written.slice(1).replaceAll('_', ' ')
+  else if (written.startsWith('@') && written.length > 1) draft.controller = fromWord(written.slice(1))
   else return false
   return true
 }
@@ -180,7 +214,7 @@ type Level = { volts: number; amps: number }
 
 /** A supply level as a plate lists it: "9Vx3A". */
 function levelOf(word: string): Level | null {
-  const found = /^(\d{1,2}(?:\.\d)?)vx(\d(?:\.\d{1,2})?)a$/.exec(word)
+  const found = /^(\d{1,2}(?:\.\d{1,22})?)vx(\d(?:\.\d{1,22})?)a$/.exec(word)
   return found ? { volts: Number(found[1]), amps: Number(found[2]) } : null
 }
 
@@ -191,20 +225,26 @@ const SITE_WORDS: Readonly<Record<string, NonNullable<Port['sits']>>> = Object.f
 /** What a draft comes to: a DisplayPort connector speaks DisplayPort, an HDMI one HDMI, where no word says of which generation. */
 function portOf(draft: Draft): Record<string, unknown> {
   const { connector, gender, role, usb, usb4, thunderbolt, gives, takes, sits, controller } = draft
-  const { link, lanes = 4, level, direction = 'out', compression = false } = draft
-  const dp = connector === 'displayport' || connector === 'mini-displayport'
+  const { link, lanes = 4, level, direction = 'out', compression = false, noUsb, noPicture } = draft
+  const dp = !noPicture && (connector === 'displayport' || connector === 'mini-displayport')
+  const both = link !== undefined || dp
+  const hdmi = {
+    direction: both ? (draft.hdmiDirection ?? direction) : direction,
+    compression: both ? draft.hdmiCompression === true : compression,
+  }
   return {
     connector,
     ...(gender ? { gender } : {}),
     ...(role ? { role } : {}),
     // a tunnel speaks 10 Gb/s of plain USB as well
-    ...(usb ? { usb } : thunderbolt || usb4 ? { usb: 'gen2x1' } : {}),
+    ...(usb ? { usb } : (thunderbolt || usb4) && !noUsb ? { usb: 'gen2x1' } : {}),
     ...(usb4 ? { usb4 } : {}),
     ...(thunderbolt ? { thunderbolt } : {}),
     ...(link || dp ? { displayport: { direction, link: link ?? 'hbr2', lanes, compression } } : {}),
-    ...(connector === 'hdmi' ? { hdmi: { direction, level: level ?? 'tmds-18', compression } } : {}),
     // one link of DVI goes as far as 165 MHz
-    ...(connector === 'dvi' ? { hdmi: { direction, level: 'tmds-4.95', compression: false } } : {}),
+    ...(level || (!noPicture && (connector === 'hdmi' || connector === 'dvi'))
+      ? { hdmi: { ...hdmi, level: level ?? (connector === 'dvi' ? 'tmds-4.95' : 'tmds-18') } }
+      : {}),
     ...(gives ? { gives } : {}),
     ...(takes ? { takes } : {}),
     ...(draft.levels ? { levels: draft.levels } : {}),
@@ -219,10 +259,19 @@ function portOf(draft: Draft): Record<string, unknown> {
 export function portLine(port: SaidPort): string {
   const { connector, gender, role, usb, usb4, thunderbolt, displayport, hdmi, gives, takes, sits, controller } = port
   const direction = displayport?.direction ?? hdmi?.direction
-  return `${port.name}: ${[
-    port.ownPlug ? `own-${port.ownPlug.replaceAll(' ', '_')}` : connector,
+  const pictured = connector === 'hdmi' || connector === 'dvi'
+  const shown = pictured || connector === 'displayport' || connector === 'mini-displayport'
+  return `${namePart(port.name)}: ${[
+    port.ownPlug ? `own-${oneWord(port.ownPlug)}` : connector,
     gender === 'plug' ? 'plug' : '',
     hdmi && connector === 'hdmi' ? wordOf(HDMI_WORDS, hdmi.level) : '',
+    hdmi && connector !== 'hdmi' && !(connector === 'dvi' && hdmi.level === 'tmds-4.95')
+      ? `hdmi-${wordOf(HDMI_WORDS, hdmi.level)}`
+      : '',
+    displayport && hdmi && hdmi.direction !== displayport.direction ? `hdmi-${hdmi.direction}` : '',
+    displayport && hdmi?.compression ? 'hdmi-dsc' : '',
+    shown && (pictured ? !hdmi : !displayport) ? 'no-picture' : '',
+    (usb4 || thunderbolt) && !usb ? 'no-usb' : '',
     role === 'either' ? '' : role,
     usb ? wordOf(USB_WORDS, usb) : '',
     usb4 ? `usb4-${usb4}` : '',
@@ -230,13 +279,13 @@ export function portLine(port: SaidPort): string {
     displayport ? wordOf(LINK_WORDS, displayport.link) : '',
     displayport && displayport.lanes !== 4 ? `${displayport.lanes}lanes` : '',
     direction ?? '',
-    displayport?.compression || hdmi?.compression ? 'dsc' : '',
-    gives === undefined ? '' : `gives ${decimal(gives, 2)}W`,
-    takes === undefined ? '' : `takes ${decimal(takes, 2)}W`,
-    ...(port.levels ?? []).map(({ volts, amps }) => `${decimal(volts, 1)}Vx${decimal(amps, 2)}A`),
+    (displayport ?? hdmi)?.compression ? 'dsc' : '',
+    gives === undefined ? '' : `gives ${gives}W`,
+    takes === undefined ? '' : `takes ${takes}W`,
+    ...(port.levels ?? []).map(({ volts, amps }) => `${volts}Vx${amps}A`),
     port.lacksResistors ? 'no-resistors' : '',
     sits ? `on-${sits.replace(' ', '-')}` : '',
-    controller ? `@${controller.replaceAll(' ', '_')}` : '',
+    controller ? `@${oneWord(controller)}` : '',
   ]
     .filter(Boolean)
     .join(' ')}`

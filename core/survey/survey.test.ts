@@ -5,7 +5,10 @@ import { start } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import { addDevices, portsInTheWay, saveDevice, whatUses } from '../change/changes/survey'
 import { assess } from '../checks/assess'
-import { type Device, deviceSchema, type Port } from '../plan/device'
+import { type Device, deviceSchema, PORT_ROLES, PORT_SITES, type Port, portSchema } from '../plan/device'
+import { nameField } from '../plan/fields'
+import { CONNECTORS } from '../standards/connectors'
+import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
 import { keptPorts, parsePortLine, parsePortLines, portExample, portLine, type SaidPort } from './port-line'
 import { fromTemplate, templates } from './templates'
 
@@ -66,6 +69,49 @@ describe('a port said in a line', () => {
       const usual = port.thunderbolt || port.usb4 ? { usb: port.usb ?? 'gen2x1' } : {}
       expect(said(portLine(port)), portLine(port)).toEqual([{ ...port, ...usual }])
     }
+  })
+  it('is read back the same from the line it is written as, whatever port there can be', () => {
+    const word = fc
+      .string({ minLength: 1, maxLength: 14, unit: 'grapheme' })
+      .filter((text) => nameField.safeParse(text).data === text)
+    const maybe = <T>(value: fc.Arbitrary<T>) => fc.option(value, { nil: undefined })
+    const watts = fc.double({ min: 0.01, max: 240, noNaN: true })
+    const made = fc.record({
+      name: fc.oneof(word, fc.constantFrom('left: upper', '"left"', '2x', 'a  b', 'hdmi 2.0')),
+      connector: fc.constantFrom(...CONNECTORS.filter((each) => each !== 'own')),
+      gender: fc.constantFrom('socket', 'plug'),
+      role: fc.constantFrom(...PORT_ROLES),
+      usb: maybe(fc.constantFrom('usb2', 'gen1x1', 'gen2x1', 'gen2x2')),
+      usb4: maybe(fc.constantFrom(20, 40, 80)),
+      thunderbolt: maybe(fc.constantFrom(3, 4, 5)),
+      displayport: maybe(
+        fc.record({
+          direction: fc.constantFrom('in', 'out'),
+          link: fc.constantFrom(...DISPLAYPORT_LINKS),
+          lanes: fc.constantFrom(1, 2, 4),
+          compression: fc.boolean(),
+        }),
+      ),
+      hdmi: maybe(
+        fc.record({
+          direction: fc.constantFrom('in', 'out'),
+          level: fc.constantFrom(...HDMI_LEVELS),
+          compression: fc.boolean(),
+        }),
+      ),
+      gives: maybe(watts),
+      takes: maybe(watts),
+      lacksResistors: maybe(fc.constant(true)),
+      sits: maybe(fc.constantFrom(...PORT_SITES)),
+      controller: maybe(word),
+    })
+    fc.assert(
+      fc.property(made, (port) => {
+        const { id: _, ...said } = portSchema.parse(JSON.parse(JSON.stringify({ id: 'p', ...port })))
+        expect(parsePortLine(portLine(said))).toEqual({ ok: true, value: [said] })
+      }),
+      { numRuns: 1500 },
+    )
   })
   it('never fails on what people type', () => {
     fc.assert(

@@ -28,6 +28,14 @@ describe('tables of a survey', () => {
       { numRuns: 25 },
     )
   })
+  it('tell needs of one name apart, and keep what two of them ask', () => {
+    const [need] = demo.needs
+    if (!need) throw new Error('the demo has needs')
+    const twice: Plan = { ...demo, needs: [...demo.needs, { ...need, id: 'the-other', priority: 3 }] }
+    const back = read(twice, 'needs', surveyRows(twice, 'needs'))
+    expect(back.bad).toEqual([])
+    expect(editsBetween(twice, back.plan, 1)).toEqual([])
+  })
   it('make the same site anew, one after the other', () => {
     let made: Plan = { ...emptyPlan({ id: 's', name: 'S' }), floors: demo.floors, kinds: demo.kinds, cables: [] }
     for (const table of SURVEY_TABLES) {

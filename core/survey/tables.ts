@@ -1,6 +1,6 @@
 import { DEVICE_KINDS, type Device } from '../plan/device'
 import { entityLists } from '../plan/entity'
-import { foldTag } from '../plan/fields'
+import { foldTag, idField } from '../plan/fields'
 import { type Floor, toMillimetre } from '../plan/floor'
 import { freeIds, slugOf } from '../plan/free-id'
 import { byId, planLookup } from '../plan/lookup'
@@ -229,7 +229,7 @@ function leadsOf(text: string, plan: Plan, was: Run | undefined): Parsed<RunLead
 }
 
 const needs: Table = {
-  columns: ['from', 'to', 'kind', 'size', 'name', 'priority', 'note'],
+  columns: ['from', 'to', 'kind', 'size', 'name', 'priority', 'note', 'id'],
   needed: ['from', 'to', 'kind', 'size'],
   rows: (plan) =>
     plan.needs.map((need) => [
@@ -240,6 +240,8 @@ const needs: Table = {
       need.name ?? '',
       need.priority === undefined ? '' : String(need.priority),
       need.note ?? '',
+      // what two needs are called may be the same
+      need.id,
     ]),
   read(row, { plan, idOf }) {
     const [from, to] = [found(plan.devices, row('from'), 'from'), found(plan.devices, row('to'), 'to')]
@@ -252,10 +254,18 @@ const needs: Table = {
     const between = plan.needs.filter(
       (need) => need.from === from.value.id && need.to === to.value.id && need.kind === kind,
     )
-    const was = between.find(({ name }) => (name ?? '').toLowerCase() === row('name').toLowerCase())
+    const was =
+      between.find(({ id }) => id === row('id')) ??
+      (row('id') === ''
+        ? between.find(({ name }) => (name ?? '').toLowerCase() === row('name').toLowerCase())
+        : undefined)
     const priority = row('priority') === '' ? undefined : Number(row('priority'))
     const need = {
-      ...(was ?? { id: idOf('needs', `${kind} ${to.value.name}`), from: from.value.id, to: to.value.id }),
+      ...(was ?? {
+        id: freshNeed(plan, row('id')) ?? idOf('needs', `${kind} ${to.value.name}`),
+        from: from.value.id,
+        to: to.value.id,
+      }),
       ...size.value,
       ...(row('name') === '' ? {} : { name: row('name') }),
       ...(priority === undefined ? {} : { priority }),
@@ -264,6 +274,10 @@ const needs: Table = {
     return parsed(put(plan, 'needs', need))
   },
 }
+
+/** An id that a row gives to a need of its own; null where it gives none that could be one. */
+const freshNeed = (plan: Plan, id: string): string | null =>
+  idField.safeParse(id).success && !plan.needs.some((need) => need.id.toLowerCase() === id.toLowerCase()) ? id : null
 
 export const surveyTables: Readonly<Record<SurveyTable, Table>> = { places, devices, ports, runs, needs }
 

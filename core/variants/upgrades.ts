@@ -1,5 +1,4 @@
 import { type Assessed, assessAnew, assessInSteps } from '../checks/assess'
-import type { Steps } from '../checks/steps'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { hostBehind } from '../path/reachable'
 import { formatPictureMode } from '../picture/mode-text'
@@ -12,6 +11,7 @@ import { formatRate } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
 import { usefulOffers } from '../remedy/best-lead'
 import { roomOf } from '../remedy/room'
+import type { Steps } from '../steps'
 
 /** A run that an upgrade would break, and what would have to be bought for it to hold. */
 export type Fallen = Turned & {

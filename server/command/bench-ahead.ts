@@ -1,6 +1,6 @@
 import { assessAnew } from '../../core/checks/assess'
 import { reassess } from '../../core/checks/reassess'
-import { finished } from '../../core/checks/steps'
+import { finished } from '../../core/steps'
 import { proposeLeads } from '../../core/match/lead-proposal'
 import { put } from '../../core/plan/put'
 import { findWaysOut } from '../../core/remedy/search'

@@ -79,12 +79,12 @@ test('what does not fit is said in words, and nothing of it is saved', async ({ 
   for (const [path, form] of [
     [`${site}/drawer?index`, { ...bulk, intent: 'tag', first: `${'x'.repeat(40)}1` }],
     [`${site}/drawer?index`, { cables: 'c-0003', base: '1', intent: 'delete' }],
-    [`${site}/cables/c-0001`, { intent: 'trial', tried: 'usb2', seen: 'usb2', seconds: '99999999999', controller: '' }],
-    [`${site}/cables/c-0001`, { intent: 'trial', tried: 'usb2', seen: 'usb2', seconds: 'Infinity', controller: '' }],
-    [
-      `${site}/cables/c-0001`,
-      { intent: 'trial', tried: 'usb2', seen: 'usb2', seconds: '60', controller: 'left\tside' },
-    ],
+    [`${site}/cables/c-0001`, { intent: 'seen', line: 'held USB 2.0 for Infinity s' }],
+    [`${site}/cables/c-0001`, { intent: 'seen', line: '999 W', socket: 'nowhere/1' }],
+    [`${site}/cables/c-0001`, { intent: 'seen', line: 'x'.repeat(500) }],
+    [`${site}/cables/c-0001`, { intent: 'seen' }],
+    [`${site}/runs/r-01`, { intent: 'seen', line: 'lovely' }],
+    [`${site}/runs/r-01`, { intent: 'retract', observation: 'never-was', reason: 'x' }],
     [`${site}/cables/c-0001`, { intent: 'retract', observation: 'c-0001.o1', reason: '   ' }],
     [`${site}/policy`, { intent: 'site', name: '   ', base: '1' }],
     [`${site}/history`, { undo: 'never-was' }],
@@ -133,11 +133,8 @@ test('whatever was changed, the site’s own file brings it back', async ({ page
   const site = await ownSite(page)
   const saved = [
     await post(request, `${site}/cables/c-0001`, {
-      intent: 'trial',
-      tried: 'usb4-40',
-      seen: 'dropped',
-      seconds: '71',
-      controller: 'left',
+      intent: 'seen',
+      line: 'dropped at 40 Gb/s after 71 s',
     }),
     await post(request, `${site}/drawer?index`, { cables: 'c-0040 c-0041', intent: 'lent', base: '2' }),
   ]
@@ -171,11 +168,8 @@ test('a browser that stands at a place is told what came after it, without the p
   const identity = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/.exec(page1)?.[0] ?? ''
   await post(request, `${site}/runs/r-01`, { ...(await formOf(request, site, 'r-01')), note: 'told' })
   await post(request, `${site}/cables/c-0001`, {
-    intent: 'trial',
-    tried: 'usb2',
-    seen: 'usb2',
-    seconds: '60',
-    controller: '',
+    intent: 'seen',
+    line: 'held USB 2.0 for 60 s',
   })
   const told = await request.get(`${site}/changes?since=1&identity=${identity}`)
   const text = await told.text()
@@ -187,7 +181,7 @@ test('a browser that stands at a place is told what came after it, without the p
       [2, [{ list: 'runs', id: 'r-01', value: { note: 'told' } }]],
       [3, []],
     ],
-    learned: { cables: [['c-0001', { tallies: [{ mode: 'usb2', passed: 1 }] }]] },
+    learned: [['cable c-0001', { tallies: [{ mode: 'usb2', passed: 1 }] }]],
   })
   for (const [since, who] of [
     ['99', identity],

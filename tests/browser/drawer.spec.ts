@@ -89,13 +89,20 @@ test.describe('one cable', () => {
     await expect(
       page.getByText(/disagrees about its rate: the mark on it says USB 10 Gb\/s, its chip says USB 2.0/),
     ).toBeVisible()
-    await page.getByText('Write down what came up').click()
-    await page.getByLabel('Tried').selectOption('gen2x1')
-    await page.getByLabel('Came up as').selectOption('usb2')
-    await page.getByLabel('Seconds').fill('75')
-    await page.getByLabel('On the controller').fill('left')
-    await page.getByRole('button', { name: 'Write down', exact: true }).click()
-    await expect(page.getByRole('row', { name: /a soak tried USB 10 Gb\/s \(Gen 2\): USB 2.0, 75 s/ })).toBeVisible()
+    const line = page.getByLabel('What you saw')
+    await line.fill('it was fine')
+    await expect(page.getByText('says nothing that can be written down')).toBeVisible()
+    await page.getByRole('button', { name: 'Write it down' }).click()
+    await expect(page.getByRole('alert')).toContainText('Nothing was saved')
+    // what was typed is still there, and is put right
+    await line.fill('came up as USB 2.0 for 75 s')
+    await expect(page.getByText('Reads as: tried USB 2.0: USB 2.0, 75 s.')).toBeVisible()
+    await page.getByLabel('In the socket').selectOption('gallery-laptop/left')
+    await expect(page.getByText(/Reads as: tried Thunderbolt 40 Gb\/s: USB 2.0, 75 s/)).toBeVisible()
+    await page.getByRole('button', { name: 'Write it down' }).click()
+    await expect(
+      page.getByRole('row', { name: /a soak tried Thunderbolt 40 Gb\/s: USB 2.0, 75 s.*controller left/ }),
+    ).toBeVisible()
     await expect(page.getByRole('row', { name: /left 0 of 1 0 % to 79 %/ })).toBeVisible()
   })
 

@@ -1,0 +1,25 @@
+import type { Copy } from '../core/change/change'
+import { inSlices } from './in-slices'
+import { keepView, keptView, latestView, type SiteView, viewOf } from './site-copy'
+
+/** Views that are being worked out: whoever asks for one meanwhile waits for the same. */
+const underway = new Map<string, Promise<SiteView>>()
+
+/** The view of a copy for the pages below, worked out a slice at a time, so that nobody else waits for it. */
+export async function openView(siteId: string, copy: Copy, identity: string): Promise<SiteView> {
+  const kept = keptView(siteId, identity, copy.place)
+  if (kept) return kept
+  const key = `${siteId} ${identity} ${copy.place}`
+  const found = underway.get(key)
+  if (found) return found
+  const work = inSlices(viewOf(copy, identity, latestView(siteId))).then((view) => {
+    keepView(siteId, view)
+    return view
+  })
+  underway.set(key, work)
+  try {
+    return await work
+  } finally {
+    underway.delete(key)
+  }
+}
