@@ -8,6 +8,14 @@ module.exports = {
       to: { circular: true },
     },
     {
+      name: 'no-folder-circle',
+      comment: 'The rooms of the trade stand on one another: no folder of core leads back to itself through another.',
+      severity: 'error',
+      scope: 'folder',
+      from: { path: '^core/[^/]+$' },
+      to: { circular: true, path: '^core/[^/]+$' },
+    },
+    {
       name: 'core-stands-alone',
       comment:
         'The trade knows no screen, no database, no server and no Node; schemas, statistics and queues are packages that know none either.',
@@ -43,7 +51,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
-    exclude: { path: '\\+types' },
+    exclude: { path: ['\\+types', '\\.test\\.tsx?$'] },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
     enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default'] },

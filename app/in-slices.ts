@@ -1,4 +1,4 @@
-import type { Steps } from '../core/steps'
+import type { Steps } from '../core/work/steps'
 
 /** As long as one slice may hold the page up. */
 const SLICE_MS = 12

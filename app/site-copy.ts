@@ -12,7 +12,7 @@ import {
   touchedByLearning,
 } from '../core/observe/learned'
 import { PLAN_LISTS, type Plan } from '../core/plan/plan'
-import type { Steps } from '../core/steps'
+import type { Steps } from '../core/work/steps'
 
 /** A site as pages see it: its plan at a place in its log, and what it comes to. */
 export type SiteView = { identity: string; copy: Copy; assessed: Assessed }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Edit, Place } from '../core/change/change'
-import { type Run, runSchema } from '../core/plan/run'
+import { type Run, runSchema } from '../core/vocabulary/run'
 
 /** What was tried beside what a form holds, as a button sends it that keeps both. */
 const triedSchema = z.object({

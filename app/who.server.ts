@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { createCookie } from 'react-router'
-import { nameField } from '../core/plan/fields'
+import { nameField } from '../core/vocabulary/fields'
 import { database } from '../server/database/connection'
 import { signingSecret } from '../server/people/signing-secret'
 import type { Hand } from '../server/sites/change-site'

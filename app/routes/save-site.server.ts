@@ -1,7 +1,7 @@
 import { data, redirect } from 'react-router'
 import { z } from 'zod'
 import { changeSite } from '../../core/change/changes/site'
-import { nameField, noteField } from '../../core/plan/fields'
+import { nameField, noteField } from '../../core/vocabulary/fields'
 import { baseOf, change, whyNotSaved } from '../stored.server'
 
 const siteForm = z.object({

@@ -1,6 +1,6 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
-import { nameField } from '../../core/plan/fields'
+import { nameField } from '../../core/vocabulary/fields'
 import { within } from '../address'
 import { readForm } from '../read-form.server'
 import { MainButton, Notice } from '../ui/controls'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import type { PortAddress } from '../../core/plan/run'
 import { formatLength, type LengthUnit, parseLength, sameLength } from '../../core/quantity/length'
 import type { Parsed } from '../../core/quantity/parsed'
+import type { PortAddress } from '../../core/vocabulary/run'
 
 /** Text that one of the core's parsers understands, with the parser's own sentence where it does not. */
 export const readBy = <T>(parse: (text: string) => Parsed<T>, empty: string) =>

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import type { Instant } from '../../core/plan/fields'
+import type { Instant } from '../../core/vocabulary/fields'
 
 const inUtc = (at: Instant): string => `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`
 

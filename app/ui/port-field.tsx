@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from 'react'
-import type { Device, Port } from '../../core/plan/device'
 import { portKey, type SiteIndex } from '../../core/plan/site-index'
 import { connectorNames } from '../../core/standards/connectors'
+import type { Device, Port } from '../../core/vocabulary/device'
 import { ChoiceField, type Option, type OptionGroup } from './choice'
 import type { Known } from './field'
 import { useSite } from './site-context'

@@ -1,5 +1,5 @@
 import type { Tried } from '../observe/observation'
-import type { BenchTest } from '../plan/session'
+import type { BenchTest } from '../vocabulary/session'
 import type { ReadingGrade } from './grade-reading'
 import type { Prediction } from './predict'
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { BenchTest } from '../plan/session'
+import type { BenchTest } from '../vocabulary/session'
 import { type BenchOrder, orderBench } from './order'
 import { fewestPlugs, plugsOver, portsOf, type Setup } from './setup'
 

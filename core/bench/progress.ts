@@ -1,6 +1,6 @@
 import type { Plan } from '../plan/plan'
-import type { Session } from '../plan/session'
 import type { SiteIndex } from '../plan/site-index'
+import type { Session } from '../vocabulary/session'
 import { type SessionReadings, sessionMatrix } from './matrix'
 import { type BenchOrder, orderBench, type Underway } from './order'
 import { isRisky } from './risk'

@@ -1,14 +1,14 @@
 import { type Offered, portPicture } from '../link/picture-link'
 import { portModes } from '../link/port-modes'
 import { plugsInto } from '../match/rank'
-import type { Cable } from '../plan/cable'
-import { keptWith } from '../plan/lookup'
-import type { PictureMode } from '../plan/need'
-import type { PortAddress } from '../plan/run'
-import type { BenchTest } from '../plan/session'
 import { portKey, type SiteIndex, type Socket } from '../plan/site-index'
 import { LINK_MODES } from '../standards/link-modes'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
+import type { Cable } from '../vocabulary/cable'
+import type { PictureMode } from '../vocabulary/need'
+import type { PortAddress } from '../vocabulary/run'
+import type { BenchTest } from '../vocabulary/session'
+import { keptWith } from '../work/kept'
 
 const PICTURE: PictureMode = { width: 3840, height: 2160, refresh: 60, bits: 8, chroma: '444' }
 

@@ -1,11 +1,11 @@
 import { abilitiesOf } from '../link/abilities'
 import { wasTried } from '../observe/known'
 import type { Tried } from '../observe/observation'
-import type { Cable } from '../plan/cable'
 import type { SiteIndex } from '../plan/site-index'
 import { formatRate } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
 import { isBetterMode, linkModeFacts } from '../standards/link-modes'
+import type { Cable } from '../vocabulary/cable'
 import type { Cell } from './cell'
 import { readingText } from './grade-reading'
 

@@ -1,8 +1,8 @@
 import { cautionsOf } from '../drawer/cable-cautions'
 import { knownOf } from '../link/lay'
 import { ranHotOfKind } from '../link/record'
-import type { Cable } from '../plan/cable'
 import type { SiteIndex } from '../plan/site-index'
+import type { Cable } from '../vocabulary/cable'
 
 /** Whether a lead is suspected of getting hot: such leads are tried last, when least is plugged in (common practice). */
 export function isRisky(index: SiteIndex, cable: Cable): boolean {

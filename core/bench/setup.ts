@@ -1,9 +1,9 @@
 import { plugsInto } from '../match/rank'
-import type { Cable } from '../plan/cable'
-import type { PortAddress } from '../plan/run'
-import type { BenchTest } from '../plan/session'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import { endsMate } from '../standards/connectors'
+import type { Cable } from '../vocabulary/cable'
+import type { PortAddress } from '../vocabulary/run'
+import type { BenchTest } from '../vocabulary/session'
 
 /** Two ports a cable is plugged into, and the tests that are done there. */
 export type Setup = { from: PortAddress; to: PortAddress; tests: readonly BenchTest[] }

@@ -1,7 +1,7 @@
 import type { Where } from '../observe/every'
 import type { Unwritten } from '../observe/observation'
-import type { PortAddress } from '../plan/run'
 import { type SiteIndex, socketAt } from '../plan/site-index'
+import type { PortAddress } from '../vocabulary/run'
 
 /** Where something is seen, as the survey has it now: the sockets, the controller, the computer and what is installed on it. */
 export function whereAt(index: SiteIndex, from: PortAddress, to?: PortAddress): Where {

@@ -1,6 +1,6 @@
 import type { Entities, Entity, Fault, ListName } from '../plan/entity'
-import type { Instant } from '../plan/fields'
 import type { Plan } from '../plan/plan'
+import type { Instant } from '../vocabulary/fields'
 import type { ChangeName } from './words'
 
 /** The place of a change in its site's log, from 1 on. */

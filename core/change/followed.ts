@@ -1,7 +1,7 @@
 import { entityLists, LIST_NAMES } from '../plan/entity'
 import type { Plan } from '../plan/plan'
-import type { Run } from '../plan/run'
 import { followedRoute } from '../route/follow'
+import type { Run } from '../vocabulary/run'
 import { replay } from './apply'
 import type { Copy, Edit } from './change'
 import { same } from './merge'

@@ -3,17 +3,17 @@ import type { LaidRun } from '../link/lay'
 import { learnInSteps } from '../observe/learned'
 import { findPath, type Step } from '../path/find-path'
 import { streamRate } from '../picture/timing'
-import type { Need, NeedKind } from '../plan/need'
 import type { Plan } from '../plan/plan'
-import type { Run } from '../plan/run'
 import { indexPlan, leadCable, type SiteIndex, socketAt } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import type { LinkMode } from '../standards/link-modes'
 import { DISPLAYPORT_LINKS } from '../standards/picture-links'
-import { leadShape } from '../standards/reach'
-import { finished, type Steps } from '../steps'
+import { isExtension, leadShape } from '../standards/reach'
 import type { PictureEnds } from '../tunnel/tunnel'
+import type { Need, NeedKind } from '../vocabulary/need'
+import type { Run } from '../vocabulary/run'
+import { finished, type Steps } from '../work/steps'
 import { checks } from './checks'
 import { craft, type Finding, type Part, type Verdict, worstOf } from './finding'
 import { type Crossing, leadPart, portPart, situationOf } from './situation'
@@ -139,7 +139,7 @@ function hubsAlong(index: SiteIndex, steps: readonly Step[]): number {
   for (const [at, { run, way }] of steps.entries()) {
     for (const named of run.leads) {
       const { construction, ends } = leadCable(index, named)
-      if (construction === 'active' && leadShape(ends).endsWith('extension')) hubs += 1
+      if (construction === 'active' && isExtension(leadShape(ends))) hubs += 1
     }
     const reached = index.devices.get(way === 'down' ? run.to.device : run.from.device)
     if (at === steps.length - 1) continue

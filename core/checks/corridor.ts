@@ -1,7 +1,7 @@
 import { type Door, openingOf } from '../link/doors'
 import type { Step } from '../path/find-path'
 import { byId } from '../plan/lookup'
-import type { Need } from '../plan/need'
+import type { Need } from '../vocabulary/need'
 import type { Assessed, Flow, RunVerdict } from './assess'
 import { worstOf } from './finding'
 

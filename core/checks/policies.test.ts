@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { judge, type OneRun, onePlan } from '../../tests/support/one-run'
-import type { Policy } from '../plan/policy'
+import type { Policy } from '../vocabulary/policy'
 import { assess } from './assess'
 
 const host: OneRun['from'] = { connector: 'type-c', role: 'host', usb: 'gen2x1', gives: 15 }

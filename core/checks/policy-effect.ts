@@ -1,5 +1,5 @@
-import type { Policy } from '../plan/policy'
-import type { Steps } from '../steps'
+import type { Policy } from '../vocabulary/policy'
+import type { Steps } from '../work/steps'
 import { type Assessed, assessInSteps } from './assess'
 import { type Turned, turnedBetween } from './turned'
 

@@ -1,7 +1,7 @@
 import type { Edit } from '../change/change'
 import { byId } from '../plan/lookup'
-import type { Run } from '../plan/run'
 import type { Metres } from '../quantity/length'
+import type { Run } from '../vocabulary/run'
 import type { Assessed } from './assess'
 import type { Verdict } from './finding'
 import { judged } from './look-ahead'

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { CHANGE_NAMES, changeWords } from '../change/words'
-import { NEED_KINDS } from '../plan/need'
-import { SURROUNDINGS } from '../plan/surroundings'
 import type { MoveWords } from '../remedy/move'
 import { moveSentence } from '../remedy/words'
 import { commonPractice } from '../standards/source'
+import { NEED_KINDS } from '../vocabulary/need'
+import { SURROUNDINGS } from '../vocabulary/surroundings'
 import { type Finding, type LackFigures, marginOf, narrowestOf, type Reason } from './finding'
 import { sentence } from './sentences'
 

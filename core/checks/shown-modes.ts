@@ -1,7 +1,7 @@
-import type { Screen } from '../plan/device'
-import type { Need, PictureMode } from '../plan/need'
 import type { Socket } from '../plan/site-index'
 import { published } from '../standards/source'
+import type { Screen } from '../vocabulary/device'
+import type { Need, PictureMode } from '../vocabulary/need'
 import type { Finding } from './finding'
 import { type Check, portPart, type Situation } from './situation'
 

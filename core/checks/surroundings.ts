@@ -1,8 +1,8 @@
-import { pathwaysOf, type Run } from '../plan/run'
 import { leadCable, type SiteIndex } from '../plan/site-index'
-import type { Surrounding } from '../plan/surroundings'
 import { conduitFill, fillSource, plugPasses, plugSource, sectionFill, tightestBend } from '../route/conduit'
 import { commonPractice } from '../standards/source'
+import { pathwaysOf, type Run } from '../vocabulary/run'
+import type { Surrounding } from '../vocabulary/surroundings'
 import type { Caution, Finding } from './finding'
 import { type Check, leadPart, runPart, type Situation } from './situation'
 

@@ -1,6 +1,6 @@
 import { byId } from '../plan/lookup'
-import { needLabel } from '../plan/need'
 import type { SiteIndex } from '../plan/site-index'
+import { needLabel } from '../vocabulary/need'
 import type { Assessment } from './assess'
 import { severity, type Verdict } from './finding'
 

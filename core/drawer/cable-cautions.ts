@@ -1,7 +1,7 @@
 import { type KnownCable, markedWatts, wasTried } from '../observe/known'
-import type { Cable } from '../plan/cable'
-import type { Instant } from '../plan/fields'
 import { isLegacyUsb } from '../standards/connectors'
+import type { Cable } from '../vocabulary/cable'
+import type { Instant } from '../vocabulary/fields'
 
 /** What to take care of with a cable wherever it is used (common practice). */
 export type CableCaution =

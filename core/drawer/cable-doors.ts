@@ -3,9 +3,9 @@ import { lackFigures } from '../checks/situation'
 import { carriesAlone } from '../link/abilities'
 import { type LaidLead, looseLead, oughtOf } from '../link/lay'
 import { type SeenOfMode, seenOfMode } from '../observe/trials'
-import type { Cable } from '../plan/cable'
 import type { SiteIndex } from '../plan/site-index'
 import { LINK_MODES, type LinkMode } from '../standards/link-modes'
+import type { Cable } from '../vocabulary/cable'
 
 /** One rate as a door of a cable: whether it is open at the cable's length, and what the book and the bench say of it. */
 export type CableDoor = {

@@ -1,13 +1,13 @@
-import { type SuccessRate, successRate } from '../bench/statistics'
 import { recordOfKindOn } from '../link/record'
 import { learntOfCable, runRecords } from '../observe/learned'
 import type { Learnt, Tally } from '../observe/learnt'
 import type { Trial } from '../observe/trials'
-import type { Cable } from '../plan/cable'
-import type { Instant } from '../plan/fields'
-import { laidCables, type Run } from '../plan/run'
 import type { SiteIndex } from '../plan/site-index'
+import { type SuccessRate, successRate } from '../quantity/statistics'
 import type { LinkMode } from '../standards/link-modes'
+import type { Cable } from '../vocabulary/cable'
+import type { Instant } from '../vocabulary/fields'
+import { laidCables, type Run } from '../vocabulary/run'
 
 /** How often one mode was tried on one controller, and how often it held. */
 export type ModeRecord = { mode: LinkMode; controller: string | null; rate: SuccessRate; last: Instant }

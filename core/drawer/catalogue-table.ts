@@ -1,8 +1,8 @@
 import type { z } from 'zod'
-import { type CableKind, cableKindSchema } from '../plan/cable'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { CONSTRUCTIONS } from '../standards/grades'
+import { type CableKind, cableKindSchema } from '../vocabulary/cable'
 import { endText, parseEnd } from './end-text'
 import { parseMark, parsePowerMark, powerMarkOf } from './mark-text'
 

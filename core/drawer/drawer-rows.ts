@@ -3,12 +3,12 @@ import { knownOf } from '../link/lay'
 import { doesJob, type Job } from '../match/job-text'
 import { basisNames } from '../observe/basis'
 import { wasTried } from '../observe/known'
-import { CABLE_STANDINGS, type Cable } from '../plan/cable'
-import { keptWith } from '../plan/lookup'
-import type { Run } from '../plan/run'
 import type { SiteIndex } from '../plan/site-index'
 import { describeEnd } from '../standards/connectors'
 import { gradeFacts } from '../standards/grades'
+import { CABLE_STANDINGS, type Cable } from '../vocabulary/cable'
+import type { Run } from '../vocabulary/run'
+import { keptWith } from '../work/kept'
 
 /** Where a cable is: in a run, or where somebody put it. */
 export type Whereabouts = { at: 'run'; run: Run } | { at: Cable['standing'] }

@@ -1,11 +1,11 @@
-import type { Device } from '../plan/device'
-import type { Spot } from '../plan/floor'
 import type { Place } from '../plan/plan'
-import type { Run } from '../plan/run'
 import { devicesByPlace, leadCable, type SiteIndex } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
 import { pointOf } from '../route/follow'
+import type { Device } from '../vocabulary/device'
+import type { Spot } from '../vocabulary/floor'
+import type { Run } from '../vocabulary/run'
 
 /** A head stands so high (common practice). */
 export const HEAD_HEIGHT: Metres = 1.7

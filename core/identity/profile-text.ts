@@ -1,4 +1,4 @@
-import type { Port } from '../plan/device'
+import type { Port } from '../vocabulary/device'
 import type { DeviceReading } from './reading-shape'
 
 /** Things of one listing at most. */

@@ -1,4 +1,4 @@
-import type { Port } from '../plan/device'
+import type { Port } from '../vocabulary/device'
 import type { Edid } from './edid-shape'
 
 /** A display that was read: by its EDID, or as a computer lists it, which says less. */

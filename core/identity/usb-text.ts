@@ -1,4 +1,4 @@
-import type { Port } from '../plan/device'
+import type { Port } from '../vocabulary/device'
 import type { DeviceReading, ReadUsb } from './reading-shape'
 
 /** Lines that are looked at, and how much of each. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Need } from '../plan/need'
 import { linkModeFacts } from '../standards/link-modes'
+import type { Need } from '../vocabulary/need'
 import { admit } from './admission'
 import type { PictureLink } from './picture-link'
 

@@ -1,10 +1,10 @@
 import { type SeenOfMode, type Standing, seenOfMode, type Trial } from '../observe/trials'
-import type { Policy } from '../plan/policy'
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
 import type { LinkMode } from '../standards/link-modes'
 import type { Reach } from '../standards/reach'
 import { commonPractice, type Source } from '../standards/source'
+import type { Policy } from '../vocabulary/policy'
 import { isWithinBook, type LaidLead, type LaidRun, oughtOf } from './lay'
 
 /** Why one lead of a chain does not carry something. */

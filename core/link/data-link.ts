@@ -1,6 +1,6 @@
 import { seenAfter } from '../observe/trials'
-import type { Policy } from '../plan/policy'
 import { bestMode, isBetterMode, LINK_MODES, type LinkMode } from '../standards/link-modes'
+import type { Policy } from '../vocabulary/policy'
 import { type Carried, carries, type Doubt, dropOf, type Lack } from './chain'
 import { type LaidRun, oughtOf } from './lay'
 import { portModes } from './port-modes'

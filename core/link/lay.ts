@@ -3,14 +3,14 @@ import { kindName, learntOfCable, runName } from '../observe/learned'
 import { type Learnt, NOTHING_LEARNT } from '../observe/learnt'
 import { type Here, setupText } from '../observe/spot'
 import type { TriedLead } from '../observe/trials'
-import type { Cable, CableKind } from '../plan/cable'
-import { leadKey, type Run } from '../plan/run'
 import { leadCable, portKey, portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { pooledPort } from '../power/pool'
 import { atMost } from '../quantity/limit'
 import { type End, endsMate } from '../standards/connectors'
 import type { LinkMode } from '../standards/link-modes'
 import { bookReach, type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
+import type { Cable, CableKind } from '../vocabulary/cable'
+import { leadKey, type Run } from '../vocabulary/run'
 
 /** A lead as it lies in a run: which of its ends faces the host, what is known of it, what its grade carries and how far. */
 export type LaidLead = {

@@ -1,5 +1,5 @@
-import type { Port } from '../plan/device'
 import type { LinkMode } from '../standards/link-modes'
+import type { Port } from '../vocabulary/device'
 
 const usbModes: Record<NonNullable<Port['usb']>, readonly LinkMode[]> = {
   usb2: ['usb2'],

@@ -1,8 +1,8 @@
 import { learntOfCable } from '../observe/learned'
 import { seenOfMode } from '../observe/trials'
-import type { Cable } from '../plan/cable'
 import type { SiteIndex } from '../plan/site-index'
 import type { LinkMode } from '../standards/link-modes'
+import type { Cable } from '../vocabulary/cable'
 import { knownOf, triedLead } from './lay'
 
 export type KindRecord = { passed: number; tried: number }

@@ -4,8 +4,8 @@ import { type Finding, severity, type Verdict } from '../checks/finding'
 import { judged } from '../checks/look-ahead'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
-import type { Run } from '../plan/run'
-import type { Steps } from '../steps'
+import type { Run } from '../vocabulary/run'
+import type { Steps } from '../work/steps'
 import { freeCables } from './rank-all'
 
 /** One run with the lead proposed for it. */

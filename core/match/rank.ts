@@ -2,13 +2,13 @@ import { assessRun, leadingFinding, type RunVerdict } from '../checks/assess'
 import { type Finding, severity, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { knownOf } from '../link/lay'
-import type { Cable } from '../plan/cable'
-import type { Run } from '../plan/run'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import type { BitsPerSecond } from '../quantity/rate'
 import { endsMate } from '../standards/connectors'
 import { gradeFacts } from '../standards/grades'
+import type { Cable } from '../vocabulary/cable'
+import type { Run } from '../vocabulary/run'
 
 /** One cable of the drawer judged for one run. */
 export type Candidate = {

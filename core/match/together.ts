@@ -1,5 +1,5 @@
 import { severity } from '../checks/finding'
-import type { Policy } from '../plan/policy'
+import type { Policy } from '../vocabulary/policy'
 import { buysFirst, type Offer } from './offers'
 import type { Candidate } from './rank'
 

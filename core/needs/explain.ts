@@ -1,10 +1,10 @@
 import { bitsPerPixel, cvtTiming, streamRate } from '../picture/timing'
-import { HDR_BITS, type NeedKind } from '../plan/need'
-import { eachWay, type NeedSize, parseNeedSize, workedOut } from '../plan/need-text'
 import { decimal, type Parsed, parsed } from '../quantity/parsed'
 import { type BitsPerSecond, formatBytesPerSecond, formatRate } from '../quantity/rate'
 import { formatWatts, type Watts } from '../quantity/watts'
 import { citeSource, commonPractice, fromMemory, published, type Source } from '../standards/source'
+import { HDR_BITS, type NeedKind } from '../vocabulary/need'
+import { eachWay, type NeedSize, parseNeedSize, workedOut } from './need-text'
 
 /** What a need comes to, in the three figures people think in, and how it was worked out. */
 export type Explained = {

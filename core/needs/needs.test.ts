@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { DEVICE_KINDS } from '../plan/device'
-import { NEED_KINDS } from '../plan/need'
-import { countedSize } from '../plan/need-text'
+import { DEVICE_KINDS } from '../vocabulary/device'
+import { NEED_KINDS } from '../vocabulary/need'
 import { explainNeed } from './explain'
+import { countedSize } from './need-text'
 import { presetsFor, severalFor } from './presets'
 import { framesRate, jobRate, PIXEL_FORMATS, soundRate } from './work-out'
 

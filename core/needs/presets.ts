@@ -1,6 +1,6 @@
-import type { Device, DeviceKind } from '../plan/device'
-import type { NeedKind } from '../plan/need'
 import { decimal } from '../quantity/parsed'
+import type { Device, DeviceKind } from '../vocabulary/device'
+import type { NeedKind } from '../vocabulary/need'
 
 /** A need people often have between two sorts of devices, said as they say it. `toward` is where it flows: to the host, or from it. */
 export type Preset = { name: string; kind: NeedKind; size: string; toward: 'host' | 'device' }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { INSTALLED } from '../plan/device'
-import { idField, instantField, nameField, noteField } from '../plan/fields'
-import { portAddressSchema } from '../plan/run'
+import { INSTALLED } from '../vocabulary/device'
+import { idField, instantField, nameField, noteField } from '../vocabulary/fields'
+import { portAddressSchema } from '../vocabulary/run'
 
 /** What an observation is about. A run is observed with the leads that lay in it then, in order. */
 const subjectSchema = z.union([

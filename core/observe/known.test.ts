@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type Piece, planFrom } from '../../tests/support/shorthand'
-import { type Cable, type CableKind, cableKindSchema } from '../plan/cable'
+import { type Cable, type CableKind, cableKindSchema } from '../vocabulary/cable'
 import { knownCable } from './known'
 import { learnedOf, learntOfCable } from './learned'
 import { type Observation, observationSchema } from './observation'

@@ -1,10 +1,10 @@
-import type { Cable, CableKind } from '../plan/cable'
-import type { Instant } from '../plan/fields'
 import { type Amps, HIGHEST_WATTS, type Volts, type Watts } from '../quantity/watts'
 import { carriesUsb } from '../standards/connectors'
 import type { CableGrade } from '../standards/grades'
 import { slowestModeFor } from '../standards/link-modes'
 import { type LeadShape, leadShape } from '../standards/reach'
+import type { Cable, CableKind } from '../vocabulary/cable'
+import type { Instant } from '../vocabulary/fields'
 import { BASES, type Basis } from './basis'
 import {
   type Copy,

@@ -1,5 +1,5 @@
-import { keptWith } from '../plan/lookup'
-import { finished, type Steps } from '../steps'
+import { keptWith } from '../work/kept'
+import { finished, type Steps } from '../work/steps'
 import { countedOf } from './counted'
 import type { Subject } from './every'
 import { learn } from './learn'

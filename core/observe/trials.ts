@@ -1,7 +1,7 @@
-import type { Instant } from '../plan/fields'
 import type { Construction } from '../standards/grades'
 import { isBetterMode, LINK_MODES, type LinkMode, lanePairs, linkModeFacts, pairRate } from '../standards/link-modes'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
+import type { Instant } from '../vocabulary/fields'
 import { type Here, isHere, isStale, type Spot, spotKey } from './spot'
 
 /** What came up when a mode was tried, as far as it weighs. */

@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import type { Need } from '../plan/need'
 import type { Plan } from '../plan/plan'
 import { readPlanText } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
+import type { Need } from '../vocabulary/need'
 import { findPath } from './find-path'
 
 const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))

@@ -1,8 +1,8 @@
-import { type Port, passesThrough } from '../plan/device'
-import type { Need } from '../plan/need'
-import type { Run } from '../plan/run'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { givenWatts } from '../power/negotiate'
+import { type Port, passesThrough } from '../vocabulary/device'
+import type { Need } from '../vocabulary/need'
+import type { Run } from '../vocabulary/run'
 
 /** One run of a path and the way it is walked: down is from its host end to its far end. */
 export type Step = { run: Run; way: 'down' | 'up' }

@@ -1,5 +1,5 @@
-import { type Device, passesThrough } from '../plan/device'
 import type { SiteIndex } from '../plan/site-index'
+import { type Device, passesThrough } from '../vocabulary/device'
 
 /** The devices that runs join to one, straight or through docks, hubs and extender ends, the nearest first. What only passes on is among them where it feeds what is joined to it. */
 export function reachableFrom({ devices, runsAt }: SiteIndex, from: string): Device[] {

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { PictureMode } from '../plan/need'
 import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
+import type { PictureMode } from '../vocabulary/need'
 import { alternatives, CONCESSIONS, fitPicture, lesserModes } from './fit'
 import { type LinkSpec, linkFacts, parseLinkSpec } from './link-spec'
 import { formatPictureMode, parsePictureMode } from './mode-text'

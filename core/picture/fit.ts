@@ -1,6 +1,6 @@
-import { CHROMAS, HDR_BITS, type PictureMode } from '../plan/need'
 import { atMost } from '../quantity/limit'
 import type { BitsPerSecond } from '../quantity/rate'
+import { CHROMAS, HDR_BITS, type PictureMode } from '../vocabulary/need'
 import { isTmds, type LinkSpec, linkFacts } from './link-spec'
 import { bitsPerPixel, ctaTimingFor, cvtTiming, type Timing } from './timing'
 

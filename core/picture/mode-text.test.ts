@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CHROMAS, HDR_BITS } from '../plan/need'
+import { CHROMAS, HDR_BITS } from '../vocabulary/need'
 import { formatPictureMode, parsePictureMode } from './mode-text'
 
 describe('picture modes as text', () => {

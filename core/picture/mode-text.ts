@@ -1,5 +1,5 @@
-import { CHROMAS, HDR_BITS, type PictureMode, pictureModeSchema } from '../plan/need'
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
+import { CHROMAS, HDR_BITS, type PictureMode, pictureModeSchema } from '../vocabulary/need'
 
 const NAMED: Record<string, [number, number]> = {
   '4k': [3840, 2160],

@@ -1,5 +1,5 @@
-import type { PictureMode } from '../plan/need'
 import type { BitsPerSecond } from '../quantity/rate'
+import type { PictureMode } from '../vocabulary/need'
 import { type LinkSpec, linkFacts } from './link-spec'
 import { bitsPerPixel, cvtTiming } from './timing'
 

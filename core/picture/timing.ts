@@ -1,7 +1,7 @@
-import type { PictureMode } from '../plan/need'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import type { BitsPerSecond } from '../quantity/rate'
 import { ctaFormats } from '../standards/cta-861'
+import type { PictureMode } from '../vocabulary/need'
 
 export type Timing = { pixelClockHz: number; hTotal: number; vTotal: number; refreshHz: number }
 

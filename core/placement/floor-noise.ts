@@ -1,8 +1,8 @@
-import type { Device } from '../plan/device'
-import type { Spot } from '../plan/floor'
 import type { Place, Plan } from '../plan/plan'
 import type { Metres } from '../quantity/length'
 import { pointOf } from '../route/follow'
+import type { Device } from '../vocabulary/device'
+import type { Spot } from '../vocabulary/floor'
 import { addLevels, type Decibels, distanceFor, levelAt } from './sound'
 
 /** A box that makes noise, and how far from it each of the levels wanted here is kept. */

@@ -1,8 +1,8 @@
+import type { Need } from '../vocabulary/need'
+import { laidCables, type Run } from '../vocabulary/run'
 import { byId, byIdAgain } from './lookup'
-import type { Need } from './need'
 import type { Plan } from './plan'
 import { put } from './put'
-import { laidCables, type Run } from './run'
 
 /**
  * Needs that flow straight between the two devices of a run, either way: the run's own form edits these. Of several runs

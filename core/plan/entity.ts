@@ -1,10 +1,10 @@
 import type { z } from 'zod'
-import type { ListDefinition } from './list'
+import type { ListDefinition } from '../vocabulary/list'
+import { type Policy, policySchema } from '../vocabulary/policy'
+import { type Site, siteSchema } from '../vocabulary/site'
 import { PLAN_LISTS, type PlanList, planLists } from './lists'
-import { type Policy, policySchema } from './policy'
-import { type Site, siteSchema } from './site'
 
-export type { Fault, Key, Reference } from './list'
+export type { Fault, Key, Reference } from '../vocabulary/list'
 
 /** Everything of a plan that has an id of its own and changes by itself; the site and its policy are lists of one. */
 export type Entities = { site: Site; policy: Policy } & {

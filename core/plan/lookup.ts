@@ -1,7 +1,8 @@
+import type { PortAddress } from '../vocabulary/run'
+import { keptWith } from '../work/kept'
 import { AppendedIndex } from './appended-index'
 import { type Entities, type Entity, type EntityList, entityLists, type Key } from './entity'
 import type { Plan, PlanList } from './plan'
-import type { PortAddress } from './run'
 
 /** What is asked of a plan to tell whether what an entity names is there, and whether what it claims is free. */
 export type PlanLookup = {
@@ -13,25 +14,6 @@ export type PlanLookup = {
 }
 
 type Item = { id: string }
-
-/**
- * What follows from a list alone is kept with the very list: what a change has not touched is not worked out again. `keep` takes what somebody knows
- * to be the answer, who made the list out of one that was worked out already.
- */
-export function keptWith<List extends object, Answer>(work: (list: List) => Answer) {
-  const answers = new WeakMap<List, Answer>()
-  const ask = (list: List): Answer => {
-    const found = answers.get(list)
-    if (found !== undefined) return found
-    const answer = work(list)
-    answers.set(list, answer)
-    return answer
-  }
-  return Object.assign(ask, {
-    keep: (list: List, answer: Answer): void => void answers.set(list, answer),
-    known: (list: List): Answer | undefined => answers.get(list),
-  })
-}
 
 const indexed = keptWith(
   (list: readonly Item[]): ReadonlyMap<string, Item> => new Map(list.map((item) => [item.id, item])),

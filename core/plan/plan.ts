@@ -1,11 +1,11 @@
 import { z } from 'zod'
+import { defaultPolicy, policySchema } from '../vocabulary/policy'
+import { type Site, siteSchema } from '../vocabulary/site'
 import { PLAN_LISTS, type PlanList, planLists } from './lists'
-import { defaultPolicy, policySchema } from './policy'
-import { type Site, siteSchema } from './site'
 
+export { MOST_PHOTOS, type Place } from '../vocabulary/place'
+export type { Site } from '../vocabulary/site'
 export { PLAN_LISTS, type PlanList } from './lists'
-export { MOST_PHOTOS, type Place } from './place'
-export type { Site } from './site'
 
 export const PLAN_FORMAT = 'hallway-plan'
 export const PLAN_VERSION = 3

@@ -1,5 +1,5 @@
+import type { Run } from '../vocabulary/run'
 import type { Plan } from './plan'
-import type { Run } from './run'
 
 /** The runs that end at a device. */
 export const runsOn = ({ runs }: Plan, device: string): Run[] =>

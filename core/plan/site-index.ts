@@ -1,12 +1,21 @@
 import { type Learned, learnedOf } from '../observe/learned'
-import type { Cable, CableKind } from './cable'
-import type { Device, Port } from './device'
-import type { Pathway } from './floor'
-import { byId, keptWith } from './lookup'
-import type { Need } from './need'
+import type { Cable, CableKind } from '../vocabulary/cable'
+import type { Device, Port } from '../vocabulary/device'
+import type { Pathway } from '../vocabulary/floor'
+import type { Need } from '../vocabulary/need'
+import {
+  type LeadToBuy,
+  laidCables,
+  leadKey,
+  type PortAddress,
+  pathwaysOf,
+  type Run,
+  type RunLead,
+} from '../vocabulary/run'
+import type { Session } from '../vocabulary/session'
+import { keptWith } from '../work/kept'
+import { byId } from './lookup'
 import type { Place, Plan } from './plan'
-import { type LeadToBuy, laidCables, leadKey, type PortAddress, pathwaysOf, type Run, type RunLead } from './run'
-import type { Session } from './session'
 
 /** A port with the device it belongs to. */
 export type Socket = { device: Device; port: Port }

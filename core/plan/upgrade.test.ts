@@ -3,9 +3,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { assess } from '../checks/assess'
+import { withLength } from '../vocabulary/run'
 import { PLAN_VERSION, type Plan } from './plan'
 import { readPlan } from './read'
-import { withLength } from './run'
 import { upgradeEntity, WrittenByNewer } from './upgrade'
 
 type Piece = Record<string, unknown> & { on: string }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type Port, portSchema } from '../plan/device'
+import { type Port, portSchema } from '../vocabulary/device'
 import { givenWatts, levelsOf, negotiate } from './negotiate'
 
 const port = (more: object): Port => portSchema.parse({ id: 'p', name: 'P', connector: 'type-c', ...more })

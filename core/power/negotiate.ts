@@ -1,7 +1,7 @@
-import type { Port } from '../plan/device'
 import type { Amps, Volts, Watts } from '../quantity/watts'
 import { carriesUsb } from '../standards/connectors'
 import { fromMemory, published, type Source } from '../standards/source'
+import type { Port } from '../vocabulary/device'
 
 /** One fixed supply level a charger offers. */
 export type Level = { volts: Volts; amps: Amps }

@@ -1,6 +1,6 @@
-import type { Device, Port } from '../plan/device'
 import type { Watts } from '../quantity/watts'
 import { commonPractice, type Source } from '../standards/source'
+import type { Device, Port } from '../vocabulary/device'
 
 /** How a charger with several ports divides what it has. */
 export type Pool =

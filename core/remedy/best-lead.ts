@@ -2,14 +2,14 @@ import { assessRun, walkNeeds } from '../checks/assess'
 import { severity } from '../checks/finding'
 import { buysFirst, commonOffersOf, type Offer, offersOf } from '../match/offers'
 import { freeCables } from '../match/rank-all'
-import type { CableKind } from '../plan/cable'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
-import type { Equipment } from '../plan/policy'
 import { put } from '../plan/put'
-import type { Run } from '../plan/run'
 import { indexPlan, type SiteIndex } from '../plan/site-index'
 import { atLeast } from '../quantity/limit'
+import type { CableKind } from '../vocabulary/cable'
+import type { Equipment } from '../vocabulary/policy'
+import type { Run } from '../vocabulary/run'
 
 /** Past this, active copper and optical leads compete for data (common practice). */
 const FAR = 5

@@ -1,12 +1,12 @@
 import type { RunVerdict } from '../checks/assess'
 import type { Crossing } from '../checks/situation'
 import type { Concession } from '../picture/fit'
-import type { PictureMode } from '../plan/need'
 import type { Plan } from '../plan/plan'
-import type { Run } from '../plan/run'
 import type { SiteIndex } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import type { Watts } from '../quantity/watts'
+import type { PictureMode } from '../vocabulary/need'
+import type { Run } from '../vocabulary/run'
 
 /** What a small change does, as figures and names; `moveSentence` makes the words. */
 export type MoveWords =
@@ -31,8 +31,9 @@ export type Effort = (typeof EFFORTS)[number]
 
 /** One small change that might open a door. `apply` makes it; null where it does not fit the plan it is asked to change. */
 export type Move = {
-  /** Of one family the best that helps is enough. */
+  /** Of one family the best that helps is enough, or the best few where it says so. */
   family: string
+  few?: true
   words: MoveWords
   effort: Effort
   /** In the site's currency; null where nobody knows. */

@@ -1,6 +1,6 @@
-import { keptWith } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import { type SiteIndex, sharesSection } from '../plan/site-index'
+import { keptWith } from '../work/kept'
 
 /**
  * The part of a site that a run can bear on: the devices that runs and needs join to it and who visits them, with their runs and needs. Drawer, catalogue, places and what

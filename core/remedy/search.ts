@@ -6,9 +6,9 @@ import { judged } from '../checks/look-ahead'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
-import type { Run } from '../plan/run'
 import type { SiteIndex } from '../plan/site-index'
-import type { Steps } from '../steps'
+import type { Run } from '../vocabulary/run'
+import type { Steps } from '../work/steps'
 import { EFFORTS, type Effort, type Move, type MoveWords, type Scene } from './move'
 import { proposers } from './moves'
 import { roomOf } from './room'
@@ -146,6 +146,9 @@ const leastFirst = (one: Attempt, other: Attempt): number =>
   EFFORTS.indexOf(effortOf(one.moves)) - EFFORTS.indexOf(effortOf(other.moves)) ||
   (priceOf(one.moves) ?? UNKNOWN_PRICE) - (priceOf(other.moves) ?? UNKNOWN_PRICE)
 
+/** Leads that do are told apart by price. */
+const FEW = 2
+
 /** The best of each family: whoever is shown three leads that all do has read two too many; leads are told apart by price. */
 function bestOfEach(attempts: readonly Attempt[]): Attempt[] {
   const seen = new Map<string, number>()
@@ -153,7 +156,7 @@ function bestOfEach(attempts: readonly Attempt[]): Attempt[] {
   for (const attempt of attempts) {
     const family = attempt.moves.map((move) => move.family).join(' + ')
     const count = seen.get(family) ?? 0
-    if (count >= (family.endsWith('lead') ? 2 : 1)) continue
+    if (count >= (attempt.moves.at(-1)?.few ? FEW : 1)) continue
     seen.set(family, count + 1)
     kept.push(attempt)
   }

@@ -1,6 +1,6 @@
-import type { Pathway } from '../plan/floor'
-import type { Run } from '../plan/run'
 import { leadCable, type SiteIndex } from '../plan/site-index'
+import type { Pathway } from '../vocabulary/floor'
+import type { Run } from '../vocabulary/run'
 import { conduitFill, type Fill, sectionFill } from './conduit'
 
 /** What lies in a pathway: its runs, how full it is where its section is known, and leads of which nobody has said how thick they are. */

@@ -1,7 +1,7 @@
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
-import type { Run } from '../plan/run'
 import { LONGEST_LENGTH, SHORTEST_LENGTH } from '../quantity/length'
+import type { Run } from '../vocabulary/run'
 import { isOnNetwork, type Network, networkOf, type Point, shortestWay, spotKey, type Way } from './network'
 
 /** Ports of a desk are about so high above the floor (common practice). */

@@ -1,22 +1,12 @@
-import type { Policy } from '../plan/policy'
+import { asKept, lengthOfLegs } from '../quantity/along'
 import { type LengthUnit, LONGEST_LENGTH, type Metres, parseLength, SHORTEST_LENGTH } from '../quantity/length'
 import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
+import type { Policy } from '../vocabulary/policy'
 
 /** One stretch of a route as it is measured on site; `across` where it goes straight over two measured sides. */
 export type Leg = { by: string; length: Metres; across?: Metres | undefined; pathway?: string | undefined }
 
 export const legsExample = 'down 0.7, tray 6.4, up 2.1'
-
-/** A leg is kept to the tenth of a millimetre, so that what is shown adds up. */
-const asKept = (metres: Metres): Metres => Math.round(metres * 1e4) / 1e4
-
-/** How long one leg is: along the real way, or straight across where two sides were measured. */
-export const lengthOfLeg = ({ length, across }: Leg): Metres =>
-  across === undefined ? length : asKept(Math.hypot(length, across))
-
-/** How long legs are together: every leg along the real way, never the straight line. */
-export const lengthOfLegs = (legs: readonly Leg[]): Metres =>
-  asKept(legs.reduce((sum, leg) => sum + lengthOfLeg(leg), 0))
 
 /** The lead that a route asks for: its length, the slack this site keeps, and a loop at each end. */
 export const leadFor = (route: Metres, { slack, loop }: Pick<Policy, 'slack' | 'loop'>): Metres =>

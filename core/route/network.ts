@@ -1,6 +1,7 @@
-import type { Floor, Pathway, Spot } from '../plan/floor'
+import { lengthOfLegs } from '../quantity/along'
 import type { Metres } from '../quantity/length'
-import { type Leg, lengthOfLegs } from './legs'
+import type { Floor, Pathway, Spot } from '../vocabulary/floor'
+import type { Leg } from './legs'
 import { type Net, type NetEdge, netOf, shortest, TINY } from './net'
 
 /** A spot on a floor, and how high above it. */

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { pathwaySchema } from '../plan/floor'
+import { lengthOfLeg, lengthOfLegs } from '../quantity/along'
 import { LONGEST_LENGTH } from '../quantity/length'
+import { pathwaySchema } from '../vocabulary/floor'
 import { conduitFill, crossSection, plugPasses, sectionFill, tightestBend } from './conduit'
-import { leadFor, legsExample, lengthOfLeg, lengthOfLegs, parseLegs } from './legs'
+import { leadFor, legsExample, parseLegs } from './legs'
 import { networkOf, shortestWay } from './network'
 
 describe('legs in one line', () => {

@@ -1,4 +1,4 @@
-import { MOST_POINTS, type Pathway, type PathwayPoint, type Spot, toMillimetre } from '../plan/floor'
+import { MOST_POINTS, type Pathway, type PathwayPoint, type Spot, toMillimetre } from '../vocabulary/floor'
 import { spotKey } from './network'
 
 /** A spot is on a stretch where it is no further from it than what keeping millimetres may move it. */

@@ -21,6 +21,9 @@ export type Feeding = 'fed' | 'unfed'
 /** What the ends make of a lead: type-C at both, an older USB plug at one or both, a socket to plug extension, or another family. */
 export type LeadShape = 'c-c' | 'legacy' | 'extension' | 'c-extension' | 'other'
 
+/** A socket at one end and a plug of the same sort at the other. */
+export const isExtension = (shape: LeadShape): boolean => shape === 'extension' || shape === 'c-extension'
+
 export function leadShape(
   ends: readonly [{ connector: Connector; gender: string }, { connector: Connector; gender: string }],
 ): LeadShape {

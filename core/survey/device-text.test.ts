@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { deviceSchema } from '../plan/device'
+import { deviceSchema } from '../vocabulary/device'
 import {
   batteryExample,
   batteryText,

@@ -1,8 +1,8 @@
-import { type Device, INSTALLED } from '../plan/device'
-import { dayField, nameField } from '../plan/fields'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { parseWatts } from '../quantity/watts'
+import { type Device, INSTALLED } from '../vocabulary/device'
+import { dayField, nameField } from '../vocabulary/fields'
 import { offsetText } from './points-text'
 
 type Installed = NonNullable<Device['installed']>

@@ -1,8 +1,8 @@
-import type { PathwayPoint } from '../plan/floor'
-import { MOST_POINTS, toMillimetre } from '../plan/floor'
 import type { Place } from '../plan/plan'
 import { formatLength, type LengthUnit, parseOffset } from '../quantity/length'
 import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
+import type { PathwayPoint } from '../vocabulary/floor'
+import { MOST_POINTS, toMillimetre } from '../vocabulary/floor'
 
 export const pointsExample = '6.4, 2, 2.5'
 

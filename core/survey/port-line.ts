@@ -1,8 +1,8 @@
-import { PORT_SITES, type Port, portSchema } from '../plan/device'
 import { slugOf } from '../plan/free-id'
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { type Connector, connectorNames } from '../standards/connectors'
 import type { DisplayPortLink, HdmiLevel } from '../standards/picture-links'
+import { PORT_SITES, type Port, portSchema } from '../vocabulary/device'
 
 /** A port as a line says it: all but its id, which whoever keeps ports gives it. */
 export type SaidPort = Omit<Port, 'id'>

@@ -1,18 +1,18 @@
-import { DEVICE_KINDS, type Device } from '../plan/device'
+import { readNeedSize, saidSize } from '../needs/need-text'
 import { entityLists } from '../plan/entity'
-import { foldTag, idField } from '../plan/fields'
-import { type Floor, toMillimetre } from '../plan/floor'
 import { freeIds, slugOf } from '../plan/free-id'
 import { byId, planLookup } from '../plan/lookup'
-import { NEED_KINDS, type Need } from '../plan/need'
-import { readNeedSize, saidSize } from '../plan/need-text'
 import type { Place, Plan } from '../plan/plan'
 import { put } from '../plan/put'
 import { faultsOfEntity } from '../plan/read'
-import { laidCables, type Run, type RunLead, withLength } from '../plan/run'
 import { type LengthUnit, parseOffset } from '../quantity/length'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import { legsText, parseRoute } from '../route/legs'
+import { DEVICE_KINDS, type Device } from '../vocabulary/device'
+import { foldTag, idField } from '../vocabulary/fields'
+import { type Floor, toMillimetre } from '../vocabulary/floor'
+import { NEED_KINDS, type Need } from '../vocabulary/need'
+import { laidCables, type Run, type RunLead, withLength } from '../vocabulary/run'
 import { offsetText } from './points-text'
 import { keptPorts, parsePortLine, portLine } from './port-line'
 
@@ -44,22 +44,28 @@ function called(items: readonly Named[], id: string): string {
     : item.name
 }
 
-/** The thing that a cell names, by its id or by a name that no other has. */
-function found<T extends Named>(items: readonly T[], text: string, what: string): Parsed<T> {
+/** The things that a cell may name: the one of that id, or all of that name. */
+function named<T extends Named>(items: readonly T[], text: string): readonly T[] {
   const own = byId(items).get(text)
-  if (own) return parsed(own)
-  const same = items.filter(({ name }) => name.toLowerCase() === text.toLowerCase())
+  return own ? [own] : items.filter(({ name }) => name.toLowerCase() === text.toLowerCase())
+}
+
+/** The thing that a cell names, by its id or by a name that no other has; several of one name are refused. */
+function oneOf<T extends Named>(same: readonly T[], text: string, what: string): Parsed<T | null> {
   if (same.length > 1)
     return unreadable(`${what}: ${same.length} are called "${text.slice(0, 40)}"; write the id of the one you mean`)
-  return same[0] ? parsed(same[0]) : unreadable(`${what}: there is no "${text.slice(0, 40)}"`)
+  return parsed(same[0] ?? null)
+}
+
+function found<T extends Named>(items: readonly T[], text: string, what: string): Parsed<T> {
+  const one = oneOf(named(items, text), text, what)
+  if (!one.ok) return one
+  return one.value ? parsed(one.value) : unreadable(`${what}: there is no "${text.slice(0, 40)}"`)
 }
 
 /** Whether a row means something that is there already: by the name of one and no other. */
-const known = <T extends Named>(items: readonly T[], text: string): Parsed<T | null> => {
-  const same = found(items, text, 'name')
-  if (same.ok) return same
-  return same.problem.includes('are called') ? same : parsed(null)
-}
+const known = <T extends Named>(items: readonly T[], text: string): Parsed<T | null> =>
+  oneOf(named(items, text), text, 'name')
 
 const yesNo = (text: string): boolean | null =>
   /^(yes|y|true|1|x)$/i.test(text) ? true : /^(no|n|false|0)$/i.test(text) ? false : null

@@ -1,12 +1,12 @@
 import { z } from 'zod'
 import type { Edid } from '../identity/edid-shape'
 import type { DeviceReading, ReadDisplay, ReadPort, ReadUsb } from '../identity/reading-shape'
-import type { Device, Port, Screen } from '../plan/device'
-import { MOST_MODES } from '../plan/device'
 import { slugOf } from '../plan/free-id'
 import { speaksTmds } from '../standards/connectors'
 import { linkModeFacts } from '../standards/link-modes'
 import type { HdmiLevel } from '../standards/picture-links'
+import type { Device, Port, Screen } from '../vocabulary/device'
+import { MOST_MODES } from '../vocabulary/device'
 import { portLine } from './port-line'
 
 /** What of a device a reading would change. It is plain, so that what somebody accepts can be sent. */

@@ -1,4 +1,4 @@
-import type { Device, DeviceKind } from '../plan/device'
+import type { Device, DeviceKind } from '../vocabulary/device'
 import { keptPorts, parsePortLines } from './port-line'
 
 /** A generic device to begin from, its ports said a line each. None is any maker's; figures are what is usual (common practice). */

@@ -1,8 +1,8 @@
-import type { Device } from '../plan/device'
-import type { Floor } from '../plan/floor'
 import type { Place } from '../plan/plan'
-import type { Run } from '../plan/run'
 import { devicesByPlace, type SiteIndex } from '../plan/site-index'
+import type { Device } from '../vocabulary/device'
+import type { Floor } from '../vocabulary/floor'
+import type { Run } from '../vocabulary/run'
 
 /** A place to go to, with what is to be looked at there. */
 export type Stop = {

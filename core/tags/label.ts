@@ -1,5 +1,5 @@
-import type { Cable } from '../plan/cable'
 import { connectorNames, type End } from '../standards/connectors'
+import type { Cable } from '../vocabulary/cable'
 
 /** A size of label in millimetres, and how many lie on a sheet; a roll has one a sheet. */
 export type LabelSize = {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { parsePictureMode } from '../picture/mode-text'
-import type { PictureMode } from '../plan/need'
+import type { PictureMode } from '../vocabulary/need'
 import { admitPictures, LADDER, type PictureEnds, tunnelOf } from './tunnel'
 
 const mode = (text: string): PictureMode => {

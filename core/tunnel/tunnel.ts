@@ -1,11 +1,11 @@
 import { type Fit, fitPicture } from '../picture/fit'
 import { streamRate } from '../picture/timing'
-import type { PictureMode } from '../plan/need'
-import type { Policy } from '../plan/policy'
 import { atMost } from '../quantity/limit'
 import { type BitsPerSecond, GIGABIT } from '../quantity/rate'
 import { DISPLAYPORT_LINKS, type DisplayPortLink, displayPortLane } from '../standards/picture-links'
 import { fromMemory, published, type Source } from '../standards/source'
+import type { PictureMode } from '../vocabulary/need'
+import type { Policy } from '../vocabulary/policy'
 
 /** Tunnels by their rate toward the dock and back, in Gb/s; 120/40 lends two lanes to pictures. */
 export const TUNNELS = ['20', '40', '80', '120/40'] as const

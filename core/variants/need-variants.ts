@@ -1,8 +1,8 @@
 import { type Assessed, assess } from '../checks/assess'
 import { GRADES, narrowestOf, type Squeeze, type Verdict } from '../checks/finding'
-import type { Need } from '../plan/need'
 import { put } from '../plan/put'
 import { roomOf } from '../remedy/room'
+import type { Need } from '../vocabulary/need'
 
 /** One of the ways in which a need may be asked, judged. */
 export type JudgedVariant = { name: string; need: Need; grade: Verdict; squeeze: Squeeze | null }

@@ -3,15 +3,15 @@ import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { hostBehind } from '../path/reachable'
 import { formatPictureMode } from '../picture/mode-text'
 import { freeIds } from '../plan/free-id'
-import type { Growth, Upgrade } from '../plan/growth'
-import type { Need } from '../plan/need'
 import type { Plan } from '../plan/plan'
 import { indexPlan } from '../plan/site-index'
 import { formatRate } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
 import { usefulOffers } from '../remedy/best-lead'
 import { roomOf } from '../remedy/room'
-import type { Steps } from '../steps'
+import type { Growth, Upgrade } from '../vocabulary/growth'
+import type { Need } from '../vocabulary/need'
+import type { Steps } from '../work/steps'
 
 /** A run that an upgrade would break, and what would have to be bought for it to hold. */
 export type Fallen = Turned & {

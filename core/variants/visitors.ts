@@ -1,12 +1,12 @@
 import { type Assessed, assess } from '../checks/assess'
 import { GRADES, type Verdict, worstOf } from '../checks/finding'
-import type { Device, Port } from '../plan/device'
 import { byId } from '../plan/lookup'
-import { type Need, needLabel } from '../plan/need'
 import type { Plan } from '../plan/plan'
-import type { Run } from '../plan/run'
 import type { Watts } from '../quantity/watts'
 import { roomOf } from '../remedy/room'
+import type { Device, Port } from '../vocabulary/device'
+import { type Need, needLabel } from '../vocabulary/need'
+import type { Run } from '../vocabulary/run'
 
 /** A device that sits at a desk, judged there. */
 export type Sitter = {

@@ -1,9 +1,9 @@
 import { assessAnew } from '../../core/checks/assess'
 import { reassess } from '../../core/checks/reassess'
-import { finished } from '../../core/steps'
 import { proposeLeads } from '../../core/match/lead-proposal'
 import { put } from '../../core/plan/put'
 import { findWaysOut } from '../../core/remedy/search'
+import { finished } from '../../core/work/steps'
 import { largeSite } from './bench-change'
 import { median, repeated, timed } from './timing'
 

@@ -1,9 +1,9 @@
-import type { Cable } from '../../core/plan/cable'
-import type { Device, Port } from '../../core/plan/device'
-import type { Need } from '../../core/plan/need'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
-import type { Run } from '../../core/plan/run'
 import type { CableGrade, Construction } from '../../core/standards/grades'
+import type { Cable } from '../../core/vocabulary/cable'
+import type { Device, Port } from '../../core/vocabulary/device'
+import type { Need } from '../../core/vocabulary/need'
+import type { Run } from '../../core/vocabulary/run'
 
 /** A made-up site of any size, the same every time: docks with what hangs on them, disks, cameras, displays and a drawer. */
 export function benchSite(runs: number, cables: number): Plan {

@@ -1,6 +1,6 @@
 import { buffer } from 'node:stream/consumers'
 import { gunzipSync } from 'node:zlib'
-import { leadKey } from '../../core/plan/run'
+import { leadKey } from '../../core/vocabulary/run'
 import { connect, database } from '../database/connection'
 import { changeSite } from '../sites/change-site'
 import { currentCopy } from '../sites/copies'

@@ -1,7 +1,7 @@
 import { parsePictureMode } from '../../core/picture/mode-text'
-import { CHROMAS, type PictureMode } from '../../core/plan/need'
 import { parseLength } from '../../core/quantity/length'
 import type { Parsed } from '../../core/quantity/parsed'
+import { CHROMAS, type PictureMode } from '../../core/vocabulary/need'
 import { Failure } from '../failure'
 
 /** What a calculation answers: figures for machines, lines for people. */

@@ -6,9 +6,9 @@ import type { ChangeName } from '../../core/change/words'
 import { entityOf, type Subject } from '../../core/observe/every'
 import type { Observation } from '../../core/observe/observation'
 import { type Entity, entityLists, isPlanList, LIST_NAMES, type ListName } from '../../core/plan/entity'
-import { foldTag } from '../../core/plan/fields'
 import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList } from '../../core/plan/plan'
 import { upgradeEntity } from '../../core/plan/upgrade'
+import { foldTag } from '../../core/vocabulary/fields'
 
 /** A site as its row says it. */
 export type SiteRow = { id: string; identity: string; place: Place; bytes: number; grown: number }

@@ -3,7 +3,6 @@ import { createRequire } from 'node:module'
 import pdfmake from 'pdfmake'
 import QRCode from 'qrcode'
 import { abilitiesOf } from '../../core/link/abilities'
-import type { Cable } from '../../core/plan/cable'
 import type { SiteIndex } from '../../core/plan/site-index'
 import type { LengthUnit } from '../../core/quantity/length'
 import {
@@ -16,6 +15,7 @@ import {
   sheetsOf,
 } from '../../core/tags/label'
 import { shortCode } from '../../core/tags/short-code'
+import type { Cable } from '../../core/vocabulary/cable'
 
 const require = createRequire(import.meta.url)
 

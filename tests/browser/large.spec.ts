@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright'
-import { leadKey } from '../../core/plan/run'
+import { leadKey } from '../../core/vocabulary/run'
 import { largeSite } from '../../server/command/bench-change'
 import { expect, open, test } from '../support/pages'
 

@@ -2,8 +2,8 @@ import fc from 'fast-check'
 import { UndirectedGraph } from 'graphology'
 import { dijkstra } from 'graphology-shortest-path'
 import { expect, it } from 'vitest'
-import { type Pathway, pathwaySchema } from '../../core/plan/floor'
 import { networkOf, type Point, shortestWay } from '../../core/route/network'
+import { type Pathway, pathwaySchema } from '../../core/vocabulary/floor'
 
 // graphology finds the ways of the same pathways by itself: every point a node, every stretch and every plumb line an edge, all by Euclid.
 

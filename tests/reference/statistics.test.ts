@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import jstat from 'jstat'
 import { expect, it } from 'vitest'
-import { spreadOf, successRate } from '../../core/bench/statistics'
+import { spreadOf, successRate } from '../../core/quantity/statistics'
 
 it('median, mean and deviation are those of another statistics package', () => {
   const reading = fc.double({ min: 0, max: 5000, noNaN: true })

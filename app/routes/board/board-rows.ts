@@ -1,10 +1,10 @@
 import { leadTag } from '../../../core/change/changes/run'
 import type { RunVerdict } from '../../../core/checks/assess'
 import { GRADES, narrowestOf, type Squeeze, type Verdict } from '../../../core/checks/finding'
-import { keptWith } from '../../../core/plan/lookup'
-import { NEED_KINDS, type NeedKind } from '../../../core/plan/need'
-import type { Run } from '../../../core/plan/run'
 import type { SiteIndex } from '../../../core/plan/site-index'
+import { NEED_KINDS, type NeedKind } from '../../../core/vocabulary/need'
+import type { Run } from '../../../core/vocabulary/run'
+import { keptWith } from '../../../core/work/kept'
 import type { OpenSite } from '../../ui/site-context'
 
 /** How the board is asked for, as its address says it. */

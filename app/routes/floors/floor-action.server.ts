@@ -8,10 +8,10 @@ import {
   savePathway,
   standPlaces,
 } from '../../../core/change/changes/floors'
-import type { Floor } from '../../../core/plan/floor'
 import { byId } from '../../../core/plan/lookup'
 import type { LengthUnit } from '../../../core/quantity/length'
 import type { Parsed } from '../../../core/quantity/parsed'
+import type { Floor } from '../../../core/vocabulary/floor'
 import { keepFile } from '../../../server/files/files'
 import { type Refused, refused } from '../../../server/sites/change-site'
 import { makeImage } from '../../off-thread.server'

@@ -1,4 +1,10 @@
-import { nameField } from '../../../core/plan/fields'
+import { freeIds, slugOf } from '../../../core/plan/free-id'
+import { byId } from '../../../core/plan/lookup'
+import type { Place, Plan } from '../../../core/plan/plan'
+import { type LengthUnit, parseLength, parseOffset } from '../../../core/quantity/length'
+import { type Parsed, parsed, unreadable } from '../../../core/quantity/parsed'
+import { parsePoints } from '../../../core/survey/points-text'
+import { nameField } from '../../../core/vocabulary/fields'
 import {
   type Floor,
   PATHWAY_KINDS,
@@ -6,14 +12,8 @@ import {
   pathwaySchema,
   type Spot,
   toMillimetre,
-} from '../../../core/plan/floor'
-import { freeIds, slugOf } from '../../../core/plan/free-id'
-import { byId } from '../../../core/plan/lookup'
-import type { Place, Plan } from '../../../core/plan/plan'
-import { SURROUNDINGS, type Surrounding } from '../../../core/plan/surroundings'
-import { type LengthUnit, parseLength, parseOffset } from '../../../core/quantity/length'
-import { type Parsed, parsed, unreadable } from '../../../core/quantity/parsed'
-import { parsePoints } from '../../../core/survey/points-text'
+} from '../../../core/vocabulary/floor'
+import { SURROUNDINGS, type Surrounding } from '../../../core/vocabulary/surroundings'
 
 const textOf = (form: FormData, name: string): string => {
   const value = form.get(name)

@@ -1,6 +1,6 @@
-import type { Floor, Pathway, PathwayPoint, Spot } from '../../../core/plan/floor'
 import type { Place, Plan } from '../../../core/plan/plan'
 import { spotKey } from '../../../core/route/network'
+import type { Floor, Pathway, PathwayPoint, Spot } from '../../../core/vocabulary/floor'
 
 /** A floor as figures, in metres: what stands where, and which spots can be moved. All of it is what the plan says. */
 export type FloorShape = {

@@ -1,5 +1,5 @@
 import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useEffect, useRef } from 'react'
-import type { Spot } from '../../../core/plan/floor'
+import type { Spot } from '../../../core/vocabulary/floor'
 import look from './floor-map.module.css'
 import type { Joint } from './floor-shape'
 

@@ -1,6 +1,6 @@
 import type { ListName } from '../../../core/plan/entity'
-import { foldTag } from '../../../core/plan/fields'
 import type { Plan } from '../../../core/plan/plan'
+import { foldTag } from '../../../core/vocabulary/fields'
 
 type Named = { id: string; tag?: string; name?: string | undefined }
 /** What people ask the history of, those with tags first. */

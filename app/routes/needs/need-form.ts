@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { nameField } from '../../../core/plan/fields'
-import { NEED_KINDS, type Need, type NeedKind } from '../../../core/plan/need'
-import { formatNeedSize, needExamples, readNeedSize, saidSize } from '../../../core/plan/need-text'
+import { formatNeedSize, needExamples, readNeedSize, saidSize } from '../../../core/needs/need-text'
 import { type Parsed, parsed, plainText, unreadable } from '../../../core/quantity/parsed'
 import { variantOf } from '../../../core/variants/need-variants'
+import { nameField } from '../../../core/vocabulary/fields'
+import { NEED_KINDS, type Need, type NeedKind } from '../../../core/vocabulary/need'
 
 const figure = (lowest: number, highest: number, otherwise: string) =>
   z

@@ -1,7 +1,7 @@
 import { explainNeed } from '../../../core/needs/explain'
-import type { NeedKind } from '../../../core/plan/need'
 import { type BitsPerSecond, formatBytesPerSecond, formatRate } from '../../../core/quantity/rate'
 import { formatWatts } from '../../../core/quantity/watts'
+import type { NeedKind } from '../../../core/vocabulary/need'
 import text from '../../theme/text.module.css'
 import look from './needs.module.css'
 

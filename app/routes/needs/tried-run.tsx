@@ -1,5 +1,5 @@
 import type { FormEvent } from 'react'
-import { leadFrom, leadKey, type Run, withLength } from '../../../core/plan/run'
+import { leadFrom, leadKey, type Run, withLength } from '../../../core/vocabulary/run'
 import { InlineSelect, plainField } from '../../ui/field'
 import { addressFrom } from '../../ui/form-text'
 import { PortField } from '../../ui/port-field'

@@ -1,8 +1,8 @@
 import { withRun } from '../../../core/plan/direct-needs'
-import type { Need } from '../../../core/plan/need'
 import type { Plan } from '../../../core/plan/plan'
 import { put } from '../../../core/plan/put'
-import { laidCables, type Run } from '../../../core/plan/run'
+import type { Need } from '../../../core/vocabulary/need'
+import { laidCables, type Run } from '../../../core/vocabulary/run'
 
 /** A run as somebody types it. */
 export type DraftRun = { run: Run; needs: readonly Need[] }

@@ -1,10 +1,10 @@
 import { leadTag } from '../../../core/change/changes/run'
 import { needNames } from '../../../core/checks/sentences'
-import type { Need } from '../../../core/plan/need'
-import { formatNeedSize } from '../../../core/plan/need-text'
+import { formatNeedSize } from '../../../core/needs/need-text'
 import type { Plan } from '../../../core/plan/plan'
-import type { Run } from '../../../core/plan/run'
 import { formatLengthBoth } from '../../../core/quantity/length'
+import type { Need } from '../../../core/vocabulary/need'
+import type { Run } from '../../../core/vocabulary/run'
 import type { ClashWith } from '../../../server/sites/change-site'
 import type { ClashLine } from '../../ui/clash-notice'
 

@@ -1,13 +1,13 @@
 import { z } from 'zod'
+import { readNeedSize, saidSize } from '../../../core/needs/need-text'
 import { directNeeds } from '../../../core/plan/direct-needs'
-import { tagField } from '../../../core/plan/fields'
-import { NEED_KINDS, type Need } from '../../../core/plan/need'
-import { readNeedSize, saidSize } from '../../../core/plan/need-text'
 import type { Plan } from '../../../core/plan/plan'
-import { leadFrom, leadKey, type Run } from '../../../core/plan/run'
 import { type LengthUnit, sameLength } from '../../../core/quantity/length'
 import { followedRoute } from '../../../core/route/follow'
 import { legsExample, legsText, parseRoute } from '../../../core/route/legs'
+import { tagField } from '../../../core/vocabulary/fields'
+import { NEED_KINDS, type Need } from '../../../core/vocabulary/need'
+import { leadFrom, leadKey, type Run } from '../../../core/vocabulary/run'
 import { addressFrom, lengthText, portField, readBy } from '../../ui/form-text'
 
 const needForm = z

@@ -1,6 +1,6 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
 import type { Observation } from '../../../core/observe/observation'
-import { laidCables, type Run } from '../../../core/plan/run'
+import { laidCables, type Run } from '../../../core/vocabulary/run'
 import { Notice } from '../../ui/controls'
 import { useSite } from '../../ui/site-context'
 import { SeenForm } from '../seen/seen-form'

@@ -1,9 +1,9 @@
 import { useMemo } from 'react'
 import { type Assessed, assessAnew } from '../../../core/checks/assess'
 import { type Turned, turnedBetween } from '../../../core/checks/turned'
-import type { Run } from '../../../core/plan/run'
 import { roomOf } from '../../../core/remedy/room'
-import { type Trial, trialsFor } from '../../../core/remedy/trials'
+import { type Trial, trialsFor } from '../../../core/variants/trials'
+import type { Run } from '../../../core/vocabulary/run'
 import { useSite } from '../../ui/site-context'
 
 /** What can be tried beside what was typed, what of that is, and what both change. */

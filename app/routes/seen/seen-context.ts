@@ -2,9 +2,9 @@ import { looseLead, oughtOf } from '../../../core/link/lay'
 import { portModes } from '../../../core/link/port-modes'
 import type { Subject } from '../../../core/observe/every'
 import type { SeenContext } from '../../../core/observe/seen-text'
-import type { PortAddress } from '../../../core/plan/run'
 import { type SiteIndex, socketAt } from '../../../core/plan/site-index'
 import { bestMode, LINK_MODES } from '../../../core/standards/link-modes'
+import type { PortAddress } from '../../../core/vocabulary/run'
 
 /** What could have come up where something was seen: between these two ports, or in this one; of a lead by itself what it ought to do. */
 export function contextFor(index: SiteIndex, subject: Subject, from?: PortAddress, to?: PortAddress): SeenContext {

@@ -1,5 +1,5 @@
-import { DEVICE_KINDS } from '../../../core/plan/device'
 import { batteryExample, installedExample, noiseExample } from '../../../core/survey/device-text'
+import { DEVICE_KINDS } from '../../../core/vocabulary/device'
 import { LabelledField, PlainSelect, PlainTextArea, plainField, TextField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import look from './survey.module.css'

@@ -1,10 +1,10 @@
 import { z } from 'zod'
-import { DEVICE_KINDS, type Device, type Port } from '../../../core/plan/device'
-import { nameField } from '../../../core/plan/fields'
 import type { LengthUnit } from '../../../core/quantity/length'
 import { type Parsed, parsed } from '../../../core/quantity/parsed'
 import { parseBattery, parseInstalled, parseNoise } from '../../../core/survey/device-text'
 import { keptPorts, type LineFault, parsePortLines } from '../../../core/survey/port-line'
+import { DEVICE_KINDS, type Device, type Port } from '../../../core/vocabulary/device'
+import { nameField } from '../../../core/vocabulary/fields'
 
 import { readBy } from '../../ui/form-text'
 

@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from 'react'
-import { PORT_SITES } from '../../../core/plan/device'
 import { CONNECTORS, connectorNames } from '../../../core/standards/connectors'
 import { parsePortLine } from '../../../core/survey/port-line'
+import { PORT_SITES } from '../../../core/vocabulary/device'
 import text from '../../theme/text.module.css'
 import { QuietButton } from '../../ui/controls'
 import { LabelledField, PlainInput, PlainSelect, plainField } from '../../ui/field'

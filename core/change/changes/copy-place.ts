@@ -1,10 +1,10 @@
-import type { Device } from '../../plan/device'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
-import type { Need } from '../../plan/need'
 import type { Place, Plan } from '../../plan/plan'
 import { put } from '../../plan/put'
-import { type Run, withLength } from '../../plan/run'
+import type { Device } from '../../vocabulary/device'
+import type { Need } from '../../vocabulary/need'
+import { type Run, withLength } from '../../vocabulary/run'
 import type { Draft } from '../change'
 import { editsBetween } from '../edits-between'
 

@@ -1,10 +1,10 @@
-import type { Device } from '../../plan/device'
-import type { Floor, Pathway, PathwayPoint, Spot } from '../../plan/floor'
 import type { Plan, Place as SitePlace } from '../../plan/plan'
-import type { Run } from '../../plan/run'
 import { followedRoute, wayOf } from '../../route/follow'
 import { spotKey } from '../../route/network'
 import { joinedAt } from '../../route/split'
+import type { Device } from '../../vocabulary/device'
+import type { Floor, Pathway, PathwayPoint, Spot } from '../../vocabulary/floor'
+import type { Run } from '../../vocabulary/run'
 import type { Draft, Edit, Place } from '../change'
 
 /** A new floor, or one that is saved. */

@@ -1,6 +1,6 @@
-import type { CableKind } from '../../plan/cable'
 import { freeIds } from '../../plan/free-id'
 import type { Plan } from '../../plan/plan'
+import type { CableKind } from '../../vocabulary/cable'
 import type { Draft, Place } from '../change'
 
 /** Puts kinds into the catalogue: one of a name it knows replaces that one, so that cables of the kind keep it. */

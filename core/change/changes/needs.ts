@@ -1,6 +1,6 @@
 import { byId } from '../../plan/lookup'
-import { type Need, needLabel } from '../../plan/need'
 import type { Plan } from '../../plan/plan'
+import { type Need, needLabel } from '../../vocabulary/need'
 import type { Draft, Edit, Place } from '../change'
 
 const called = (plan: Plan, needs: readonly Need[]): string[] => {

@@ -1,6 +1,6 @@
 import type { Subject } from '../../observe/every'
 import type { Observation, Unwritten } from '../../observe/observation'
-import type { Instant } from '../../plan/fields'
+import type { Instant } from '../../vocabulary/fields'
 import type { Draft } from '../change'
 import type { ChangeName } from '../words'
 

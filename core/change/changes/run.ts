@@ -1,8 +1,8 @@
 import { directNeeds, joinsSame } from '../../plan/direct-needs'
 import { byId } from '../../plan/lookup'
-import type { Need } from '../../plan/need'
 import type { Plan } from '../../plan/plan'
-import { leadKey, type Run, type RunLead } from '../../plan/run'
+import type { Need } from '../../vocabulary/need'
+import { leadKey, type Run, type RunLead } from '../../vocabulary/run'
 import type { Draft, Edit, Place, What } from '../change'
 import { same } from '../merge'
 

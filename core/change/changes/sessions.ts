@@ -1,7 +1,7 @@
 import type { Observation } from '../../observe/observation'
-import type { Instant } from '../../plan/fields'
 import type { Plan } from '../../plan/plan'
-import type { Session, Soak } from '../../plan/session'
+import type { Instant } from '../../vocabulary/fields'
+import type { Session, Soak } from '../../vocabulary/session'
 import type { Draft, Edit, Place } from '../change'
 
 export const beginSession = (session: Session): Draft => ({

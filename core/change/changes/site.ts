@@ -1,5 +1,5 @@
 import { PLAN_LISTS, type Plan, type Site } from '../../plan/plan'
-import type { Policy } from '../../plan/policy'
+import type { Policy } from '../../vocabulary/policy'
 import type { Change, Draft, Edit, Place, What } from '../change'
 import { POLICY_ID, SITE_ID } from '../copy'
 import { same } from '../merge'

@@ -1,8 +1,8 @@
-import type { Device } from '../../plan/device'
 import type { Fault } from '../../plan/entity'
 import { freeIds, slugOf } from '../../plan/free-id'
 import type { Plan, Place as SitePlace } from '../../plan/plan'
 import { runsOn } from '../../plan/runs-on'
+import type { Device } from '../../vocabulary/device'
 import type { Draft, Edit, Place } from '../change'
 
 /** So many devices at once. */

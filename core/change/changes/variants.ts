@@ -1,5 +1,5 @@
-import type { Device } from '../../plan/device'
-import type { Upgrade } from '../../plan/growth'
+import type { Device } from '../../vocabulary/device'
+import type { Upgrade } from '../../vocabulary/growth'
 import type { Draft, Place } from '../change'
 
 /** Says where a visitor sits; null: nowhere any more. */

@@ -1,8 +1,8 @@
-import type { Device } from '../../plan/device'
 import type { Plan, Place as SitePlace } from '../../plan/plan'
-import { withLength } from '../../plan/run'
 import { type Metres, sameLength } from '../../quantity/length'
 import type { Leg } from '../../route/legs'
+import type { Device } from '../../vocabulary/device'
+import { withLength } from '../../vocabulary/run'
 import type { Draft, Edit, Place } from '../change'
 
 /** What somebody saw at a place. A run that was measured has its length, and its legs where these were said. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { rateField } from '../../plan/fields'
 import { formatBytesPerSecond } from '../../quantity/rate'
+import { rateField } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
 import { spotOf } from '../spot'

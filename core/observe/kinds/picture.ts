@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { formatPictureMode } from '../../picture/mode-text'
 import { streamRate } from '../../picture/timing'
-import { pictureModeSchema } from '../../plan/need'
+import { pictureModeSchema } from '../../vocabulary/need'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
 import { spotOf } from '../spot'

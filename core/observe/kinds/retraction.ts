@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idField } from '../../plan/fields'
+import { idField } from '../../vocabulary/fields'
 import { everyObservation } from '../every'
 import { kindOf } from './kind'
 

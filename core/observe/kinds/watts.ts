@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { wattsField } from '../../plan/fields'
 import { formatWatts } from '../../quantity/watts'
+import { wattsField } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
 import { spotOf } from '../spot'

@@ -1,6 +1,6 @@
-import { cableSchema } from '../cable'
-import { listOf } from '../list'
-import { tagKey } from '../tag-key'
+import { cableSchema } from '../../vocabulary/cable'
+import { listOf } from '../../vocabulary/list'
+import { tagKey } from '../../vocabulary/tag-key'
 
 export const cables = listOf(cableSchema, {
   noun: 'cable',

@@ -1,5 +1,5 @@
-import { deviceSchema } from '../device'
-import { listOf, repeatedIds } from '../list'
+import { deviceSchema } from '../../vocabulary/device'
+import { listOf, repeatedIds } from '../../vocabulary/list'
 
 export const devices = listOf(deviceSchema, {
   noun: 'device',

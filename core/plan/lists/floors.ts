@@ -1,5 +1,5 @@
-import { floorSchema } from '../floor'
-import { listOf } from '../list'
+import { floorSchema } from '../../vocabulary/floor'
+import { listOf } from '../../vocabulary/list'
 
 export const floors = listOf(floorSchema, {
   noun: 'floor',

@@ -1,5 +1,5 @@
-import { cableKindSchema } from '../cable'
-import { listOf } from '../list'
+import { cableKindSchema } from '../../vocabulary/cable'
+import { listOf } from '../../vocabulary/list'
 
 export const kinds = listOf(cableKindSchema, {
   noun: 'cable kind',

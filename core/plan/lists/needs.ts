@@ -1,5 +1,5 @@
-import { listOf } from '../list'
-import { needSchema } from '../need'
+import { listOf } from '../../vocabulary/list'
+import { needSchema } from '../../vocabulary/need'
 
 export const needs = listOf(needSchema, {
   noun: 'need',

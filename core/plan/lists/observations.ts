@@ -1,6 +1,6 @@
 import { entityOf } from '../../observe/every'
 import { observationSchema } from '../../observe/observation'
-import { listOf } from '../list'
+import { listOf } from '../../vocabulary/list'
 
 export const observations = listOf(observationSchema, {
   noun: 'observation',

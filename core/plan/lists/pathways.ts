@@ -1,5 +1,5 @@
-import { type PathwayPoint, pathwaySchema } from '../floor'
-import { listOf } from '../list'
+import { type PathwayPoint, pathwaySchema } from '../../vocabulary/floor'
+import { listOf } from '../../vocabulary/list'
 
 const samePoint = (one: PathwayPoint, other: PathwayPoint): boolean =>
   one.floor === other.floor && one.x === other.x && one.y === other.y && one.height === other.height

@@ -1,5 +1,5 @@
-import { listOf } from '../list'
-import { placeSchema } from '../place'
+import { listOf } from '../../vocabulary/list'
+import { placeSchema } from '../../vocabulary/place'
 
 export const places = listOf(placeSchema, {
   noun: 'place',

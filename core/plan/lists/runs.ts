@@ -1,8 +1,8 @@
+import { lengthOfLegs } from '../../quantity/along'
 import { sameLength } from '../../quantity/length'
-import { lengthOfLegs } from '../../route/legs'
-import { listOf, portReferences } from '../list'
-import { type RunLead, runSchema } from '../run'
-import { tagKey } from '../tag-key'
+import { listOf, portReferences } from '../../vocabulary/list'
+import { type RunLead, runSchema } from '../../vocabulary/run'
+import { tagKey } from '../../vocabulary/tag-key'
 
 /** The cables among leads, each with its place in the run. */
 const cablesAmong = (leads: readonly RunLead[]): [number, string][] =>

@@ -1,5 +1,5 @@
-import { listOf, portReferences, repeatedIds } from '../list'
-import { sessionSchema } from '../session'
+import { listOf, portReferences, repeatedIds } from '../../vocabulary/list'
+import { sessionSchema } from '../../vocabulary/session'
 
 export const sessions = listOf(sessionSchema, {
   noun: 'session',

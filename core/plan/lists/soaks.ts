@@ -1,5 +1,5 @@
-import { listOf } from '../list'
-import { soakSchema } from '../session'
+import { listOf } from '../../vocabulary/list'
+import { soakSchema } from '../../vocabulary/session'
 
 export const soaks = listOf(soakSchema, {
   noun: 'soak',

@@ -1,5 +1,5 @@
-import { upgradeSchema } from '../growth'
-import { listOf } from '../list'
+import { upgradeSchema } from '../../vocabulary/growth'
+import { listOf } from '../../vocabulary/list'
 
 export const upgrades = listOf(upgradeSchema, {
   noun: 'upgrade',

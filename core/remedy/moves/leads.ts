@@ -12,6 +12,7 @@ export function* otherLeads({ index, site, run, crossings }: Scene): Iterable<Mo
   for (const { cable } of freeCables(index, run, crossings, MOST_OF_EACH, site.runOf)) {
     yield {
       family: 'drawer lead',
+      few: true,
       words: { code: 'drawer lead', run: run.tag, cable: cable.tag, length: cable.length },
       effort: 'lead',
       price: 0,
@@ -30,6 +31,7 @@ export function* otherLeads({ index, site, run, crossings }: Scene): Iterable<Mo
     const optical = kind.construction === 'optical'
     yield {
       family: optical ? 'optical lead' : 'bought lead',
+      few: true,
       words: { code: 'bought lead', run: run.tag, kind: kind.name, length, listed, optical },
       effort: 'bought',
       price,

@@ -1,6 +1,6 @@
 import { lesserModes } from '../../picture/fit'
-import { type Need, needLabel } from '../../plan/need'
 import { patch } from '../../plan/put'
+import { type Need, needLabel } from '../../vocabulary/need'
 import type { Move, Scene } from '../move'
 
 /** What a picture could give up, and whether another order of the pictures on a shared link would do. */

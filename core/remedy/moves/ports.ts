@@ -1,7 +1,7 @@
 import { leadTag } from '../../change/changes/run'
 import { patch, put } from '../../plan/put'
-import type { Run } from '../../plan/run'
 import { portKey, socketAt } from '../../plan/site-index'
+import type { Run } from '../../vocabulary/run'
 import { withBestLeads, withKindsOf } from '../best-lead'
 import type { Move, Scene } from '../move'
 

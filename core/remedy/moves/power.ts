@@ -1,11 +1,11 @@
-import type { Device } from '../../plan/device'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
 import { put } from '../../plan/put'
-import type { Run } from '../../plan/run'
 import { portKey, socketAt } from '../../plan/site-index'
 import { atLeast } from '../../quantity/limit'
 import type { Watts } from '../../quantity/watts'
+import type { Device } from '../../vocabulary/device'
+import type { Run } from '../../vocabulary/run'
 import { priceWith, withBestLeads, withKindsOf } from '../best-lead'
 import type { Move, Scene } from '../move'
 
@@ -92,6 +92,7 @@ function* secondLead(
   const leads = made.plan.runs.find(({ id }) => id === run.id)?.leads ?? []
   yield {
     family: 'power lead',
+    few: true,
     words: { code: 'power lead', sink: sink.name, watts: rating, length: BESIDE },
     effort: 'device',
     price: priceWith(site, 'charger', made.price),

@@ -1,6 +1,6 @@
-import type { Cable } from '../../../../core/plan/cable'
 import { formatLengthBoth } from '../../../../core/quantity/length'
 import { describeEnd } from '../../../../core/standards/connectors'
+import type { Cable } from '../../../../core/vocabulary/cable'
 import type { ClashLine } from '../../../ui/clash-notice'
 
 /** What two people made of one cable, in words. */

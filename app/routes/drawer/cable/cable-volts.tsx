@@ -1,11 +1,11 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
-import { spreadOf } from '../../../../core/bench/statistics'
 import { countedOf } from '../../../../core/observe/counted'
 import type { Observation } from '../../../../core/observe/observation'
-import type { Cable } from '../../../../core/plan/cable'
 import { ALLOWED_DROP, GROUND_WIRES, wireDrop } from '../../../../core/power/wire'
 import { decimal } from '../../../../core/quantity/parsed'
+import { spreadOf } from '../../../../core/quantity/statistics'
 import { citeSource } from '../../../../core/standards/source'
+import type { Cable } from '../../../../core/vocabulary/cable'
 import { useSite } from '../../../ui/site-context'
 
 const CURRENTS = [3, 5]

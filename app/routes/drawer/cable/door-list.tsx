@@ -1,9 +1,9 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { lackSentence } from '../../../../core/checks/sentences'
 import { cableDoors } from '../../../../core/drawer/cable-doors'
-import type { Cable } from '../../../../core/plan/cable'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import { linkModeFacts } from '../../../../core/standards/link-modes'
+import type { Cable } from '../../../../core/vocabulary/cable'
 import { DoorGlyph } from '../../../ui/grade'
 import { useUnit } from '../../../ui/units'
 

@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { endText, parseEnd } from '../../../../core/drawer/end-text'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../../core/drawer/mark-text'
-import { type CableKind, cableKindSchema, FEELS, MOST_LENGTHS } from '../../../../core/plan/cable'
-import { HIGHEST_PRICE, idField, nameField } from '../../../../core/plan/fields'
 import { type LengthUnit, parseLength, sameLength } from '../../../../core/quantity/length'
 import { plainText } from '../../../../core/quantity/parsed'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../../core/standards/grades'
+import { type CableKind, cableKindSchema, FEELS, MOST_LENGTHS } from '../../../../core/vocabulary/cable'
+import { HIGHEST_PRICE, idField, nameField } from '../../../../core/vocabulary/fields'
 import { lengthText, readBy } from '../../../ui/form-text'
 
 const days = z

@@ -3,12 +3,12 @@ import { type FolderCable, filesFromText, readClassFolder } from '../../../../co
 import { decodeIdentity, hexWord, type IdentityWords } from '../../../../core/identity/e-marker'
 import { parseHexWords } from '../../../../core/identity/hex-words'
 import type { Statement, Unwritten } from '../../../../core/observe/observation'
-import type { Cable } from '../../../../core/plan/cable'
-import { tagField } from '../../../../core/plan/fields'
 import { freeIds, slugOf } from '../../../../core/plan/free-id'
 import type { Plan } from '../../../../core/plan/plan'
 import { type LengthUnit, parseLength } from '../../../../core/quantity/length'
 import { type Parsed, parsed } from '../../../../core/quantity/parsed'
+import type { Cable } from '../../../../core/vocabulary/cable'
+import { tagField } from '../../../../core/vocabulary/fields'
 
 /** Text as it was pasted: lines of a class folder where it has such lines, hex words of one cable otherwise. */
 export function readPasted(text: string, revision: 2 | 3): Parsed<FolderCable[]> {

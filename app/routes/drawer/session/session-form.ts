@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { formatPictureMode, parsePictureMode } from '../../../../core/picture/mode-text'
-import { nameField } from '../../../../core/plan/fields'
-import { BENCH_TEST_KINDS, type BenchTest, type BenchTestKind } from '../../../../core/plan/session'
 import { MOST_TAGGED } from '../../../../core/tags/label'
+import { nameField } from '../../../../core/vocabulary/fields'
+import { BENCH_TEST_KINDS, type BenchTest, type BenchTestKind } from '../../../../core/vocabulary/session'
 import { addressFrom, portField } from '../../../ui/form-text'
 
 /** What the figure beside a test is, and what it is where nothing is written. */

@@ -1,7 +1,7 @@
 import { readingsOf, type SessionReadings } from '../../../../core/bench/matrix'
 import type { Tried } from '../../../../core/observe/observation'
 import type { Plan } from '../../../../core/plan/plan'
-import type { Session } from '../../../../core/plan/session'
+import type { Session } from '../../../../core/vocabulary/session'
 
 /** The readings of a session as they travel: by cable, by test. */
 export type WrittenReadings = [string, [string, Tried[]][]][]

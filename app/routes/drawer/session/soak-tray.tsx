@@ -1,8 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { Link as RouterLink } from 'react-router'
 import type { Soaking } from '../../../../core/bench/progress'
-import type { Session } from '../../../../core/plan/session'
 import type { SiteIndex } from '../../../../core/plan/site-index'
+import type { Session } from '../../../../core/vocabulary/session'
 import { useSeconds } from './use-seconds'
 
 /** Soaks that run while other cables are tested: what is over calls to be read. */

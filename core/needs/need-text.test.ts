@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Need } from './need'
-import { NEED_KINDS } from './need'
+import type { Need } from '../vocabulary/need'
+import { NEED_KINDS } from '../vocabulary/need'
 import { countedSize, formatNeedSize, needExamples, parseNeedSize, readNeedSize, saidSize } from './need-text'
 
 describe('the size of a need as text', () => {

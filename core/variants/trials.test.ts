@@ -9,8 +9,8 @@ import { assess, assessAnew } from '../checks/assess'
 import type { Plan } from '../plan/plan'
 import { patch } from '../plan/put'
 import { readPlan } from '../plan/read'
+import { roomOf } from '../remedy/room'
 import { keepTrial } from './keep-trial'
-import { roomOf } from './room'
 import { type Trial, trialsFor } from './trials'
 
 const nothing: Draft = { what: { name: 'change run', about: [] }, edits: [] }

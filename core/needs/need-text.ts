@@ -1,9 +1,9 @@
-import { framesRate, jobRate, soundRate, type WorkedOut } from '../needs/work-out'
 import { formatPictureMode, parsePictureMode } from '../picture/mode-text'
 import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { type BitsPerSecond, MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
 import { parseWatts } from '../quantity/watts'
-import type { Need, NeedKind } from './need'
+import type { Need, NeedKind } from '../vocabulary/need'
+import { framesRate, jobRate, soundRate, type WorkedOut } from './work-out'
 
 /** The size of a need without its ends: what one line of text says. */
 export type NeedSize = Need extends infer N

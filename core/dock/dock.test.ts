@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { assessAnew } from '../checks/assess'
-import type { PictureMode } from '../plan/need'
 import type { Plan } from '../plan/plan'
 import { atMost } from '../quantity/limit'
+import type { PictureMode } from '../vocabulary/need'
 import { dockView, secondDisplayTrap } from './dock'
 
 const mode = (width: number, height: number, refresh = 60): PictureMode => ({

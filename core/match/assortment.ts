@@ -1,7 +1,7 @@
-import type { CableKind } from '../plan/cable'
 import type { Metres } from '../quantity/length'
-import type { Connector, End } from './connectors'
-import type { CableGrade, Construction } from './grades'
+import type { Connector, End } from '../standards/connectors'
+import type { CableGrade, Construction } from '../standards/grades'
+import type { CableKind } from '../vocabulary/cable'
 
 /** A sort of lead that is commonly sold, at the lengths it is commonly sold in, without a price: what to look for where a site's own catalogue has nothing (common practice). */
 export type CommonKind = { kind: CableKind; lengths: readonly Metres[] }

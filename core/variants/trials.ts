@@ -1,14 +1,14 @@
 import type { Crossing } from '../checks/situation'
 import { lesserModes } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
-import { type Need, needLabel } from '../plan/need'
 import type { Plan } from '../plan/plan'
-import { otherChoices } from '../plan/policy-choices'
 import { patch } from '../plan/put'
-import type { Run } from '../plan/run'
 import { portKey, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { formatWatts } from '../quantity/watts'
-import { plannedFor } from '../variants/visitors'
+import { type Need, needLabel } from '../vocabulary/need'
+import { otherChoices } from '../vocabulary/policy-choices'
+import type { Run } from '../vocabulary/run'
+import { plannedFor } from './visitors'
 
 /** Something else than a run itself that may be tried on it: what a site goes by, who sits there, what the supply gives, what a picture asks. */
 export type Trial = {

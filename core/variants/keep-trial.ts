@@ -7,7 +7,7 @@ import { walkNeeds } from '../checks/assess'
 import { canBeJudged } from '../plan/direct-needs'
 import { byId } from '../plan/lookup'
 import { indexPlan } from '../plan/site-index'
-import { roomOf } from './room'
+import { roomOf } from '../remedy/room'
 import { trialsFor } from './trials'
 
 /**
