@@ -19,7 +19,7 @@ export const copiedCheck: Check = {
       const back = need.back ?? need.rate
       const asked = way === 'down' ? { write: need.rate, read: back } : { write: back, read: need.rate }
       for (const each of ['write', 'read'] as const) {
-        const cap = copyCap(laid, index.learned, each)
+        const cap = copyCap(laid, index, each)
         if (cap === null || asked[each] === 0) continue
         yield {
           check: 'copied',
@@ -30,7 +30,7 @@ export const copiedCheck: Check = {
           need: asked[each],
           unit: 'bit/s',
           reason: { code: 'copied', way: each, at: cap.reading.at, by: byOf(cap) },
-          remedies: atLeast(cap.rate, asked[each]) ? [] : [{ code: 'other-lead' }],
+          remedies: atLeast(cap.rate, asked[each]) ? [] : [{ code: cap.unexplained ? 'test-it' : 'other-lead' }],
           source,
         }
       }
@@ -39,10 +39,11 @@ export const copiedCheck: Check = {
 }
 
 /** Between other sockets it went faster: both stand, and a copy here would tell. */
-function gradeOf({ rate, elsewhere }: CopyCap, asked: Copy['rate']): Verdict {
+function gradeOf({ rate, elsewhere, unexplained }: CopyCap, asked: Copy['rate']): Verdict {
   if (atLeast(rate, asked)) return 'clear'
+  if (unexplained) return 'tight'
   return elsewhere && atLeast(elsewhere.most, asked) ? 'tight' : 'blocked'
 }
 
-const byOf = ({ lead, elsewhere }: CopyCap): 'run' | 'lead' | 'lead elsewhere' =>
-  lead === null ? 'run' : elsewhere ? 'lead elsewhere' : 'lead'
+const byOf = ({ lead, elsewhere, unexplained }: CopyCap): 'run' | 'lead' | 'lead elsewhere' | 'nothing' =>
+  lead === null ? 'run' : unexplained ? 'nothing' : elsewhere ? 'lead elsewhere' : 'lead'

@@ -188,6 +188,16 @@ describe('a copy', () => {
     expect(seen(36)).toBe('clear')
     expect(seen(700, 'far/other')).toBe('clear')
   })
+  it('as slow as USB 2.0 to a disk that does far more is tight until somebody explains it', () => {
+    const far = { disk: { write: 900 * MB, read: 900 * MB } }
+    const slow = (rate: number, more: Seen = {}) =>
+      grade({ seen: [copy('write', rate, more)], rate: '300 MB/s', more: { far } })
+    expect(slow(34)).toBe('tight')
+    expect(slow(53.248)).toBe('tight')
+    expect(slow(53.3)).toBe('clear')
+    expect(slow(34, { limit: 'disk' })).toBe('clear')
+    expect(grade({ seen: [copy('write', 34)], rate: '300 MB/s' })).toBe('clear')
+  })
   it('measured on this run is what it does, whatever the limit', () => {
     const run = { run: 'r1', leads: ['c1'] }
     expect(grade({ seen: [copy('write', 34, { subject: run, limit: 'disk' })], rate: '300 MB/s' })).toBe('blocked')

@@ -137,7 +137,7 @@ export type Reason =
   | { code: 'watts-elsewhere'; watts: number; at: Instant }
   | { code: 'ran-hot'; at: Instant; strangeSupply: boolean }
   | { code: 'kind-ran-hot'; count: number }
-  | { code: 'copied'; way: 'write' | 'read'; at: Instant; by: 'run' | 'lead' | 'lead elsewhere' }
+  | { code: 'copied'; way: 'write' | 'read'; at: Instant; by: 'run' | 'lead' | 'lead elsewhere' | 'nothing' }
   | { code: 'picture-seen'; mode: PictureMode | null; at: Instant | null; held: number; failed: number; stale: boolean }
   | { code: 'doubted'; why: Doubt['why']; held: number; failed: number; mode: LinkMode | null }
   | { code: 'bus-budget'; ownSupply: boolean; leads: number; count: number }

@@ -179,7 +179,7 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   'watts-elsewhere': [{ code: 'watts-elsewhere', watts: 30, at: AT }],
   'ran-hot': [false, true].map((strangeSupply) => ({ code: 'ran-hot', at: AT, strangeSupply })),
   'kind-ran-hot': [1, 3].map((count) => ({ code: 'kind-ran-hot', count })),
-  copied: (['run', 'lead', 'lead elsewhere'] as const).flatMap((by) =>
+  copied: (['run', 'lead', 'lead elsewhere', 'nothing'] as const).flatMap((by) =>
     (['write', 'read'] as const).map((way) => ({ code: 'copied' as const, way, at: AT, by })),
   ),
   'picture-seen': [

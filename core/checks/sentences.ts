@@ -284,6 +284,8 @@ function writeCopied({ way, at, by }: Extract<Reason, { code: 'copied' }>, findi
   const asked = `${formatBytesPerSecond(finding.need ?? 0)} are asked`
   const did = way === 'write' ? 'wrote' : 'read'
   if (by === 'run') return `This run ${did} ${rate} when it was measured on ${dayOf(at)}; ${asked}.`
+  if (by === 'nothing')
+    return `${finding.part.label} ${did} ${rate} on ${dayOf(at)}, as slow as USB 2.0, and the disk does more. Copy again with another cable to see whether this one is to blame; ${asked}.`
   const lead = `${finding.part.label} ${did} ${rate} at most on ${dayOf(at)}, and it was the limit`
   if (by === 'lead') return `${lead}; ${asked}.`
   return finding.grade === 'tight'

@@ -28,14 +28,16 @@ export function cableDoors(index: SiteIndex, cable: Cable): CableDoor[] {
     // what failed in some socket cannot be promised of any
     return lack ?? (doubt && doubt.failed > 0 ? ({ why: 'doubted', lead, mode, doubt } as const) : null)
   }
+  // one that ran hot is used for nothing
+  const hot = lead.known.hot !== null
   return LINK_MODES.map((mode) => {
     const lack = lackUnder(policy.length, mode)
     const byTheBook = policy.length === 'book' ? lack : lackUnder('book', mode)
     return {
       mode,
-      open: lack === null,
+      open: lack === null && !hot,
       lack: lack && lackFigures(lack),
-      beyondBook: lack === null && byTheBook !== null,
+      beyondBook: lack === null && byTheBook !== null && !hot,
       seen: seenOf(lead, mode),
     }
   })

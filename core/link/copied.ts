@@ -1,8 +1,9 @@
 import type { Learned } from '../observe/learned'
 import type { Copy } from '../observe/learnt'
 import { pairOf, type Spot } from '../observe/spot'
-import { portKey } from '../plan/site-index'
+import { portKey, type SiteIndex } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
+import { linkModeFacts } from '../standards/link-modes'
 import type { LaidLead, LaidRun } from './lay'
 
 /** The most that copies go at, one way, by what was measured: on this very run, or of a lead that was the limit. */
@@ -13,19 +14,24 @@ export type CopyCap = {
   lead: LaidLead | null
   /** It was measured between other sockets, and the fastest it went elsewhere. */
   elsewhere: { most: BitsPerSecond } | null
+  /** Nobody said what held it back, and neither the disk nor anything known of the lead does. */
+  unexplained: boolean
 }
+
+/** A disk that does this many times what was copied did not hold it back (common practice). */
+const DISK_IS_FASTER = 2
 
 /** Copies vary: a lead is the limit where another copied so much faster between the same two sockets (common practice). */
 const CLEARLY_FASTER = 1.1
 
 /** What was measured of copies one way over a run; null where nothing was, or nothing that says how much is the most. */
-export function copyCap(laid: LaidRun, learned: Learned, way: Copy['way']): CopyCap | null {
+export function copyCap(laid: LaidRun, { learned, devices }: Site, way: Copy['way']): CopyCap | null {
   const own = lastOf(laid.seen.copies.filter((copy) => copy.way === way))
-  if (own) return { rate: own.rate, reading: own, lead: null, elsewhere: null }
+  if (own) return { rate: own.rate, reading: own, lead: null, elsewhere: null, unexplained: false }
   const pair = pairOf(spotOfRun(laid))
   let least: CopyCap | null = null
   for (const lead of laid.leads) {
-    const cap = capOf(lead, learned, way, pair)
+    const cap = capOf(lead, learned, way, pair) ?? slowOf(lead, devices, way)
     if (cap && (least === null || cap.rate < least.rate)) least = cap
   }
   return least
@@ -46,7 +52,7 @@ function capOf(lead: LaidLead, learned: Learned, way: Copy['way'], here: string 
   }
   const own = byPair.get(here)
   const there = own && cappedAt(own, (copy) => wasLimit(copy, lead, learned))
-  if (own) return there ? { rate: there.rate, reading: there, lead, elsewhere: null } : null
+  if (own) return there ? { rate: there.rate, reading: there, lead, elsewhere: null, unexplained: false } : null
   let least: Copy | null = null
   for (const list of byPair.values()) {
     const cap = cappedAt(list, (copy) => wasLimit(copy, lead, learned))
@@ -58,8 +64,24 @@ function capOf(lead: LaidLead, learned: Learned, way: Copy['way'], here: string 
       reading: least,
       lead,
       elsewhere: { most: Math.max(...copies.map(({ rate }) => rate)) },
+      unexplained: false,
     }
   )
+}
+
+type Site = Pick<SiteIndex, 'learned' | 'devices'>
+
+/**
+ * A copy no faster than USB 2.0 to a disk that does far more, of which nobody said what held it back, and no other was faster: something is wrong, and it may be the
+ * lead.
+ */
+function slowOf({ known, ...rest }: LaidLead, devices: Site['devices'], way: Copy['way']): CopyCap | null {
+  const copies = known.copies.filter((copy) => copy.way === way)
+  const [reading] = [...copies].sort((one, other) => other.rate - one.rate)
+  if (!reading || reading.limit !== 'unknown' || reading.rate > linkModeFacts.usb2.payload) return null
+  const disk = devices.get(reading.spot.far?.split('/')[0] ?? '')?.disk
+  if (!disk || disk[way] < reading.rate * DISK_IS_FASTER) return null
+  return { rate: reading.rate, reading, lead: { known, ...rest }, elsewhere: null, unexplained: true }
 }
 
 /** The lead was the limit of a copy: somebody said so, or other leads did clearly better between these very sockets. */

@@ -4,8 +4,12 @@ import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { type Observation, observationText } from './observation'
 import { parseSeen, SEEN_EXAMPLES, type SeenContext } from './seen-text'
 
-const nowhere: SeenContext = { spoken: [], expected: 'gen2x1' }
-const dock: SeenContext = { spoken: ['usb2', 'gen1x1', 'gen2x1', 'tbt3-20', 'tbt3-40'], expected: 'tbt3-40' }
+const nowhere: SeenContext = { spoken: [], expected: 'gen2x1', ought: 'gen2x1' }
+const dock: SeenContext = {
+  spoken: ['usb2', 'gen1x1', 'gen2x1', 'tbt3-20', 'tbt3-40'],
+  expected: 'tbt3-40',
+  ought: 'tbt3-20',
+}
 const read = (line: string, context = nowhere) => {
   const answer = parseSeen(line, context)
   return answer.ok ? answer.value : answer.problem
@@ -37,6 +41,8 @@ describe('a line of what somebody saw', () => {
   ])('%s', (line, seen) => expect(read(line)).toMatchObject(seen))
   it('means what these ports speak, and was tried at the best of it', () => {
     expect(read('40 Gb/s for 60 s', dock)).toMatchObject([{ tried: 'tbt3-40', cameUp: 'tbt3-40' }])
+    expect(read('dropped after 70 s', dock)).toMatchObject([{ tried: 'tbt3-20', cameUp: null, seconds: 70 }])
+    expect(read('nothing came up', dock)).toMatchObject([{ tried: 'tbt3-40', cameUp: null }])
     expect(read('came up as 5 Gb/s', dock)).toMatchObject([{ tried: 'tbt3-40', cameUp: 'gen1x1' }])
   })
   it('that says nothing is answered with what can be written', () => {

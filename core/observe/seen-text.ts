@@ -8,8 +8,8 @@ import type { HeldBackBy } from './every'
 import { WARMTHS } from './kinds/warmth'
 import type { Unwritten } from './observation'
 
-/** What is known of where something was seen: the modes both ports speak, and the best that could have come up. */
-export type SeenContext = { spoken: readonly LinkMode[]; expected: LinkMode | null }
+/** What is known of where something was seen: the modes both ports speak, the best of them, and what the lead ought to come up as between them. */
+export type SeenContext = { spoken: readonly LinkMode[]; expected: LinkMode | null; ought: LinkMode | null }
 
 /** What people may write, each with what it reads as. */
 export const SEEN_EXAMPLES = [
@@ -32,7 +32,7 @@ const HELP = `Write what you saw: ${SEEN_EXAMPLES.slice(0, 6).join('; ')}; 94 W;
  * Reads a line of what somebody saw of a lead or a run: one thing, or several with commas between them. Answers observations without the moment and the
  * place, or what can be written instead.
  *
- * @example parseSeen("held 10 Gb/s for 60 s, wrote 370 MB/s", { spoken: [], expected: null })
+ * @example parseSeen("held 10 Gb/s for 60 s, wrote 370 MB/s", { spoken: [], expected: null, ought: null })
  */
 export function parseSeen(line: string, context: SeenContext): Parsed<Unwritten[]> {
   const plain = plainText(line)
@@ -128,14 +128,15 @@ function withoutDuration(text: string): { text: string; seconds: number | null }
   return { text: text.slice(0, found.index).trim(), seconds: Math.min(10_000_000, Number(found[1]) * each) }
 }
 
-function readLink(lower: string, { spoken, expected }: SeenContext): Parsed<Unwritten> | null {
+function readLink(lower: string, { spoken, expected, ought }: SeenContext): Parsed<Unwritten> | null {
   const { text, seconds } = withoutDuration(lower)
   const watched = seconds === null ? {} : { seconds }
   const gone = /^(?:it )?(nothing(?: came up)?|not detected|dropped|drops)(?: (?:at|from|in) (.+))?$/.exec(text)
   if (gone) {
-    const tried = gone[2] === undefined ? expected : modeFrom(gone[2], spoken)
-    if (tried === null) return unreadable(`Say at which rate: ${gone[1]} at 10 Gb/s. ${spokenWords(spoken)}`)
     const dropped = gone[1]?.startsWith('drop')
+    // what dropped had come up as what the lead promises; two ports always try for the best they share
+    const tried = gone[2] === undefined ? (dropped ? (ought ?? expected) : expected) : modeFrom(gone[2], spoken)
+    if (tried === null) return unreadable(`Say at which rate: ${gone[1]} at 10 Gb/s. ${spokenWords(spoken)}`)
     return parsed({ kind: 'trial', basis: dropped ? 'soaked' : 'measured', tried, cameUp: null, ...watched })
   }
   const up = /^(?:it )?(?:held |holds |came up (?:as |at )?|linked at |)(.+)$/.exec(text)

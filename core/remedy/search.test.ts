@@ -4,6 +4,7 @@ import { demo } from '../../tests/support/demo-plan'
 import { madeUpCopy, many, start } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import type { Copy } from '../change/change'
+import { followed } from '../change/followed'
 import { type Assessment, assess, assessAnew } from '../checks/assess'
 import { GRADES, type Verdict } from '../checks/finding'
 import { assortment } from '../match/assortment'
@@ -34,7 +35,8 @@ function worseIn(before: Plan, after: Plan): number {
 }
 
 function takes(copy: Copy, run: string, way: WayOut): void {
-  const applied = applyChange(copy, { edits: way.edits })
+  // as whoever takes it saves it: with the runs that follow the pathways brought along
+  const applied = applyChange(copy, { edits: followed(copy, way.edits) })
   if (applied.outcome !== 'applied')
     throw new Error(`${way.moves.map((move) => moveSentence(move)).join(' ')}: ${JSON.stringify(applied)}`)
   const { plan } = applied.copy

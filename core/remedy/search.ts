@@ -79,7 +79,9 @@ export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted:
   const ways: WayOut[] = []
   for (const attempt of bestOfEach(helping)) {
     yield
-    ways.push(onSite(site, runId, base, attempt))
+    const way = onSite(site, runId, base, attempt)
+    // what follows from it on the whole site may take back what it bettered
+    if (severity[way.after] < severity[scene.verdict.grade]) ways.push(way)
   }
   return answer(ways, attempts, scene)
 }

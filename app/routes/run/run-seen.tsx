@@ -29,7 +29,7 @@ export function RunSeen({ run, observations, problem }: Shown) {
         </Text>
       )}
       {laid ? (
-        <SeenForm subject={{ run: run.id, leads }} from={run.from} to={run.to} />
+        <SeenForm key={observations.length} subject={{ run: run.id, leads }} from={run.from} to={run.to} />
       ) : (
         <Text color="quiet">Once a cable lies in it, what you see of it can be written down here.</Text>
       )}

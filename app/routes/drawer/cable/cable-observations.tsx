@@ -37,7 +37,7 @@ export function CableObservations({ cable, index, observations }: Shown) {
           )}
         </SeenList>
       )}
-      <SeenForm subject={{ cable: cable.id }} />
+      <SeenForm key={observations.length} subject={{ cable: cable.id }} />
     </Box>
   )
 }

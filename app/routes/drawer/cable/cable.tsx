@@ -186,14 +186,20 @@ function Cautions({ cable, index }: Shown) {
   return (
     <Box as="section" aria-label="Take care" mb="5">
       {all.map((text) => (
-        <Flex key={text} gap="2" py="1.5" px="3" mb="1" bg="tightFloor" borderLeft="4px solid" borderColor="tight">
-          <DoorGlyph grade="tight" />
+        <Flex key={text} gap="2" py="1.5" px="3" mb="1" {...toneOf(known.hot !== null)}>
+          <DoorGlyph grade={known.hot ? 'blocked' : 'tight'} />
           <Text>{text}</Text>
         </Flex>
       ))}
     </Box>
   )
 }
+
+const toneOf = (blocked: boolean) =>
+  ({
+    borderLeft: '4px solid',
+    ...(blocked ? { bg: 'blockedFloor', borderColor: 'blocked' } : { bg: 'tightFloor', borderColor: 'tight' }),
+  }) as const
 
 function CablePower({ cable, index }: Shown) {
   const { watts, picture, known } = abilitiesOf(index, cable)

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { lackSentence } from '../../../../core/checks/sentences'
-import { cableDoors } from '../../../../core/drawer/cable-doors'
+import { type CableDoor, cableDoors } from '../../../../core/drawer/cable-doors'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import { linkModeFacts } from '../../../../core/standards/link-modes'
 import type { Cable } from '../../../../core/vocabulary/cable'
@@ -22,9 +22,7 @@ export function DoorList({ index, cable, brief }: { index: SiteIndex; cable: Cab
         const said = open
           ? beyondBook
             ? 'by the bench, beyond the book'
-            : seen.held > 0
-              ? `came up in ${seen.held === 1 ? 'one socket' : `${seen.held} sockets`}`
-              : ''
+            : socketsText(seen, doors[at + 1])
           : lack && (brief ? at === widest + 1 : lack.why !== doors[at - 1]?.lack?.why)
             ? lackSentence(lack, cable.tag, unit)
             : ''
@@ -49,4 +47,10 @@ export function DoorList({ index, cable, brief }: { index: SiteIndex; cable: Cab
       })}
     </Box>
   )
+}
+
+/** In how many sockets a rate came up; said of the widest of those that came up alike. */
+function socketsText({ held }: CableDoor['seen'], wider: CableDoor | undefined): string {
+  if (held === 0 || (wider?.open && wider.seen.held === held)) return ''
+  return `this and what is below came up in ${held === 1 ? 'one socket' : `${held} sockets`}`
 }
