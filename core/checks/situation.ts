@@ -1,6 +1,6 @@
 import { type Admission, admit, namesLineRate } from '../link/admission'
 import type { Doubt } from '../link/chain'
-import { type DataLink, dataLink, type Trust } from '../link/data-link'
+import { type DataLink, dataLink, nothingDoubted, type Trust } from '../link/data-link'
 import { type LaidLead, type LaidRun, layRun } from '../link/lay'
 import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-link'
 import { wasTried } from '../observe/known'
@@ -78,6 +78,8 @@ function linksOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], 
 function surelyOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], believed: Links): Sure | null {
   const tried = laid.leads.find(({ known }) => wasTried(known))
   if (!tried && !wasTried({ trials: laid.seen.trials, pictures: laid.seen.pictures })) return null
+  const noPicture = crossings.every(({ need }) => need.kind !== 'picture')
+  if (noPicture && nothingDoubted(laid)) return null
   const { data, picture, admissions } = linksOf(laid, policy, crossings, 'sure')
   const asBelieved =
     data.mode === believed.data.mode &&

@@ -1,4 +1,4 @@
-import { type SeenOfMode, type Standing, seenOfMode, type Trial } from '../observe/trials'
+import { NOTHING_SEEN, type SeenOfMode, type Standing, seenOfMode, type Trial } from '../observe/trials'
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
 import type { LinkMode } from '../standards/link-modes'
@@ -74,6 +74,22 @@ export type Carried = { lack: Lack<LinkMode> | null; doubt: Doubt | null }
 /** What of a laid run its leads are judged by. */
 export type Chain = Pick<LaidRun, 'leads' | 'seen'> & { here: LaidRun['here'] | null }
 
+const seenByLead = new WeakMap<LaidLead, { here: Chain['here']; modes: Map<LinkMode, SeenOfMode> }>()
+
+/** What the trials of a lead say of a mode in a socket, worked out once for as long as the lead lies there. */
+function seenOf(lead: LaidLead, mode: LinkMode, here: Chain['here']): SeenOfMode {
+  let known = seenByLead.get(lead)
+  if (known?.here !== here || !known) {
+    known = { here, modes: new Map() }
+    seenByLead.set(lead, known)
+  }
+  const found = known.modes.get(mode)
+  if (found) return found
+  const made = seenOfMode(lead.known.trials, mode, oughtOf(lead), here)
+  known.modes.set(mode, made)
+  return made
+}
+
 const NO_DOUBT = { held: 0, failed: 0, drops: false } as const
 
 /**
@@ -84,7 +100,7 @@ const NO_DOUBT = { held: 0, failed: 0, drops: false } as const
  * doubted. A pass counts within the length that the book allows a lead of its build, and beyond it by the bench only, where it lasted 60 s or more.
  */
 export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Policy): Carried {
-  const proof = proofOf({ leads, seen, here }, mode)
+  const proof = seen.trials.length === 0 ? NOTHING_SEEN : proofOf({ leads, seen, here }, mode)
   const [first] = leads
   const failed = first && failure(proof)
   if (first && failed) return { lack: { why: 'failed', lead: first, mode, ...failed }, doubt: null }
@@ -93,7 +109,7 @@ export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Po
   let passes: Set<LaidLead> | null = null
   for (const lead of leads) {
     if (lead.known.trials.length === 0) continue
-    const tried = seenOfMode(lead.known.trials, mode, oughtOf(lead), here)
+    const tried = seenOf(lead, mode, here)
     const ended = failure(tried)
     if (ended && !outlasts(proof, ended.trial)) return { lack: { why: 'failed', lead, mode, ...ended }, doubt: null }
     const promised = isPromised(lead, mode)
@@ -165,10 +181,7 @@ function doubtOf(seen: SeenOfMode, lead: LaidLead, promised: boolean): Doubt | n
 
 /** The trial that shows a link to drop in this socket, or in this very run; null where nobody saw it drop. */
 export function dropOf(chain: Chain, mode: LinkMode): Standing | null {
-  const seen = [
-    proofOf(chain, mode),
-    ...chain.leads.map((lead) => seenOfMode(lead.known.trials, mode, oughtOf(lead), chain.here)),
-  ]
+  const seen = [proofOf(chain, mode), ...chain.leads.map((lead) => seenOf(lead, mode, chain.here))]
   return seen.find(({ here }) => here?.says === 'drops')?.here ?? null
 }
 

@@ -32,9 +32,7 @@ export function dataLink(laid: LaidRun, policy: Policy, trust: Trust = 'believed
   let mode: LinkMode | null = null
   let doubt: Doubt | null = null
   let lack: Lack<LinkMode> | null = null
-  const drops = dropping(laid, common, policy)
-  for (const candidate of common) {
-    const carried = withDrops(carries(laid, candidate, policy), candidate, drops, laid)
+  for (const [candidate, carried] of carriedModes(laid, common, policy)) {
     const missing = trust === 'sure' ? sureLack(carried, candidate) : carried.lack
     if (missing === null) {
       if (isBetterMode(candidate, mode)) {
@@ -46,22 +44,41 @@ export function dataLink(laid: LaidRun, policy: Policy, trust: Trust = 'believed
   return { mode, shared, lack, doubt }
 }
 
+const carriedBy = new WeakMap<LaidRun, Map<LinkMode, Carried>>()
+
+/** How each mode that two ports share fares over a run; asked twice of one run, once for what is believed and once for what is sure. */
+function carriedModes(laid: LaidRun, common: readonly LinkMode[], policy: Policy): ReadonlyMap<LinkMode, Carried> {
+  const known = carriedBy.get(laid)
+  if (known) return known
+  const alone = new Map(common.map((mode) => [mode, carries(laid, mode, policy)]))
+  const drops = dropping(laid, alone)
+  const made = new Map([...alone].map(([mode, carried]) => [mode, withDrops(carried, mode, drops, laid)]))
+  carriedBy.set(laid, made)
+  return made
+}
+
+/** Whether nothing that two ports could come up in is doubted. */
+export function nothingDoubted(laid: LaidRun): boolean {
+  for (const { doubt } of carriedBy.get(laid)?.values() ?? []) if (doubt) return false
+  return true
+}
+
 const sureLack = ({ lack, doubt }: Carried, mode: LinkMode): Lack<LinkMode> | null =>
   lack ?? (doubt && { why: 'doubted', lead: doubt.lead, mode, doubt })
 
 /** A mode in which the link drops here, or may: it did so in another socket. */
 type Drop = { mode: LinkMode; doubt: Doubt; at: string | null }
 
-function dropping(laid: LaidRun, common: readonly LinkMode[], policy: Policy): Drop[] {
-  if (laid.seen.trials.length === 0 && laid.leads.every(({ known }) => known.trials.length === 0)) return []
-  return common.flatMap((mode): Drop[] => {
-    const { lack, doubt } = carries(laid, mode, policy)
-    if (doubt?.drops) return [{ mode, doubt, at: null }]
-    if (lack?.why !== 'failed') return []
+function dropping(laid: LaidRun, alone: ReadonlyMap<LinkMode, Carried>): Drop[] {
+  const drops: Drop[] = []
+  for (const [mode, { lack, doubt }] of alone) {
+    if (doubt?.drops) drops.push({ mode, doubt, at: null })
+    if (lack?.why !== 'failed') continue
     const drop = dropOf(laid, mode)
-    if (!drop) return []
-    return [{ mode, doubt: { lead: lack.lead, why: 'drops', held: 0, failed: 0, drops: true }, at: drop.trial.at }]
-  })
+    if (!drop) continue
+    drops.push({ mode, doubt: { lead: lack.lead, why: 'drops', held: 0, failed: 0, drops: true }, at: drop.trial.at })
+  }
+  return drops
 }
 
 /** A mode below one in which the link drops is doubted as well, until it was seen to hold after that. */

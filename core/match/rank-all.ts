@@ -9,7 +9,9 @@ import { runRecords } from '../observe/learned'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import { atLeast, atMost } from '../quantity/limit'
 import { leadFor } from '../route/legs'
-import { gradeFacts } from '../standards/grades'
+import { type Construction, gradeFacts } from '../standards/grades'
+import { LINK_MODES } from '../standards/link-modes'
+import { bookReach, type LeadShape } from '../standards/reach'
 import type { Cable } from '../vocabulary/cable'
 import type { Run } from '../vocabulary/run'
 import { isOffered, plugsInto } from './rank'
@@ -68,8 +70,8 @@ export function freeCables(
 }
 
 function rankedFor(index: SiteIndex, run: Run, crossed: readonly Crossing[]) {
-  const { cables, numbers, told } = drawerOf(index)
-  const likeness = likenessOf(index, run, crossed)
+  const { cables, numbers, told, spots } = drawerOf(index)
+  const likeness = likenessOf(index, run, crossed, spots)
   const rests = told.get(likeness) ?? []
   if (told.size >= MOST_TOLD) told.clear()
   told.set(likeness, rests)
@@ -82,7 +84,7 @@ type Drawer = {
   numbers: readonly number[]
   /** What runs that are alike have been told already. */
   told: Map<string, Rests>
-  spots: ReadonlyMap<string, readonly string[]>
+  spots: Spots
 }
 /** So many sorts of runs are remembered. */
 const MOST_TOLD = 3000
@@ -181,23 +183,20 @@ const markedOf = (index: SiteIndex, cable: Cable): number => {
 }
 
 /**
- * The cables of which something was seen in a socket of a run, at its controller, or in that very run: of these a verdict depends on the run itself and not
- * only on its sort.
+ * The cables of which something was seen in a socket of a run, or in that very run: of these a verdict depends on the run itself and not only on its sort,
+ * which tells the controller, what is installed, and whether anything else is plugged in.
  */
 function spokenOf(index: SiteIndex, run: Run): ReadonlySet<string> {
   const { spots } = drawerOf(index)
-  const { device, port } = socketAt(index, run.from)
-  const places = [portKey(run.from), portKey(run.to), port.controller === undefined ? null : `on ${port.controller}`]
-  const found = new Set(places.flatMap((place) => (place === null ? [] : (spots.get(place) ?? []))))
-  if (device.installed) for (const id of spots.get(ANY_SETUP) ?? []) found.add(id)
+  const found = new Set([run.from, run.to].flatMap((end) => spots.byPort.get(portKey(end)) ?? []))
   for (const { leads } of runRecords(index.learned, run.id)) for (const lead of leads) found.add(lead)
   return found
 }
-const ANY_SETUP = 'any setup'
 
-/** Where something was seen of each cable: by the socket, by the controller, and wherever a computer may have changed since. */
-function spotsOf(index: SiteIndex, cables: readonly Cable[]): ReadonlyMap<string, readonly string[]> {
+/** The cables of which something was seen in each socket. */
+function spotsOf(index: SiteIndex, cables: readonly Cable[]): Spots {
   const spots = new Map<string, string[]>()
+  let [setup, alone] = [false, false]
   const note = (place: string | undefined, id: string): void => {
     if (place === undefined) return
     const list = spots.get(place)
@@ -209,20 +208,23 @@ function spotsOf(index: SiteIndex, cables: readonly Cable[]): ReadonlyMap<string
     for (const { spot } of [...trials, ...copies, ...pictures, ...watts]) {
       note(spot.port, cable.id)
       note(spot.far, cable.id)
-      if (spot.controller !== undefined) note(`on ${spot.controller}`, cable.id)
-      if (spot.port === undefined && (spot.setup !== undefined || spot.alone)) note(ANY_SETUP, cable.id)
+      setup ||= spot.setup !== undefined
+      alone ||= spot.alone === true
     }
   }
-  return spots
+  return { byPort: spots, setup, alone }
 }
+
+/** The cables of which something was seen in each socket; whether anything was seen with a setup noted, or with all else unplugged. */
+type Spots = { byPort: ReadonlyMap<string, readonly string[]>; setup: boolean; alone: boolean }
 
 /** Leads of one sort are judged alike; null for one that is like no other: its wire makes every centimetre count. */
 function sortOf(index: SiteIndex, cable: Cable): string | null {
   if (cable.awg !== undefined) return null
-  const { reach, known } = factsOf(index, cable)
+  const { reach, known, shape } = factsOf(index, cable)
   const { fed, unfed } = reach
   const limits = [...fed.data, ...unfed.data, ...unfed.displayport, ...unfed.hdmi].map((row) => row.reach)
-  const interval = limits.filter((limit) => !atMost(cable.length, limit)).length
+  const interval = between(cable.length, limits)
   const supplied = index.plan.policy.cables === 'supplied' ? cable.suppliedWith : null
   return JSON.stringify([
     cable.ends,
@@ -234,9 +236,19 @@ function sortOf(index: SiteIndex, cable: Cable): string | null {
     cable.thickness,
     supplied,
     // what was tried counts up to a length that no row of its own grade tells
-    wasTried(known) ? cable.length : interval,
+    wasTried(known) ? between(cable.length, booksOf(cable.construction, shape)) : null,
+    interval,
   ])
 }
+
+/** How many limits a length is beyond. */
+const between = (length: number, limits: readonly number[]): number =>
+  limits.filter((limit) => !atMost(length, limit)).length
+
+/** How long a lead of a build may be for each mode, whatever grade it turns out to be. */
+const booksOf = (construction: Construction, shape: LeadShape): number[] =>
+  LINK_MODES.flatMap((mode) => FEEDINGS.map((feeding) => bookReach(construction, shape, feeding, mode)))
+const FEEDINGS = ['fed', 'unfed'] as const
 
 /** A small number for each sort; -1 for what is like no other. */
 function numbered(sorts: readonly (string | null)[]): number[] {
@@ -250,7 +262,7 @@ function numbered(sorts: readonly (string | null)[]): number[] {
 }
 
 /** What of a run a verdict may depend on, apart from the length of its route and from names. */
-function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): string {
+function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[], spots: Spots): string {
   const ends = [run.from, run.to].map((address) => {
     const { device, port } = socketInUse(index, address)
     const taken = (index.runsIn.get(portKey(address))?.length ?? 0) > 1
@@ -264,6 +276,8 @@ function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[]): s
       device.disk,
       device.busPowered,
       device.screen,
+      spots.setup ? device.installed : null,
+      spots.alone ? (index.runsAt.get(device.id) ?? []).some(({ id }) => id !== run.id) : null,
       taken,
       supplied,
       mains,

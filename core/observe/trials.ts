@@ -133,7 +133,7 @@ export type SeenOfMode = {
   dropped: boolean
 }
 
-const NOTHING_SEEN: SeenOfMode = {
+export const NOTHING_SEEN: SeenOfMode = {
   here: null,
   stale: false,
   held: 0,
