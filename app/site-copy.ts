@@ -5,6 +5,7 @@ import { reassessInSteps } from '../core/checks/reassess'
 import type { Subject } from '../core/observe/every'
 import {
   adoptLearned,
+  everythingLearnt,
   learnedOf,
   learnInSteps,
   type ToldLearnt,
@@ -52,7 +53,7 @@ export function* writeCopy(copy: Copy, identity: string): Steps<string> {
   const head = JSON.stringify({ format, version, site, policy }).slice(0, -1)
   const rest = JSON.stringify({ identity, place, bytes, grown }).slice(0, -1)
   const revisions = yield* arrayText([...copy.revisions])
-  const learned = yield* arrayText([...learnedOf(plan).bySubject])
+  const learned = yield* arrayText(everythingLearnt(learnedOf(plan)))
   const text = `${rest},"plan":${head},${lists.join()}},"revisions":${revisions},"learned":${learned}}`
   written.set(copy, text)
   return text
@@ -120,8 +121,8 @@ export function* caughtUp(view: SiteView, { place, edits, learned }: CatchUp): S
   const byPlace = new Map(edits)
   while (copy.place < place) copy = replay(copy, byPlace.get(copy.place + 1) ?? []).copy
   if (copy.plan.site.practice !== view.copy.plan.site.practice) return null
-  const observed: Touched[] = touchedByLearning(learned.map(([name]) => name))
-  if (observed.length > 0) {
+  const observed: Touched[] = touchedByLearning(learned.map(([subject]) => subject))
+  if (learned.length > 0) {
     // a list of its own, so that what it comes to is kept with it
     copy = { ...copy, plan: { ...copy.plan, observations: [] } }
     adoptLearned(copy.plan, learned, before)

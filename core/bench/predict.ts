@@ -1,5 +1,5 @@
 import { situationOf } from '../checks/situation'
-import { cableName, learntOfCable } from '../observe/learned'
+import { learnedOfOne, learntOfCable } from '../observe/learned'
 import { type Learnt, NOTHING_LEARNT } from '../observe/learnt'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { negotiate } from '../power/negotiate'
@@ -48,11 +48,7 @@ export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Predi
   const site: SiteIndex = {
     ...index,
     cables: new Map([[cable.id, cable]]),
-    learned: {
-      bySubject: new Map(learnt ? [[cableName(cable.id), withoutBench(learnt)]] : []),
-      runs: new Map(),
-      copied: new Map(),
-    },
+    learned: learnedOfOne(cable.id, learnt && withoutBench(learnt)),
   }
   const { laid, data, admissions, picture } = situationOf(site, runOf(test, cable), needOf(test))
   const saysNothing = laid.leads.some(({ known }) => known.grade.value === null)

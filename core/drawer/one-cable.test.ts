@@ -1,13 +1,16 @@
 import { describe, expect, it } from 'vitest'
+import { onePlan, type Seen } from '../../tests/support/one-run'
 import { planFrom } from '../../tests/support/shorthand'
 import { lackSentence } from '../checks/sentences'
-import { knownOf } from '../link/lay'
+import { knownOf, triedLead } from '../link/lay'
 import { learntOfCable } from '../observe/learned'
 import { observationText } from '../observe/observation'
+import { unexplainedOf } from '../observe/unexplained'
 import { indexPlan } from '../plan/site-index'
 import { type CableCaution, cautionSentence, cautionsOf } from './cable-cautions'
 import { cableDoors } from './cable-doors'
 import { recordOf, recordOfKind, runsOfCable } from './cable-history'
+import { unexplainedSentence } from './unexplained-sentence'
 
 const mark = { basis: 'claimed', on: '2026-01-01', grade: 'usb4-40', amps: 5 }
 const trial = (on: string, tried: string, cameUp: string | null, controller?: string) => ({
@@ -189,5 +192,57 @@ describe('evidence in a few words', () => {
     const [piece] = siteOf([{ evidence: [evidence] }]).index.plan.observations
     if (!piece) throw new Error('nothing was seen')
     expect(observationText(piece)).toMatch(text)
+  })
+})
+
+describe('what crosses', () => {
+  const told = (seen: Seen[]) => {
+    const plan = onePlan({
+      from: { connector: 'type-c', role: 'host', usb: 'gen2x1' },
+      to: { connector: 'type-c', role: 'device', usb: 'gen2x1' },
+      leads: [{ grade: 'gen2', length: 1 }],
+      seen,
+    })
+    const index = indexPlan(plan)
+    const [cable] = plan.cables
+    if (!cable) throw new Error('no cable')
+    return [...unexplainedOf(knownOf(index, cable), triedLead(index, cable))].map((each) =>
+      unexplainedSentence(each, index),
+    )
+  }
+  const trial = (on: string, cameUp: string | null): Seen => ({
+    kind: 'trial',
+    basis: 'soaked',
+    tried: 'gen2x1',
+    cameUp,
+    seconds: 60,
+    on,
+  })
+  it('is told with the one repeat that would settle it', () => {
+    expect(told([trial('near/p', 'gen2x1'), trial('other/p', 'gen2x1')])).toEqual([])
+    expect(told([trial('near/p', null), trial('other/p', 'gen2x1')])).toEqual([
+      'Unexplained: USB 10 Gb/s (Gen 2) came up in one socket and failed in one socket. Try it again in Near, port, for 60 s, with nothing else changed.',
+    ])
+    const watts = (on: string, figure: number): Seen => ({
+      kind: 'reading',
+      measure: 'watts',
+      watts: figure,
+      limit: 'lead',
+      on,
+    })
+    expect(told([watts('near/p', 30), watts('other/p', 86)])[0]).toMatch(
+      /30 W through on one charger and 86 W on another/,
+    )
+    const copy = (on: string, rate: number): Seen => ({
+      kind: 'reading',
+      measure: 'write',
+      rate,
+      limit: 'lead',
+      on,
+      to: 'far/p',
+    })
+    expect(told([copy('near/p', 1.52e9), copy('other/p', 2.96e9)])[0]).toMatch(
+      /wrote 190 MB\/s at most in one place and 370 MB\/s/,
+    )
   })
 })

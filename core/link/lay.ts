@@ -1,5 +1,5 @@
 import { fromCopies, type KnownCable, knownCable } from '../observe/known'
-import { kindName, learntOfCable, runName } from '../observe/learned'
+import { learntOf, learntOfCable } from '../observe/learned'
 import { type Learnt, NOTHING_LEARNT } from '../observe/learnt'
 import { type Here, setupText } from '../observe/spot'
 import type { TriedLead } from '../observe/trials'
@@ -52,7 +52,7 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
     leads.push(lead)
     facing = lead.farEnd
   }
-  const learnt = index.learned.bySubject.get(runName(run.id, run.leads.map(leadKey))) ?? NOTHING_LEARNT
+  const learnt = learntOf(index.learned, { run: run.id, leads: run.leads.map(leadKey) }) ?? NOTHING_LEARNT
   const seen =
     learnt.copies.length === 0
       ? learnt
@@ -103,7 +103,7 @@ const factsByCable = new WeakMap<
 export function factsOf(index: SiteIndex, cable: Cable): CableFacts {
   const kind = cable.kind ? index.kinds.get(cable.kind) : undefined
   const learnt = learntOfCable(index.learned, cable.id)
-  const ofKind = cable.kind ? index.learned.bySubject.get(kindName(cable.kind)) : undefined
+  const ofKind = cable.kind ? learntOf(index.learned, { kind: cable.kind }) : undefined
   const found = factsByCable.get(cable)
   if (found && found.kind === kind && found.learnt === learnt && found.ofKind === ofKind) return found.facts
   const known = knownCable(cable, kind, learnt, ofKind)

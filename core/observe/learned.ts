@@ -1,48 +1,58 @@
 import { keptWith } from '../work/kept'
 import { finished, type Steps } from '../work/steps'
 import { countedOf } from './counted'
-import type { Subject } from './every'
+import { entityOf, type Subject } from './every'
 import { learn } from './learn'
 import { type Learnt, NOTHING_LEARNT } from './learnt'
 import type { Observation } from './observation'
 import { pairOf } from './spot'
 
 /** What a thing that can be observed is called among all of them: `cable c-0021`, `run r-09 c-0021,c-0022`, `kind plain-2m`. */
-export type SubjectName = string
+type SubjectName = string
 
-export const cableName = (id: string): SubjectName => `cable ${id}`
-export const kindName = (id: string): SubjectName => `kind ${id}`
-/** A run as it lay: with other leads it is another. */
-export const runName = (id: string, leads: readonly string[]): SubjectName => `run ${id} ${leads.join()}`
-
-export function subjectName(subject: Subject): SubjectName {
-  if ('cable' in subject) return cableName(subject.cable)
-  if ('run' in subject) return runName(subject.run, subject.leads)
-  if ('kind' in subject) return kindName(subject.kind)
+function nameOf(subject: Subject): SubjectName {
+  if ('cable' in subject) return `cable ${subject.cable}`
+  // with other leads a run is another
+  if ('run' in subject) return `run ${subject.run} ${subject.leads.join()}`
+  if ('kind' in subject) return `kind ${subject.kind}`
   if ('controller' in subject) return `controller ${subject.device} ${subject.controller}`
   return subject.port === undefined ? `device ${subject.device}` : `port ${subject.device}/${subject.port}`
 }
+
+type RunSubject = Extract<Subject, { run: string }>
 
 /** The fastest that each cable copied between two sockets, by its id. */
 export type BestCopies = ReadonlyMap<string, number>
 
 /** What all observations of a site come to: what is learnt of each thing that was observed, and how fast cables copied between the same two sockets. */
 export type Learned = {
-  bySubject: ReadonlyMap<SubjectName, Learnt>
-  /** How each run lay when it was observed: the names it has in `bySubject`. */
-  runs: ReadonlyMap<string, readonly SubjectName[]>
+  bySubject: ReadonlyMap<SubjectName, { subject: Subject; learnt: Learnt }>
+  /** How each run lay when it was observed. */
+  runs: ReadonlyMap<string, readonly RunSubject[]>
   /** By the pair of sockets and the way. */
   copied: ReadonlyMap<string, BestCopies>
 }
 
-/** What was learnt of a run, by the leads that lay in it. */
-export const runRecords = ({ bySubject, runs }: Learned, run: string): { leads: readonly string[]; learnt: Learnt }[] =>
-  (runs.get(run) ?? []).map((name) => ({
-    leads: (name.split(' ')[2] ?? '').split(','),
-    learnt: bySubject.get(name) ?? NOTHING_LEARNT,
-  }))
+/** What was learnt of a thing; undefined where nothing was. */
+export const learntOf = ({ bySubject }: Pick<Learned, 'bySubject'>, subject: Subject): Learnt | undefined =>
+  bySubject.get(nameOf(subject))?.learnt
 
-export const learntOfCable = (learned: Learned, id: string): Learnt | undefined => learned.bySubject.get(cableName(id))
+export const learntOfCable = (learned: Pick<Learned, 'bySubject'>, cable: string): Learnt | undefined =>
+  learntOf(learned, { cable })
+
+/** What was learnt of one cable and of nothing else. */
+export const learnedOfOne = (cable: string, learnt: Learnt | undefined): Learned => ({
+  bySubject: new Map(learnt ? [[nameOf({ cable }), { subject: { cable }, learnt }]] : []),
+  runs: new Map(),
+  copied: new Map(),
+})
+
+/** What was learnt of a run, by the leads that lay in it. */
+export const runRecords = (learned: Learned, run: string): { leads: readonly string[]; learnt: Learnt }[] =>
+  (learned.runs.get(run) ?? []).map((subject) => ({
+    leads: subject.leads,
+    learnt: learntOf(learned, subject) ?? NOTHING_LEARNT,
+  }))
 
 /** The observations of a site, and whether simulated ones count on it. */
 type Observed = { observations: readonly Observation[]; site: { practice: boolean } }
@@ -59,9 +69,12 @@ export const learnedOf = (plan: Observed): Learned => foldedOf(plan).learned
 export function observationsOf(plan: Observed, subject: Subject | { run: string }): readonly Observation[] {
   const { groups } = foldedOf(plan)
   if ('run' in subject && !('leads' in subject))
-    return [...groups].flatMap(([name, list]) => (name.startsWith(`run ${subject.run} `) ? list : []))
-  return groups.get(subjectName(subject)) ?? []
+    return [...groups.values()].flatMap((list) => (isOfRun(list, subject.run) ? list : []))
+  return groups.get(nameOf(subject)) ?? []
 }
+
+const isOfRun = ([observation]: readonly Observation[], run: string): boolean =>
+  observation !== undefined && 'run' in observation.subject && observation.subject.run === run
 
 const foldedOf = (plan: Observed): Folded => finished(foldInSteps(plan))
 
@@ -75,9 +88,9 @@ function* foldInSteps({ observations, site }: Observed): Steps<Folded> {
   if (found?.practice === site.practice) return found
   const groups = found?.groups ?? grouped(observations)
   yield
-  const touched = namesTouched(groups.values())
+  const touched = bornOn([...groups.values()].flatMap(([first]) => (first ? [first.subject] : [])))
   yield
-  const learned = yield* learnedFrom(groups, new Map(), touched, site.practice)
+  const learned = yield* learnedFrom(groups, NOTHING_LEARNED, touched, site.practice)
   const made: Folded = { groups, practice: site.practice, learned }
   folded.set(observations, made)
   return made
@@ -86,7 +99,7 @@ function* foldInSteps({ observations, site }: Observed): Steps<Folded> {
 function grouped(observations: readonly Observation[]): Map<SubjectName, Observation[]> {
   const groups = new Map<SubjectName, Observation[]>()
   for (const observation of observations) {
-    const key = subjectName(observation.subject)
+    const key = nameOf(observation.subject)
     const list = groups.get(key)
     if (list) list.push(observation)
     else groups.set(key, [observation])
@@ -95,15 +108,13 @@ function grouped(observations: readonly Observation[]): Map<SubjectName, Observa
 }
 
 /** The subjects of which something else is learnt when these were observed: themselves, and the cables that lay in the runs among them. */
-function namesTouched(lists: Iterable<readonly Observation[]>): Set<SubjectName> {
-  const names = new Set<SubjectName>()
-  for (const [observation] of lists) {
-    if (!observation) continue
-    const { subject } = observation
-    names.add(subjectName(subject))
-    if ('run' in subject) for (const lead of subject.leads) names.add(cableName(lead))
+function bornOn(subjects: Iterable<Subject>): Map<SubjectName, Subject> {
+  const found = new Map<SubjectName, Subject>()
+  for (const subject of subjects) {
+    found.set(nameOf(subject), subject)
+    if ('run' in subject) for (const cable of subject.leads) found.set(nameOf({ cable }), { cable })
   }
-  return names
+  return found
 }
 
 /**
@@ -111,63 +122,67 @@ function namesTouched(lists: Iterable<readonly Observation[]>): Set<SubjectName>
  */
 function* learnedFrom(
   groups: ReadonlyMap<SubjectName, readonly Observation[]>,
-  before: ReadonlyMap<SubjectName, Learnt>,
-  touched: ReadonlySet<SubjectName>,
+  before: Learned,
+  touched: ReadonlyMap<SubjectName, Subject>,
   practice: boolean,
-  known: Omit<Learned, 'bySubject'> = { runs: new Map(), copied: new Map() },
 ): Steps<Learned> {
-  const bySubject = new Map(before)
-  const fold = (name: SubjectName, list: readonly Observation[]): void => {
+  const bySubject = new Map(before.bySubject)
+  const fold = (name: SubjectName, subject: Subject, list: readonly Observation[]): void => {
     const learnt = learn(countedOf(list, practice))
     if (isEmpty(learnt)) bySubject.delete(name)
-    else bySubject.set(name, learnt)
+    else bySubject.set(name, { subject, learnt })
   }
-  // what was seen of runs speaks of the cables in them as well
-  const cables = [...touched].filter((name) => name.startsWith('cable '))
   let folded = 0
-  for (const name of touched) {
-    if (name.startsWith('cable ')) continue
-    fold(name, groups.get(name) ?? [])
+  for (const [name, subject] of touched) {
+    if ('cable' in subject) continue
+    fold(name, subject, groups.get(name) ?? [])
     folded += 1
     if (folded % AT_A_STEP === 0) yield
   }
-  const runs = runsAgain(known.runs, touched, (name) => bySubject.has(name))
-  for (const name of cables) {
-    fold(name, [...(groups.get(name) ?? []), ...seenInRuns(namesWith(runs, name.slice('cable '.length)), groups)])
+  const runs = runsAgain(before.runs, touched, bySubject)
+  // what was seen of runs speaks of the cables in them as well
+  for (const [name, subject] of touched) {
+    if (!('cable' in subject)) continue
+    fold(name, subject, [...(groups.get(name) ?? []), ...seenInRuns(byLead(runs).get(subject.cable) ?? [], groups)])
     folded += 1
     if (folded % AT_A_STEP === 0) yield
   }
-  return { bySubject, runs, copied: copiedAgain(known.copied, before, bySubject, touched) }
+  return { bySubject, runs, copied: copiedAgain(before, bySubject, touched) }
 }
+
+const NOTHING_LEARNED: Learned = { bySubject: new Map(), runs: new Map(), copied: new Map() }
 
 /** Subjects folded in one step. */
 const AT_A_STEP = 40
 
-/** The names of observed runs that a cable lay in. */
-const namesWith = (runs: Learned['runs'], cable: string): SubjectName[] => byLead(runs).get(cable) ?? []
-
-const byLead = keptWith((runs: Learned['runs']): ReadonlyMap<string, SubjectName[]> => {
-  const found = new Map<string, SubjectName[]>()
-  for (const names of runs.values())
-    for (const name of names)
-      for (const lead of name.split(' ')[2]?.split(',') ?? []) found.set(lead, [...(found.get(lead) ?? []), name])
+/** How the observed runs lay that a cable lay in, by its id. */
+const byLead = keptWith((runs: Learned['runs']): ReadonlyMap<string, RunSubject[]> => {
+  const found = new Map<string, RunSubject[]>()
+  for (const subjects of runs.values())
+    for (const subject of subjects)
+      for (const lead of subject.leads) {
+        const list = found.get(lead)
+        if (list) list.push(subject)
+        else found.set(lead, [subject])
+      }
   return found
 })
 
 function runsAgain(
   known: Learned['runs'],
-  names: Iterable<SubjectName>,
-  isThere: (name: SubjectName) => boolean,
+  touched: ReadonlyMap<SubjectName, Subject>,
+  bySubject: Learned['bySubject'],
 ): Learned['runs'] {
-  const observed = [...names].filter((name) => name.startsWith('run '))
+  const observed = [...touched].flatMap(([name, subject]) => ('run' in subject ? [{ name, subject }] : []))
   if (observed.length === 0) return known
   const runs = new Map(known)
-  for (const name of observed) {
-    const id = name.split(' ')[1] as string
-    const others = (runs.get(id) ?? []).filter((each) => each !== name)
-    const now = isThere(name) ? [...others, name].sort() : others
-    if (now.length > 0) runs.set(id, now)
-    else runs.delete(id)
+  for (const { name, subject } of observed) {
+    const others = (runs.get(subject.run) ?? []).filter((each) => nameOf(each) !== name)
+    const now = bySubject.has(name)
+      ? [...others, subject].sort((one, other) => (nameOf(one) < nameOf(other) ? -1 : 1))
+      : others
+    if (now.length > 0) runs.set(subject.run, now)
+    else runs.delete(subject.run)
   }
   return runs
 }
@@ -177,11 +192,11 @@ function runsAgain(
  * together what each of them held; which of them failed, nobody can tell.
  */
 function* seenInRuns(
-  names: readonly SubjectName[],
+  runs: readonly RunSubject[],
   groups: ReadonlyMap<SubjectName, readonly Observation[]>,
 ): Iterable<Observation> {
-  for (const name of names) {
-    for (const observation of groups.get(name) ?? []) {
+  for (const run of runs) {
+    for (const observation of groups.get(nameOf(run)) ?? []) {
       const { subject, where } = observation
       if (!('run' in subject)) continue
       // where nobody noted the socket it is that of the run, and no other
@@ -203,26 +218,24 @@ const copyKeys = (learnt: Learnt | undefined): Map<string, number> => {
 }
 
 function copiedAgain(
-  known: Learned['copied'],
-  before: ReadonlyMap<SubjectName, Learnt>,
-  after: ReadonlyMap<SubjectName, Learnt>,
-  touched: ReadonlySet<SubjectName>,
+  before: Learned,
+  after: Learned['bySubject'],
+  touched: ReadonlyMap<SubjectName, Subject>,
 ): Learned['copied'] {
-  const copied = new Map<string, Map<string, number>>(known as Map<string, Map<string, number>>)
-  const own = new Set<string>()
+  const copied = new Map<string, BestCopies>(before.copied)
+  const own = new Map<string, Map<string, number>>()
   const listOf = (key: string): Map<string, number> => {
-    const list = own.has(key) ? (copied.get(key) as Map<string, number>) : new Map(copied.get(key))
-    own.add(key)
+    const list = own.get(key) ?? new Map(copied.get(key))
+    own.set(key, list)
     copied.set(key, list)
     return list
   }
-  for (const name of touched) {
-    if (!name.startsWith('cable ')) continue
-    const cable = name.slice('cable '.length)
-    for (const key of copyKeys(before.get(name)).keys()) listOf(key).delete(cable)
-    for (const [key, rate] of copyKeys(after.get(name))) listOf(key).set(cable, rate)
+  for (const [name, subject] of touched) {
+    if (!('cable' in subject)) continue
+    for (const key of copyKeys(before.bySubject.get(name)?.learnt).keys()) listOf(key).delete(subject.cable)
+    for (const [key, rate] of copyKeys(after.get(name)?.learnt)) listOf(key).set(subject.cable, rate)
   }
-  for (const key of own) if (copied.get(key)?.size === 0) copied.delete(key)
+  for (const [key, list] of own) if (list.size === 0) copied.delete(key)
   return copied
 }
 
@@ -237,33 +250,41 @@ export function learnedAgain(
   const gone = new Set(removed.map(({ id }) => id))
   const fresh = grouped(added)
   const groups = new Map(known.groups)
-  const lists = [...added, ...removed].map((observation) => [observation])
-  for (const name of new Set([...added, ...removed].map(({ subject }) => subjectName(subject)))) {
+  const subjects = [...added, ...removed].map(({ subject }) => subject)
+  for (const name of new Set(subjects.map(nameOf))) {
     const kept = (groups.get(name) ?? []).filter(({ id }) => !gone.has(id))
     const list = [...kept, ...(fresh.get(name) ?? [])]
     if (list.length > 0) groups.set(name, list)
     else groups.delete(name)
   }
-  const learned = finished(
-    learnedFrom(groups, known.learned.bySubject, namesTouched(lists), known.practice, known.learned),
-  )
+  const learned = finished(learnedFrom(groups, known.learned, bornOn(subjects), known.practice))
   folded.set(after.observations, { groups, practice: known.practice, learned })
 }
 
 /** What was learnt of each subject, as it is sent to browsers: they hold what is believed and not what it comes from. */
-export type ToldLearnt = readonly (readonly [SubjectName, Learnt])[]
+export type ToldLearnt = readonly (readonly [Subject, Learnt])[]
+
+export const everythingLearnt = ({ bySubject }: Learned): ToldLearnt =>
+  [...bySubject.values()].map(({ subject, learnt }) => [subject, learnt])
 
 /** Takes what was learnt elsewhere as what a list of observations comes to; `before` is what was known of the subjects that are not told. */
-export function adoptLearned({ observations, site }: Observed, told: ToldLearnt, before?: Learned): void {
-  const bySubject = new Map(before?.bySubject)
-  // of what nothing counts any more nothing is known
-  for (const [name, learnt] of told)
+export function adoptLearned(
+  { observations, site }: Observed,
+  told: ToldLearnt,
+  before: Learned = NOTHING_LEARNED,
+): void {
+  const bySubject = new Map(before.bySubject)
+  const touched = new Map<SubjectName, Subject>()
+  for (const [subject, learnt] of told) {
+    const name = nameOf(subject)
+    touched.set(name, subject)
+    // of what nothing counts any more nothing is known
     if (isEmpty(learnt)) bySubject.delete(name)
-    else bySubject.set(name, learnt)
-  const names = told.map(([name]) => name)
-  const runs = runsAgain(before?.runs ?? new Map(), names, (name) => bySubject.has(name))
-  const copied = copiedAgain(before?.copied ?? new Map(), before?.bySubject ?? new Map(), bySubject, new Set(names))
-  folded.set(observations, { groups: new Map(), practice: site.practice, learned: { bySubject, runs, copied } })
+    else bySubject.set(name, { subject, learnt })
+  }
+  const runs = runsAgain(before.runs, touched, bySubject)
+  const learned = { bySubject, runs, copied: copiedAgain(before, bySubject, touched) }
+  folded.set(observations, { groups: new Map(), practice: site.practice, learned })
 }
 
 const isEmpty = (learnt: Learnt): boolean =>
@@ -271,20 +292,9 @@ const isEmpty = (learnt: Learnt): boolean =>
     typeof value === 'object' && value !== null ? Object.keys(value).length === 0 : !value,
   )
 
-/** What was learnt of the subjects that some observations bear on, by their names: for a browser that has to catch up. */
-export const toldOf = (learned: Learned, subjects: readonly Subject[]): ToldLearnt => {
-  const names = new Set<SubjectName>()
-  for (const subject of subjects) {
-    names.add(subjectName(subject))
-    if ('run' in subject) for (const lead of subject.leads) names.add(cableName(lead))
-  }
-  return [...names].map((name) => [name, learned.bySubject.get(name) ?? NOTHING_LEARNT])
-}
+/** What is learnt now of the subjects that some observations bear on: for a browser that has to catch up. */
+export const toldOf = (learned: Learned, subjects: readonly Subject[]): ToldLearnt =>
+  [...bornOn(subjects).values()].map((subject) => [subject, learntOf(learned, subject) ?? NOTHING_LEARNT])
 
 /** The entities that what was learnt of some subjects bears on. */
-export const touchedByLearning = (names: readonly SubjectName[]): { list: 'cables' | 'runs' | 'kinds'; id: string }[] =>
-  names.flatMap((name) => {
-    const [what, id = ''] = name.split(' ')
-    const list = what === 'cable' ? 'cables' : what === 'run' ? 'runs' : what === 'kind' ? 'kinds' : null
-    return list === null ? [] : [{ list, id } as const]
-  })
+export const touchedByLearning = (subjects: readonly Subject[]): ReturnType<typeof entityOf>[] => subjects.map(entityOf)

@@ -1,13 +1,15 @@
 import fc from 'fast-check'
 import type { Copy, Edit } from '../../core/change/change'
 import { POLICY_ID, SITE_ID } from '../../core/change/copy'
-import type { Observation } from '../../core/observe/observation'
+import { type Observation, observationSchema } from '../../core/observe/observation'
 import type { Plan } from '../../core/plan/plan'
+import { laidCables } from '../../core/vocabulary/run'
 
 /** What a made-up edit is made of: a sort, and numbers that choose among what a plan has. */
 export type Choice = { sort: number; one: number; other: number; figure: number }
 export const choice: fc.Arbitrary<Choice> = fc.record({
-  sort: fc.nat(23),
+  // what is seen is a quarter of what is done
+  sort: fc.nat(32),
   one: fc.nat(997),
   other: fc.nat(991),
   figure: fc.nat(50),
@@ -105,45 +107,88 @@ export function madeUpEdit(copy: Copy, { sort, one, other, figure }: Choice, num
       list: 'observations',
       id: `seen-${number}`,
       base: null,
-      value: madeUpObservation(plan, cable.id, one + other, figure, number),
+      value: madeUpObservation(plan, { one, other, figure }, number),
     }),
   ]
-  const edit = pick(edits, sort)()
+  const edit = (edits[Math.min(sort, edits.length - 1)] as () => Edit)()
   return edit.before === undefined ? { list: edit.list, id: edit.id, base: edit.base, value: edit.value } : edit
 }
 
-function madeUpObservation(plan: Plan, cable: string, turn: number, figure: number, number: number): Observation {
+const MODES = ['usb2', 'gen1x1', 'gen2x1', 'usb4-20', 'usb4-40', 'tbt3-40'] as const
+const PICTURES = [
+  { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' },
+  { width: 3840, height: 2160, refresh: 60, bits: 8, chroma: '444' },
+] as const
+
+/** An observation as somebody might write it down: of a cable, a run as it lies or lay, a kind or a device, in a socket of theirs or in one that nobody noted. */
+export function madeUpObservation(
+  plan: Plan,
+  { one, other, figure }: Pick<Choice, 'one' | 'other' | 'figure'>,
+  number: number,
+): Observation {
+  const run = pick(plan.runs, one)
+  const leads = run ? laidCables(run) : []
+  const cable = leads[0] !== undefined && figure % 3 > 0 ? leads[0] : pick(plan.cables, one).id
+  const whole = run && leads.length === run.leads.length && leads.length > 0
+  const subject =
+    whole && figure % 4 === 1
+      ? { run: run.id, leads: figure % 8 === 1 ? [cable] : leads }
+      : figure % 17 === 5 && plan.kinds[0]
+        ? { kind: pick(plan.kinds, other).id }
+        : figure % 19 === 7
+          ? { device: pick(plan.devices, other).id }
+          : { cable }
+  const place =
+    run &&
+    (other % 3 === 0 ? { port: run.from, far: run.to } : other % 3 === 1 ? { controller: `c${figure % 3}` } : null)
   const every = {
     id: `seen-${number}`,
     at: new Date(Date.UTC(2026, 5, 1, 9, 0, 0, figure)).toISOString(),
-    subject: { cable },
+    subject,
     ...(figure % 7 === 0 ? { instrument: { name: 'meter', simulated: true } } : {}),
+    ...(place
+      ? {
+          where: { ...place, ...(figure % 11 === 3 ? { installed: [{ what: 'driver' as const, version: '1' }] } : {}) },
+        }
+      : {}),
+    ...(figure % 5 === 2
+      ? { circumstances: { alone: true, strangeSupply: figure % 2 ? (true as const) : undefined } }
+      : {}),
   }
-  const modes = ['usb2', 'gen1x1', 'gen2x1', 'usb4-20', 'usb4-40'] as const
-  switch (turn % 4) {
-    case 0:
-      return {
-        ...every,
-        kind: 'statement',
-        basis: figure % 2 ? 'claimed' : 'chip',
-        grade: pick(['gen1', 'usb4-40', null] as const, figure),
-      }
-    case 1:
-      return {
-        ...every,
-        kind: 'trial',
-        basis: 'soaked',
-        tried: pick(modes, figure),
-        cameUp: figure % 3 ? pick(modes, turn) : null,
-        seconds: 60 + figure,
-      }
-    case 2:
-      return { ...every, kind: 'reading', measure: 'warmth', felt: figure % 2 ? 'hot' : 'cool' }
-    default: {
-      const seen = plan.observations.find((each) => 'cable' in each.subject && each.subject.cable === cable)
+  const mode = pick(MODES, figure)
+  const lower = pick(MODES, other)
+  const kinds: (() => object)[] = [
+    () => ({
+      kind: 'statement',
+      basis: pick(['looks', 'told', 'claimed', 'chip'] as const, figure),
+      grade: pick(['gen1', 'usb4-40', 'gen2', null] as const, other),
+      amps: pick([undefined, 3, 5, null] as const, figure),
+    }),
+    () => ({ kind: 'trial', basis: 'soaked', tried: mode, cameUp: mode, seconds: 30 + figure * 2 }),
+    () => ({ kind: 'trial', basis: 'soaked', tried: mode, cameUp: null, seconds: 40 + figure }),
+    () => ({ kind: 'trial', basis: 'measured', tried: mode, cameUp: figure % 4 ? lower : null }),
+    () => ({ kind: 'reading', measure: 'warmth', felt: pick(['hot', 'cool', 'warm', 'cool'] as const, figure) }),
+    () => ({
+      kind: 'reading',
+      measure: pick(['write', 'read'] as const, figure),
+      rate: pick([20, 53.248, 190, 370, 900, 2900] as const, other) * 8e6,
+      limit: pick(['lead', 'disk', undefined] as const, figure),
+    }),
+    () => ({
+      kind: 'reading',
+      measure: 'watts',
+      watts: 20 + figure * 2,
+      limit: pick(['lead', 'charger', undefined] as const, other),
+    }),
+    () => ({ kind: 'reading', measure: 'volts lost', volts: figure / 40, amps: 1 + (other % 5) }),
+    () => ({ kind: 'reading', measure: 'picture', mode: pick(PICTURES, other), held: figure % 2 === 0 }),
+    () => ({ kind: 'symptom', saw: 'it flickers' }),
+    () => {
+      const seen = pick(plan.observations, other + figure)
       return seen
-        ? { ...every, kind: 'retraction', retracts: seen.id, reason: 'made up' }
-        : { ...every, kind: 'reading', measure: 'watts', watts: 20 + figure * 2 }
-    }
-  }
+        ? { kind: 'retraction', retracts: seen.id, reason: 'made up', subject: seen.subject }
+        : { kind: 'symptom', saw: 'nothing' }
+    },
+  ]
+  return observationSchema.parse({ ...every, ...pick(kinds, one + other + figure)() })
 }

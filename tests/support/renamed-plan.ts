@@ -32,6 +32,7 @@ const ID_FIELDS = new Set([
   'floor',
   'pathway',
   'device',
+  'computer',
   'cable',
   'cables',
   'kind',

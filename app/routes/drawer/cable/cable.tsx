@@ -3,9 +3,12 @@ import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react
 import { deleteCables, standCables, whatHolds } from '../../../../core/change/changes/cables'
 import { conflictSentence } from '../../../../core/checks/sentences'
 import { cautionSentence, cautionsOf } from '../../../../core/drawer/cable-cautions'
+import { unexplainedSentence } from '../../../../core/drawer/unexplained-sentence'
 import { abilitiesOf } from '../../../../core/link/abilities'
+import { triedLead } from '../../../../core/link/lay'
 import { basisNames } from '../../../../core/observe/basis'
 import { observationsOf } from '../../../../core/observe/learned'
+import { unexplainedOf } from '../../../../core/observe/unexplained'
 import { byId } from '../../../../core/plan/lookup'
 import type { Plan } from '../../../../core/plan/plan'
 import type { indexPlan } from '../../../../core/plan/site-index'
@@ -181,7 +184,8 @@ function Cautions({ cable, index }: Shown) {
   const { known } = abilitiesOf(index, cable)
   const cautions = [...cautionsOf(cable, known)].map(cautionSentence)
   const conflicts = known.conflicts.map((conflict) => conflictSentence(conflict, cable.tag))
-  const all = [...conflicts, ...cautions]
+  const crossing = [...unexplainedOf(known, triedLead(index, cable))].map((each) => unexplainedSentence(each, index))
+  const all = [...conflicts, ...crossing, ...cautions]
   if (all.length === 0) return null
   return (
     <Box as="section" aria-label="Take care" mb="5">

@@ -1,0 +1,148 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
+import { choice, madeUpObservation } from '../../tests/support/made-up-changes'
+import { assess } from '../checks/assess'
+import { severity } from '../checks/finding'
+import { cableDoors } from '../drawer/cable-doors'
+import { abilitiesOf } from '../link/abilities'
+import { doesJob, parseJob } from '../match/job-text'
+import { rankCables } from '../match/rank'
+import type { Plan } from '../plan/plan'
+import { readPlan } from '../plan/read'
+import { indexPlan } from '../plan/site-index'
+import { bestMode, linkModeFacts } from '../standards/link-modes'
+import { shortCode } from '../tags/short-code'
+import { cannotTeach, type Observation, observationText, sayerOf } from './observation'
+
+/** What a handful of people saw at a made-up site. */
+const seen = fc
+  .array(choice, { minLength: 1, maxLength: 14 })
+  .map((choices) =>
+    choices.reduce<Observation[]>(
+      (all, each, at) => [
+        ...all,
+        madeUpObservation({ ...demo, observations: [...demo.observations, ...all] }, each, at),
+      ],
+      [],
+    ),
+  )
+const seenAt = (observations: readonly Observation[], length: Plan['policy']['length'] = 'book'): Plan => ({
+  ...demo,
+  policy: { ...demo.policy, length },
+  observations: [...demo.observations, ...observations],
+})
+const verdicts = (plan: Plan) => assess(plan)
+const length = fc.constantFrom('book' as const, 'bench' as const)
+
+describe('what was seen', () => {
+  it('comes to the same in whatever order it arrives, and by whatever ids', () => {
+    fc.assert(
+      fc.property(seen, length, fc.integer({ min: 1, max: 96 }), (observations, by, turn) => {
+        const order = observations
+          .map((each, at) => ({ each, key: ((at + 1) * turn) % 97 }))
+          .sort((one, other) => one.key - other.key)
+          .map(({ each }) => each)
+        const names = new Map(observations.map(({ id }, at) => [id, `z-${(97 - at) * turn}-${at}`]))
+        const renamed = order.map((each) => ({
+          ...each,
+          id: names.get(each.id) ?? each.id,
+          ...(each.kind === 'retraction' ? { retracts: names.get(each.retracts) ?? each.retracts } : {}),
+        }))
+        expect(verdicts(seenAt(renamed as Observation[], by))).toEqual(verdicts(seenAt(observations, by)))
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('and taken back leaves everything as before it', () => {
+    fc.assert(
+      fc.property(seen, length, (observations, by) => {
+        const last = observations.at(-1) as Observation
+        if (last.kind === 'retraction') return
+        const before = observations.slice(0, -1)
+        const back = {
+          id: 'back',
+          at: last.at,
+          subject: last.subject,
+          kind: 'retraction',
+          retracts: last.id,
+          reason: 'x',
+        }
+        expect(verdicts(seenAt([...observations, back as Observation], by))).toEqual(verdicts(seenAt(before, by)))
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('makes no run worse by one more mode that held, and none better by one more that failed', () => {
+    fc.assert(
+      fc.property(seen, choice, length, fc.boolean(), (observations, each, by, holds) => {
+        const more = madeUpObservation(seenAt(observations), each, 99)
+        const trial = {
+          ...more,
+          kind: 'trial',
+          basis: 'soaked',
+          tried: 'gen2x1',
+          cameUp: holds ? 'gen2x1' : null,
+          seconds: 60,
+        }
+        const plain = {
+          id: trial.id,
+          at: trial.at,
+          subject: trial.subject,
+          where: trial.where,
+          circumstances: trial.circumstances,
+        }
+        const { kind, basis, tried, cameUp, seconds } = trial
+        const added = { ...plain, kind, basis, tried, cameUp, seconds } as Observation
+        const [was, is] = [verdicts(seenAt(observations, by)), verdicts(seenAt([...observations, added], by))]
+        for (const [at, { grade, tag }] of is.runs.entries()) {
+          const [old, now] = [severity[was.runs[at]?.grade ?? 'clear'], severity[grade]]
+          if (holds) expect(now, tag).toBeLessThanOrEqual(old)
+          else expect(now, tag).toBeGreaterThanOrEqual(old)
+        }
+      }),
+      { numRuns: 150 },
+    )
+  })
+
+  it('is told in words, with who says so and what it does not show, and could be a file', () => {
+    fc.assert(
+      fc.property(seen, (observations) => {
+        for (const each of observations) {
+          expect(observationText(each).length).toBeGreaterThan(2)
+          expect(sayerOf(each)).toMatch(/^[a-z]/)
+          expect(cannotTeach(each)).toMatch(/^[A-Z].*\.$/)
+        }
+        const read = readPlan(JSON.parse(JSON.stringify(seenAt(observations))))
+        expect(read).toEqual({ ok: true, plan: seenAt(observations) })
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('is one belief on the page, on the tag, in the search of the drawer and among what is offered', () => {
+    fc.assert(
+      fc.property(seen, length, (observations, by) => {
+        const plan = seenAt(observations, by)
+        const index = indexPlan(plan)
+        for (const cable of plan.cables) {
+          const able = abilitiesOf(index, cable)
+          const { mode, rate, watts, known } = able
+          const open = cableDoors(index, cable).flatMap((door) => (door.open ? [door.mode] : []))
+          // the widest open door that ports usually have is what the cable is good for
+          expect(bestMode(open.filter((each) => each !== 'gen1x2' && each !== 'gen2x2'))).toBe(mode)
+          expect(doesJob(parseJob('10 Gb/s'), able, '')).toBe(mode !== null && linkModeFacts[mode].line >= 10e9)
+          const tag = shortCode(able)
+          if (known.hot) expect([tag.startsWith('HOT'), mode, watts]).toEqual([true, null, 0])
+          else if (mode !== null) expect(tag).toContain(mode === 'usb2' ? '2.0' : `${rate / 1e9}G`)
+        }
+        const [run] = plan.runs
+        if (run)
+          for (const { cable } of rankCables(index, run, [])) expect(abilitiesOf(index, cable).known.hot).toBeNull()
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
