@@ -1,5 +1,3 @@
-import { learnedAgain } from '../observe/learned'
-import type { Observation } from '../observe/observation'
 import {
   type Entities,
   type Entity,
@@ -13,11 +11,11 @@ import {
   type Reference,
 } from '../plan/entity'
 import { planLists } from '../plan/lists'
-import { byId, byIdAgain, ownersAgain, planLookup } from '../plan/lookup'
+import { byId, planLookup } from '../plan/lookup'
 import { PLAN_LISTS, type Plan, type PlanList } from '../plan/plan'
 import { faultsOf, faultsOfEntity, LARGEST_GROWN_BYTES, LARGEST_PLAN_BYTES, SPARE_BYTES } from '../plan/read'
-import { joinsAgain } from '../plan/site-index'
 import { bytesOfEntity } from '../plan/write'
+import { bringAlong, type ListChange } from './bring-along'
 import {
   type Applied,
   type Change,
@@ -49,18 +47,6 @@ export function applyChange(copy: Copy, change: Pick<Change, 'edits' | 'undoes'>
   if (clashes.length > 0) return { outcome: 'conflict', clashes }
 
   const { copy: after, inverse } = replay(copy, edits)
-  for (const list of PLAN_LISTS) {
-    const own = edits.filter((edit) => edit.list === list)
-    if (own.length === 0) continue
-    const gone = own.flatMap(({ id }) => entityAt(copy.plan, list, id) ?? [])
-    ownersAgain(
-      list,
-      copy.plan,
-      after.plan,
-      gone,
-      own.flatMap(({ value }) => value ?? []),
-    )
-  }
   const wrong = faultsAfter(copy, after, edits, change.undoes !== undefined)
   if (wrong.length > 0) return { outcome: 'refused', faults: wrong }
   return {
@@ -113,6 +99,7 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
   const plan: Plan = { ...copy.plan }
   const revisions = new Map(copy.revisions)
   const inverse: Edit[] = []
+  const changed: ListChange[] = []
   let { bytes, grown } = copy
   for (const list of LIST_NAMES) {
     const own = edits.filter((edit) => edit.list === list)
@@ -134,12 +121,12 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
       const { items, back } = placed(list, plan[list], own, place)
       plan[list] = items as never
       inverse.push(...back)
-      byIdAgain(
-        copy.plan[list],
-        items,
-        own.flatMap(({ id, value }) => (value === null ? [id] : [])),
-        own.flatMap(({ value }) => (value === null ? [] : [value as Item])),
-      )
+      changed.push({
+        list,
+        was: own.flatMap(({ id }) => entityAt(copy.plan, list, id) ?? []),
+        now: own.flatMap(({ value }) => value ?? []),
+        gone: own.flatMap(({ id, value }) => (value === null ? [id] : [])),
+      })
     } else {
       const [edit] = own
       if (!edit?.value) continue
@@ -147,14 +134,7 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
       plan[list] = edit.value as never
     }
   }
-  joinsAgain(copy.plan.runs, plan.runs)
-  if (plan.observations !== copy.plan.observations) {
-    const own = edits.filter(({ list }) => list === 'observations')
-    learnedAgain(copy.plan, plan, {
-      added: own.flatMap(({ value }) => (value === null ? [] : [value as Observation])),
-      removed: own.flatMap(({ id, value }) => (value === null ? (entityAt(copy.plan, 'observations', id) ?? []) : [])),
-    })
-  }
+  bringAlong(copy.plan, plan, changed)
   return { copy: { plan, place, revisions, bytes, grown }, inverse: inverse.reverse() }
 }
 

@@ -98,10 +98,10 @@ test.describe('one cable', () => {
     await line.fill('came up as USB 2.0 for 75 s')
     await expect(page.getByText('Reads as: tried USB 2.0: USB 2.0, 75 s.')).toBeVisible()
     await page.getByLabel('In the socket').selectOption('gallery-laptop/left')
-    await expect(page.getByText(/Reads as: tried Thunderbolt 40 Gb\/s: USB 2.0, 75 s/)).toBeVisible()
+    await expect(page.getByText(/Reads as: tried USB4 40 Gb\/s: USB 2.0, 75 s/)).toBeVisible()
     await page.getByRole('button', { name: 'Write it down' }).click()
     await expect(
-      page.getByRole('row', { name: /a soak tried Thunderbolt 40 Gb\/s: USB 2.0, 75 s.*controller left/ }),
+      page.getByRole('row', { name: /a soak tried USB4 40 Gb\/s: USB 2.0, 75 s.*controller left/ }),
     ).toBeVisible()
     await expect(page.getByRole('row', { name: /left 0 of 1 0 % to 79 %/ })).toBeVisible()
   })
