@@ -2,6 +2,7 @@ import { data } from 'react-router'
 import type { Place } from '../core/change/change'
 import type { Fault } from '../core/plan/entity'
 import { database, isDatabaseAway } from '../server/database/connection'
+import { Failure } from '../server/failure'
 import { changeSite, type Hand, type MakeDraft, type Outcome } from '../server/sites/change-site'
 import { currentCopy, type Held } from '../server/sites/copies'
 import { handOf } from './who.server'
@@ -14,7 +15,7 @@ export async function load<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
     return await work(database())
   } catch (error) {
     if (isDatabaseAway(error)) throw data(null, { status: 503 })
-    throw error
+    throw inWords(error)
   }
 }
 
@@ -36,9 +37,12 @@ export async function save<T>(work: (knex: Knex) => Promise<T>): Promise<T | nul
     return await work(database())
   } catch (error) {
     if (isDatabaseAway(error)) return null
-    throw error
+    throw inWords(error)
   }
 }
+
+/** What a person can mend is told on the page; anything else is a fault of Hallway. */
+const inWords = (error: unknown): unknown => (error instanceof Failure ? data(error.message, { status: 409 }) : error)
 
 /** Changes a site for whoever sent a form. Null where the database is away. */
 export async function change(

@@ -7,8 +7,9 @@ import { entityOf, type Subject } from '../../core/observe/every'
 import type { Observation } from '../../core/observe/observation'
 import { type Entity, entityLists, isPlanList, LIST_NAMES, type ListName } from '../../core/plan/entity'
 import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList } from '../../core/plan/plan'
-import { upgradeEntity } from '../../core/plan/upgrade'
+import { upgradeEntity, WrittenByNewer } from '../../core/plan/upgrade'
 import { foldTag } from '../../core/vocabulary/fields'
+import { Failure } from '../failure'
 
 /** A site as its row says it. */
 export type SiteRow = { id: string; identity: string; place: Place; bytes: number; grown: number }
@@ -31,7 +32,7 @@ export async function readCopy(trx: Knex, { id, place, bytes, grown }: SiteRow):
   const lists = new Map<ListName, Entity[]>(LIST_NAMES.map((list) => [list, []]))
   const revisions = new Map<string, Place>()
   for (const row of rows) {
-    lists.get(row.list)?.push(upgradeEntity(row.list, row.body, row.version) as Entity)
+    lists.get(row.list)?.push(upgraded(row, row.body) as Entity)
     if (row.revision > 1 && !entityLists[row.list as ListName].grows)
       revisions.set(entityKey(row.list, row.id), row.revision)
   }
@@ -70,9 +71,18 @@ const subjectKey = ({ subject }: Observation): string => {
   return entityKey(list, id)
 }
 
-/** A body of the log as this Hallway has it; the log itself is never rewritten. */
-export const upgraded = ({ list, version }: Row, body: unknown): unknown =>
-  body === null ? null : upgradeEntity(list, body, version)
+/** A body as it was written, as this Hallway has it; the log itself is never rewritten. */
+export function upgraded({ list, version }: Row, body: unknown): unknown {
+  if (body === null) return null
+  try {
+    return upgradeEntity(list, body, version)
+  } catch (error) {
+    if (!(error instanceof WrittenByNewer)) throw error
+    throw new Failure(
+      `A newer Hallway wrote this site, and this one cannot read all of it. Nothing was changed. Open it there, or update this Hallway: ${error.message}.`,
+    )
+  }
+}
 
 const editOf = (row: Row): Edit => ({
   list: row.list,
