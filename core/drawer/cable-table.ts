@@ -7,10 +7,10 @@ import type { Plan } from '../plan/plan'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { type CableGrade, CONSTRUCTIONS, gradeFacts } from '../standards/grades'
+import { parseMark, parsePowerMark, powerMarkOf } from '../standards/mark-text'
 import { CABLE_STANDINGS, type Cable, cableSchema, FEEDS } from '../vocabulary/cable'
 import { foldTag } from '../vocabulary/fields'
 import { endText, parseEnd } from './end-text'
-import { parseMark, parsePowerMark, powerMarkOf } from './mark-text'
 
 /** What a column of a table of cables can hold. */
 export const CABLE_COLUMNS = [

@@ -2,9 +2,9 @@ import type { z } from 'zod'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { CONSTRUCTIONS } from '../standards/grades'
+import { parseMark, parsePowerMark, powerMarkOf } from '../standards/mark-text'
 import { type CableKind, cableKindSchema } from '../vocabulary/cable'
 import { endText, parseEnd } from './end-text'
-import { parseMark, parsePowerMark, powerMarkOf } from './mark-text'
 
 /** Columns of a catalogue as a table: a row for each length a kind is sold in. */
 export const CATALOGUE_COLUMNS = [

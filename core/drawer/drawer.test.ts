@@ -5,11 +5,11 @@ import { observed } from '../change/changes/observations'
 import { emptyPlan, type Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
 import { CABLE_GRADES, gradeFacts } from '../standards/grades'
+import { parseMark, parsePowerMark } from '../standards/mark-text'
 import { type CableColumn, cableTable, guessMapping, readCableTable, type TableContext } from './cable-table'
 import { catalogueTable, readCatalogueTable } from './catalogue-table'
 import { decodeText, LARGEST_TABLE_BYTES } from './decode-text'
 import { parseEnd } from './end-text'
-import { parseMark, parsePowerMark } from './mark-text'
 
 describe('what people write', () => {
   it.each([

@@ -25,6 +25,12 @@ describe('a line of what somebody saw', () => {
     ['dropped at 40 Gb/s', [{ kind: 'trial', basis: 'soaked', tried: 'usb4-40', cameUp: null }]],
     ['nothing came up', [{ kind: 'trial', basis: 'measured', tried: 'gen2x1', cameUp: null }]],
     ['no chip', [{ kind: 'statement', basis: 'chip', grade: null, amps: null, volts: null }]],
+    [
+      'the seller says 40 Gb/s and 240 W',
+      [{ kind: 'statement', basis: 'told', from: 'the seller', grade: 'usb4-40', amps: 5, volts: 50 }],
+    ],
+    ['the maker says it carries 100 W', [{ kind: 'statement', basis: 'told', from: 'the maker', amps: 5, volts: 20 }]],
+    ['it looks like a charge only lead', [{ kind: 'statement', basis: 'looks', grade: 'charge-only' }]],
     ['the plug got hot', [{ kind: 'reading', measure: 'warmth', felt: 'hot' }]],
     ['58 °C', [{ kind: 'reading', measure: 'warmth', felt: 'hot', celsius: 58 }]],
     [
@@ -46,7 +52,7 @@ describe('a line of what somebody saw', () => {
     expect(read('came up as 5 Gb/s', dock)).toMatchObject([{ tried: 'tbt3-40', cameUp: 'gen1x1' }])
   })
   it('that says nothing is answered with what can be written', () => {
-    for (const line of ['', 'fine', 'wrote a lot', '999 W', 'held 7 Gb/s', 'black at noon']) {
+    for (const line of ['', 'fine', 'wrote a lot', '999 W', 'held 7 Gb/s', 'black at noon', 'he says it works']) {
       const answer = parseSeen(line, nowhere)
       expect(answer.ok).toBe(false)
       expect(!answer.ok && answer.problem.length).toBeGreaterThan(10)

@@ -3,8 +3,10 @@ import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { GIGABIT, HIGHEST_RATE, parseRate } from '../quantity/rate'
 import { HIGHEST_WATTS } from '../quantity/watts'
 import { LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
+import { parseMark, parsePowerMark } from '../standards/mark-text'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import type { HeldBackBy } from './every'
+import type { Statement } from './kinds/statement'
 import { WARMTHS } from './kinds/warmth'
 import type { Unwritten } from './observation'
 
@@ -24,9 +26,11 @@ export const SEEN_EXAMPLES = [
   'hot',
   'no chip',
   'black at 4K@60',
+  'the seller says 40',
+  'looks like charge only',
 ] as const
 
-const HELP = `Write what you saw: ${SEEN_EXAMPLES.slice(0, 6).join('; ')}; 94 W; 0.4 V at 3 A; hot; no chip; black at 4K@60.`
+const HELP = `Write what you saw: ${SEEN_EXAMPLES.slice(0, 6).join('; ')}; 94 W; 0.4 V at 3 A; hot; no chip; black at 4K@60; the seller says 40.`
 
 /**
  * Reads a line of what somebody saw of a lead or a run: one thing, or several with commas between them. Answers observations without the moment and the
@@ -59,11 +63,32 @@ function readPart(part: string, context: SeenContext): Parsed<Unwritten> {
   const lower = part.toLowerCase()
   if (/^no (chip|e-?marker)$/.test(lower))
     return parsed({ kind: 'statement', basis: 'chip', grade: null, amps: null, volts: null })
+  const told = readTold(part)
+  if (told) return told
   const warmth = readWarmth(lower)
   if (warmth) return parsed(warmth)
   const figure = readFigure(part, lower)
   if (figure) return figure
   return readLink(lower, context) ?? unreadable(`"${part.slice(0, 40)}" says nothing that can be written down. ${HELP}`)
+}
+
+/** What somebody says of a lead, or what it looks like: a mark, a power mark, or both with "and" between them. */
+function readTold(part: string): Parsed<Unwritten> | null {
+  const looks = /^(?:it )?looks like (?:an? )?(.{1,60})$/i.exec(part)
+  const told = /^(.{1,60}?) says (?:it is |it carries )?(.{1,60})$/i.exec(part)
+  const marks = (looks?.[1] ?? told?.[2])?.replace(/ (?:lead|cable)$/i, '')
+  if (marks === undefined) return null
+  const said: Partial<Pick<Statement, 'grade' | 'amps' | 'volts'>> = {}
+  for (const mark of marks.split(/ and /i)) {
+    const power = /(?:[wa]|amps?|watts?)$/i.test(mark) ? parsePowerMark(mark) : null
+    if (power?.ok) Object.assign(said, power.value)
+    else {
+      const grade = parseMark(mark)
+      if (!grade.ok) return grade
+      said.grade = grade.value
+    }
+  }
+  return parsed({ kind: 'statement', ...(told?.[1] ? { basis: 'told', from: told[1] } : { basis: 'looks' }), ...said })
 }
 
 function readWarmth(text: string): Unwritten | null {

@@ -1,4 +1,4 @@
-import { parseMark, parsePowerMark } from '../../core/drawer/mark-text'
+import { parseMark, parsePowerMark } from '../../core/standards/mark-text'
 import { chipSentence } from '../../core/identity/chip-sentence'
 import { contradictionSentence, contradictionsOf } from '../../core/identity/contradictions'
 import { decodeIdentity } from '../../core/identity/e-marker'

@@ -1,6 +1,6 @@
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { parseWatts } from '../quantity/watts'
-import { CABLE_GRADES, type CableGrade, gradeFacts } from '../standards/grades'
+import { CABLE_GRADES, type CableGrade, gradeFacts } from './grades'
 
 /** The figures and words that stand on plugs (common practice). A generation number beside the lightning arrow is said as Thunderbolt. */
 const marks: Record<string, CableGrade> = {
