@@ -1,8 +1,8 @@
-import { parseMark, parsePowerMark } from '../../core/standards/mark-text'
 import { chipSentence } from '../../core/identity/chip-sentence'
 import { contradictionSentence, contradictionsOf } from '../../core/identity/contradictions'
 import { decodeIdentity } from '../../core/identity/e-marker'
 import { parseHexWords } from '../../core/identity/hex-words'
+import { parseMark, parsePowerMark } from '../../core/standards/mark-text'
 import { citeSource } from '../../core/standards/source'
 import { type Answer, lengthOf, must, oneOf, textOf, type Words } from './calc-words'
 

@@ -1,18 +1,22 @@
 import { afterEach, describe, expect, inject, it } from 'vitest'
 import { observed, writeDown } from '../../core/change/changes/observations'
 import { PLAN_VERSION } from '../../core/plan/plan'
+import { demo } from '../../tests/support/demo-plan'
 import { freshSites, HAND } from '../../tests/support/demo-site'
+import { withEmptyDatabase } from '../../tests/support/empty-database'
 import { connect } from '../database/connection'
+import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
 import { changeSite, NOTHING_TO_CHANGE, type Outcome } from './change-site'
 import { currentCopy } from './copies'
 import { undoChange } from './history'
+import { importPlan } from './sites'
 
 const { now } = freshSites()
 const others: ReturnType<typeof connect>[] = []
 /** What a process holds that has read nothing yet. */
-const anotherProcess = () => {
-  const knex = connect(inject('databaseUrl'))
+const anotherProcess = (url = inject('databaseUrl')) => {
+  const knex = connect(url)
   others.push(knex)
   return knex
 }
@@ -65,17 +69,20 @@ describe('what an earlier version wrote', () => {
 })
 
 describe('what a newer version wrote', () => {
-  it('is told so in words, by whoever asks, and nothing is changed', async () => {
-    await now
-      .knex('entities')
-      .where({ site_id: now.site, list: 'runs', id: 'r-01' })
-      .update({ version: PLAN_VERSION + 1 })
-    const knex = anotherProcess()
-    await expect(currentCopy(knex, now.site)).rejects.toThrow(Failure)
-    await expect(currentCopy(knex, now.site)).rejects.toThrow(/newer Hallway.*update this Hallway/s)
-    const made = changeSite(knex, now.site, HAND, () => NOTHING_TO_CHANGE)
-    await expect(made).rejects.toThrow(Failure)
-  })
+  // in a database of its own: other files back up all that is in theirs
+  it('is told so in words, by whoever asks, and nothing is changed', () =>
+    withEmptyDatabase(async (before, url) => {
+      await migrate(before)
+      const site = await importPlan(before, HAND, demo)
+      await before('entities')
+        .where({ site_id: site, list: 'runs', id: 'r-01' })
+        .update({ version: PLAN_VERSION + 1 })
+      const knex = anotherProcess(url)
+      await expect(currentCopy(knex, site)).rejects.toThrow(Failure)
+      await expect(currentCopy(knex, site)).rejects.toThrow(/newer Hallway.*update this Hallway/s)
+      const made = changeSite(knex, site, HAND, () => NOTHING_TO_CHANGE)
+      await expect(made).rejects.toThrow(Failure)
+    }))
 })
 
 describe('a change that is sent twice', () => {

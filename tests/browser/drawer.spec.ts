@@ -99,9 +99,15 @@ test.describe('one cable', () => {
     await expect(page.getByText('Reads as: tried USB 2.0: USB 2.0, 75 s.')).toBeVisible()
     await page.getByLabel('In the socket').selectOption('gallery-laptop/left')
     await expect(page.getByText(/Reads as: tried USB4 40 Gb\/s: USB 2.0, 75 s/)).toBeVisible()
+    await page.getByText('What else bore on it').click()
+    await expect(page.getByLabel('What else was plugged in')).toHaveAccessibleDescription(/as the plan has it: \w/)
+    await page.getByLabel('What else was plugged in').fill('a mouse, the old hub')
+    await page.getByLabel('Adapters in between').fill('a C to A adapter')
     await page.getByRole('button', { name: 'Write it down' }).click()
     await expect(
-      page.getByRole('row', { name: /a soak tried USB4 40 Gb\/s: USB 2.0, 75 s.*controller left/ }),
+      page.getByRole('row', {
+        name: /a soak tried USB4 40 Gb\/s: USB 2.0, 75 s.*beside a mouse, the old hub.*through a C to A adapter.*controller left/,
+      }),
     ).toBeVisible()
     await expect(page.getByRole('row', { name: /left 0 of 1 0 % to 79 %/ })).toBeVisible()
   })

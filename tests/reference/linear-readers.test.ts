@@ -4,7 +4,6 @@ import { within } from '../../app/address'
 import { mappingFrom } from '../../app/csv/preview'
 import { kindFormSchema } from '../../app/routes/drawer/catalogue/kind-form'
 import { parseEnd } from '../../core/drawer/end-text'
-import { parseMark, parsePowerMark } from '../../core/standards/mark-text'
 import { filesFromText, readClassFolder } from '../../core/identity/class-folder'
 import { parseJob } from '../../core/match/job-text'
 import { parseNeedSize } from '../../core/needs/need-text'
@@ -14,6 +13,7 @@ import { readPlanText } from '../../core/plan/read'
 import { parseLength } from '../../core/quantity/length'
 import { parseRate } from '../../core/quantity/rate'
 import { parseWatts } from '../../core/quantity/watts'
+import { parseMark, parsePowerMark } from '../../core/standards/mark-text'
 
 /** Everything that takes a text somebody typed or sent. */
 const readers: Record<string, (text: string) => unknown> = {

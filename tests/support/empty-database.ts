@@ -4,8 +4,10 @@ import { connect } from '../../server/database/connection'
 
 let count = 0
 
-/** An empty database of its own on the server of the tests, for as long as the work takes. */
-export async function withEmptyDatabase<T>(work: (knex: ReturnType<typeof connect>) => Promise<T>): Promise<T> {
+/** An empty database of its own on the server of the tests, for as long as the work takes; further processes reach it by its URL. */
+export async function withEmptyDatabase<T>(
+  work: (knex: ReturnType<typeof connect>, url: string) => Promise<T>,
+): Promise<T> {
   count += 1
   const name = `hallway_empty_${process.pid}_${count}`
   const root = await mysql.createConnection({ socketPath: inject('databaseSocket'), user: 'root' })
@@ -15,7 +17,7 @@ export async function withEmptyDatabase<T>(work: (knex: ReturnType<typeof connec
   url.pathname = `/${name}`
   const knex = connect(url.href)
   try {
-    return await work(knex)
+    return await work(knex, url.href)
   } finally {
     await knex.destroy()
     await root.query(`DROP DATABASE \`${name}\``)

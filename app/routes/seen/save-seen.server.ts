@@ -1,7 +1,7 @@
 import { data, redirect } from 'react-router'
 import { besideAt, whereAt } from '../../../core/bench/where'
 import { observed, takeBack, writeDown } from '../../../core/change/changes/observations'
-import type { Subject } from '../../../core/observe/every'
+import { circumstancesSchema, type Subject } from '../../../core/observe/every'
 import { observationsOf } from '../../../core/observe/learned'
 import { type Observation, observationText, type Unwritten } from '../../../core/observe/observation'
 import { parseSeen } from '../../../core/observe/seen-text'
@@ -44,7 +44,13 @@ export async function saveSeen(
       problem = read.problem
       return refused('line', read.problem)
     }
-    const circumstances = { ...(from ? besideAt(index, from, of.run) : {}), ...circumstancesIn(form) }
+    const told = circumstancesSchema.safeParse(circumstancesIn(form))
+    if (!told.success) {
+      problem = `What else bore on it cannot be kept: ${told.error.issues[0]?.message}.`
+      return refused('circumstances', problem)
+    }
+    const planned = from && !told.data.alone ? besideAt(index, from, of.run) : {}
+    const circumstances = { ...planned, ...told.data }
     const place = {
       ...(from ? { where: whereAt(index, from, to) } : {}),
       ...(Object.keys(circumstances).length > 0 ? { circumstances } : {}),
@@ -59,15 +65,26 @@ export async function saveSeen(
   return said(why.problem, why.status)
 }
 
-/** What the form says of the circumstances, over what follows from the plan. */
+/** What the form says of the circumstances; what it leaves empty is as the plan has it. */
 function circumstancesIn(form: FormData): NonNullable<Unwritten['circumstances']> {
   const charge = Number(String(form.get('charge') ?? '').replace(/ ?%$/, '') || Number.NaN)
+  const [beside, adapters] = [namesIn(form, 'beside'), namesIn(form, 'adapters')]
+  const supply = String(form.get('supply') ?? '').trim()
   return {
-    ...(form.get('alone') === 'on' ? { alone: true, beside: undefined } : {}),
+    ...(form.get('alone') === 'on' ? { alone: true } : beside.length > 0 ? { beside } : {}),
+    ...(adapters.length > 0 ? { adapters } : {}),
+    ...(supply === '' ? {} : { supply }),
     ...(form.get('strange') === 'on' ? { strangeSupply: true } : {}),
     ...(charge >= 0 && charge <= 100 ? { charge } : {}),
   }
 }
+
+/** Names with commas between them. */
+const namesIn = (form: FormData, field: string): string[] =>
+  String(form.get(field) ?? '')
+    .split(',')
+    .map((name) => name.trim())
+    .filter((name) => name !== '')
 
 /** A socket that a form names; none where the survey has no such port. */
 function addressIn(plan: Plan, value: FormDataEntryValue | null): PortAddress | undefined {

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Form, useNavigation } from 'react-router'
+import { besideAt } from '../../../core/bench/where'
 import type { Subject } from '../../../core/observe/every'
 import { type Observation, observationText } from '../../../core/observe/observation'
 import { parseSeen, SEEN_EXAMPLES } from '../../../core/observe/seen-text'
@@ -15,7 +16,6 @@ import { contextFor } from './seen-context'
 
 type Props = {
   subject: Subject
-  /** Whether it is watts that a device may take few of: then the battery matters. */
   from?: PortAddress
   to?: PortAddress
   /** Where the form is sent, where that is not its own page. */
@@ -28,7 +28,9 @@ export function SeenForm({ subject, from, to, action }: Props) {
   const saving = useNavigation().state === 'submitting'
   const [line, setLine] = useState('')
   const [sockets, setSockets] = useState<Record<string, string>>({})
-  const context = contextFor(index, subject, from ?? addressOf(sockets.socket), to ?? addressOf(sockets.far))
+  const socket = from ?? addressOf(sockets.socket)
+  const planned = socket ? (besideAt(index, socket, 'run' in subject ? subject.run : undefined).beside ?? []) : []
+  const context = contextFor(index, subject, socket, to ?? addressOf(sockets.far))
   const read = line.trim() === '' ? null : parseSeen(line, context)
   return (
     <Form
@@ -65,15 +67,34 @@ export function SeenForm({ subject, from, to, action }: Props) {
       )}
       <details className={text.small}>
         <summary>What else bore on it</summary>
-        <CheckField field={plainField('alone')} label="Everything else was unplugged" />
-        <CheckField field={plainField('strange')} label="The charger or supply came from elsewhere" />
-        <TextField
-          field={plainField('charge')}
-          label="How full the battery was, in percent"
-          hint="A battery that is nearly full takes few watts, whatever the lead could carry."
-          inputMode="numeric"
-          maxLength={6}
-        />
+        <div className={look.more}>
+          <CheckField field={plainField('alone')} label="Everything else was unplugged" />
+          <TextField
+            field={plainField('beside')}
+            label="What else was plugged in"
+            hint={
+              planned.length > 0
+                ? `Left empty, it is as the plan has it: ${planned.join(', ')}. Commas between names.`
+                : 'Commas between names.'
+            }
+            maxLength={600}
+          />
+          <TextField
+            field={plainField('adapters')}
+            label="Adapters in between"
+            hint="Commas between names."
+            maxLength={600}
+          />
+          <TextField field={plainField('supply')} label="Charger or supply" maxLength={120} />
+          <CheckField field={plainField('strange')} label="That charger or supply came from elsewhere" />
+          <TextField
+            field={plainField('charge')}
+            label="How full the battery was, in percent"
+            hint="A battery that is nearly full takes few watts, whatever the lead could carry."
+            inputMode="numeric"
+            maxLength={6}
+          />
+        </div>
       </details>
       <QuietButton name="intent" value="seen" loading={saving} disabled={plan.site.id === ''}>
         Write it down
