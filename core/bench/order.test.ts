@@ -114,6 +114,21 @@ describe('the order of a session', () => {
     // one after the other would wait for all three soaks
     expect(together.seconds).toBeLessThan(3 * (60 + 10 + 10 + 10 + 10))
   })
+  it('leaves what comes last until all others are done and read, for no plug more', () => {
+    fc.assert(
+      fc.property(anySetups, fc.array(fc.boolean(), { minLength: 1, maxLength: 5 }), (setups, lasts) => {
+        const cables = lasts.map((last, at) => ({ id: `cable${at}`, setups, last }))
+        const order = orderBench(cables)
+        const { plugs, done } = replay(order)
+        expect(done).toHaveLength(cables.length * setups.length)
+        expect([plugs, order.plugs]).toEqual([order.fewest, order.fewest])
+        const isLast = (id: string): boolean => cables.find((each) => each.id === id)?.last === true
+        const first = order.steps.findIndex(({ cable }) => isLast(cable))
+        if (first >= 0) expect(order.steps.slice(first).every(({ cable }) => isLast(cable))).toBe(true)
+      }),
+      { numRuns: 60 },
+    )
+  })
   it('does not let the next cable in where it would need a port that soaks', () => {
     const order = orderBench(['a', 'b'].map((id) => ({ id, setups: [disk, display] })))
     expect(order.steps.map(({ kind, cable }) => `${kind} ${cable}`)).toEqual([

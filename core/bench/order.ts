@@ -11,8 +11,8 @@ export type BenchStep = {
   at: number
 }
 
-/** A cable with the setups it still has to go through. */
-export type BenchCable = { id: string; setups: readonly Setup[] }
+/** A cable with the setups it still has to go through; `last`: not before all others are done and nothing else is plugged in to soak. */
+export type BenchCable = { id: string; setups: readonly Setup[]; last?: boolean }
 /** A soak that is already running. */
 export type Underway = { cable: string; setup: Setup; secondsLeft: number }
 
@@ -28,7 +28,13 @@ export type BenchOrder = {
 const SECONDS_A_PLUG = 5
 const SECONDS_A_READING = 10
 
-type Job = { id: string; queue: Setup[]; at: Setup | null; soaking: { setup: Setup; until: number } | null }
+type Job = {
+  id: string
+  last: boolean
+  queue: Setup[]
+  at: Setup | null
+  soaking: { setup: Setup; until: number } | null
+}
 
 /**
  * Orders a session so that the fewest plugs are put in, and what soaks meanwhile lets the next cable be tested where the ports allow.
@@ -39,12 +45,12 @@ type Job = { id: string; queue: Setup[]; at: Setup | null; soaking: { setup: Set
  */
 export function orderBench(cables: readonly BenchCable[], underway: readonly Underway[] = []): BenchOrder {
   const paths = new Map<string, Setup[]>()
-  const queued = cables.map(({ id, setups }) => {
+  const queued = cables.map(({ id, setups, last = false }) => {
     const running = underway.find((each) => each.cable === id)
     // what soaks now is read, not plugged in again
     const ahead = running ? setups.filter((setup) => plugsBetween(setup, running.setup) > 0) : setups
     const at = running?.setup ?? null
-    return { id, path: bestPath(ahead, at, paths), at }
+    return { id, last, path: bestPath(ahead, at, paths), at }
   })
   const fewest = queued.reduce((sum, { path, at }) => sum + (path.length > 0 ? plugsOver(path, at) : 0), 0)
   const together = simulate(queued, underway, 'together')
@@ -64,14 +70,15 @@ function bestPath(setups: readonly Setup[], at: Setup | null, known: Map<string,
 }
 
 function simulate(
-  queued: readonly { id: string; path: readonly Setup[] }[],
+  queued: readonly { id: string; last: boolean; path: readonly Setup[] }[],
   underway: readonly Underway[],
   manner: 'together' | 'one by one',
 ): Omit<BenchOrder, 'fewest'> {
-  const jobs: Job[] = queued.map(({ id, path }) => {
+  const jobs: Job[] = queued.map(({ id, last, path }) => {
     const running = underway.find((each) => each.cable === id)
     return {
       id,
+      last,
       queue: [...path],
       at: running?.setup ?? null,
       soaking: running ? { setup: running.setup, until: running.secondsLeft } : null,
@@ -125,7 +132,8 @@ function nextJob(jobs: readonly Job[]): { job: Job; queue: Setup[] } | null {
   const held = new Set(jobs.flatMap((job) => (job.soaking ? portsOf(job.soaking.setup) : [])))
   const isFree = (setup: Setup | undefined): boolean =>
     setup !== undefined && portsOf(setup).every((port) => !held.has(port))
-  const ready = jobs.filter((job) => job.soaking === null && job.queue.length > 0)
+  const others = jobs.some((job) => !job.last && (job.soaking !== null || job.queue.length > 0))
+  const ready = jobs.filter((job) => job.soaking === null && job.queue.length > 0 && !(job.last && others))
   const begun = ready.filter((job) => job.at !== null && isFree(job.queue[0]))
   const smooth = begun.find((job) => !disturbs(jobs, job, job.queue[0] as Setup))
   if (smooth) return { job: smooth, queue: smooth.queue }

@@ -82,6 +82,21 @@ describe('how far a session has come', () => {
     const reading = order.steps.find((step) => step.kind === 'read' && step.cable === 'c0')
     expect(reading?.at).toBe(50)
   })
+  it('tries what may get hot last, and first of all where least is laid; then everywhere else', () => {
+    const thin = { ends: ends('type-c'), awg: 28, evidence: [{ basis: 'claimed', on: '2026-01-01', amps: 5 }] }
+    const fresh = siteOf([thin, {}, {}])
+    const used = { ...fresh.index, runsAt: new Map([['disk', [{}, {}]]]) as never }
+    const { order, total } = sessionProgress(used, fresh.session, fresh.readings, [])
+    expect(order.steps.filter(({ kind }) => kind === 'attend').at(-1)).toMatchObject({
+      cable: 'c0',
+      setup: { to: { device: 'hub' } },
+    })
+    expect(order.steps.filter(({ cable }) => cable === 'c0')).toHaveLength(1)
+    expect(total).toBe(9)
+    const cool = siteOf([{ ...thin, evidence: [...thin.evidence, felt('t3')] }, {}, {}])
+    const next = sessionProgress(cool.index, cool.session, cool.readings, []).order
+    expect(nextSetupOf(next, 'c0')?.to.device).toBe('disk')
+  })
   it('says which end of a lead goes to the host', () => {
     const { index } = siteOf([{}])
     const [one] = index.plan.cables

@@ -3,7 +3,7 @@ import type { SiteIndex } from '../plan/site-index'
 import type { Session } from '../vocabulary/session'
 import { type SessionReadings, sessionMatrix } from './matrix'
 import { type BenchOrder, orderBench, type Underway } from './order'
-import { isRisky } from './risk'
+import { isRisky, leastAtStake } from './risk'
 import { type Setup, setupsFor, soakOf } from './setup'
 
 /** How far a session has come, and what is to be done next. */
@@ -25,7 +25,8 @@ export const soaksOf = (plan: Pick<Plan, 'soaks'>, session: string, now: Date): 
 
 /**
  * What a session still has to do, in the order with the fewest plugs, with the soaks that run taken as they stand. A cable that is retired, or
- * has failed so that it will be, needs no more tests; nor does one a test that it does not fit, or copies where no link comes up.
+ * has failed so that it will be, needs no more tests; nor does one a test that it does not fit, or copies where no link comes up. What may get hot comes
+ * when all else is done, and goes into the equipment that matters least before anything else is asked of it.
  */
 export function sessionProgress(
   index: SiteIndex,
@@ -45,27 +46,19 @@ export function sessionProgress(
     const setups = setupsFor(index, left, cable, () => false)
     read += done.size
     total += done.size + setups.reduce((sum, { tests }) => sum + tests.length, 0)
-    return { id: cable.id, setups }
+    const last = isRisky(index, cable)
+    const untried = last && done.size === 0 && soaking.every((soak) => soak.cable !== cable.id)
+    const first = untried ? leastAtStake(index, setups) : null
+    return { id: cable.id, last, setups: first ? [first] : setups }
   })
   const underway = soaking.flatMap(({ cable, test, seconds }): Underway[] => {
     const setup = cables.find(({ id }) => id === cable)?.setups.find(({ tests }) => tests.some(({ id }) => id === test))
     return setup ? [{ cable, setup, secondsLeft: Math.max(0, soakOf(setup) - seconds) }] : []
   })
-  return { order: orderBench(riskyLast(index, cables), underway), read, total }
+  return { order: orderBench(cables, underway), read, total }
 }
 
 /** The setup a cable goes through next: the one the order names, or the first it has left. */
 export function nextSetupOf(order: BenchOrder, cable: string): Setup | null {
   return order.steps.find((step) => step.cable === cable)?.setup ?? null
-}
-
-/** What may get hot comes when all else is done. */
-function riskyLast<Each extends { id: string }>(index: SiteIndex, cables: readonly Each[]): Each[] {
-  const risky = new Set(
-    cables.flatMap(({ id }) => {
-      const cable = index.cables.get(id)
-      return cable && isRisky(index, cable) ? [id] : []
-    }),
-  )
-  return [...cables.filter(({ id }) => !risky.has(id)), ...cables.filter(({ id }) => risky.has(id))]
 }

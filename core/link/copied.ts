@@ -78,7 +78,7 @@ type Site = Pick<SiteIndex, 'learned' | 'devices'>
 function slowOf({ known, ...rest }: LaidLead, devices: Site['devices'], way: Copy['way']): CopyCap | null {
   const copies = known.copies.filter((copy) => copy.way === way)
   const [reading] = [...copies].sort((one, other) => other.rate - one.rate)
-  if (!reading || reading.limit !== 'unknown' || reading.rate > linkModeFacts.usb2.payload) return null
+  if (reading?.limit !== 'unknown' || reading.rate > linkModeFacts.usb2.payload) return null
   const disk = devices.get(reading.spot.far?.split('/')[0] ?? '')?.disk
   if (!disk || disk[way] < reading.rate * DISK_IS_FASTER) return null
   return { rate: reading.rate, reading, lead: { known, ...rest }, elsewhere: null, unexplained: true }

@@ -16,17 +16,12 @@ import { shortCode } from '../tags/short-code'
 import { cannotTeach, type Observation, observationText, sayerOf } from './observation'
 
 /** What a handful of people saw at a made-up site. */
-const seen = fc
-  .array(choice, { minLength: 1, maxLength: 14 })
-  .map((choices) =>
-    choices.reduce<Observation[]>(
-      (all, each, at) => [
-        ...all,
-        madeUpObservation({ ...demo, observations: [...demo.observations, ...all] }, each, at),
-      ],
-      [],
-    ),
-  )
+const seen = fc.array(choice, { minLength: 1, maxLength: 14 }).map((choices) => {
+  const all: Observation[] = []
+  for (const each of choices)
+    all.push(madeUpObservation({ ...demo, observations: [...demo.observations, ...all] }, each, all.length))
+  return all
+})
 const seenAt = (observations: readonly Observation[], length: Plan['policy']['length'] = 'book'): Plan => ({
   ...demo,
   policy: { ...demo.policy, length },

@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react'
 import { useNavigationType } from 'react-router'
 import type { SessionReadings } from '../../../../core/bench/matrix'
 import type { Soaking } from '../../../../core/bench/progress'
+import { isRisky } from '../../../../core/bench/risk'
 import { goesInTurned, type Setup } from '../../../../core/bench/setup'
 import { abilitiesOf } from '../../../../core/link/abilities'
 import { type SiteIndex, type Socket, socketAt } from '../../../../core/plan/site-index'
@@ -10,6 +11,7 @@ import { connectorNames } from '../../../../core/standards/connectors'
 import type { Cable } from '../../../../core/vocabulary/cable'
 import type { Session } from '../../../../core/vocabulary/session'
 import { ConnectorFace } from '../../../ui/connector-face'
+import { Notice } from '../../../ui/controls'
 import { Length } from '../../../ui/units'
 import { UseDoor } from '../../../ui/use-door'
 import { BenchMeter } from './bench-meter'
@@ -57,6 +59,12 @@ export function BenchStep({ session, index, cableId, readings, setup, plug, soak
         <Length metres={cable.length} />
         {cable.note && <Text color="quiet">{cable.note}</Text>}
       </Flex>
+      {isRisky(index, cable) && (
+        <Notice tone="tight">
+          This lead may get hot. It comes last, and starts on the equipment with the fewest runs. Feel its plugs often;
+          the moment one gets hot, disconnect it at the supply.
+        </Notice>
+      )}
       <Grid templateColumns={{ base: '1fr', md: '1fr 1fr' }} gap="3" mb="4">
         <PlugTile cable={cable} end={ends[0]} socket={from} goesIn={plug === null || plug.includes('from')} />
         <PlugTile cable={cable} end={ends[1]} socket={to} goesIn={plug === null || plug.includes('to')} />
