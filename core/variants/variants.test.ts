@@ -6,6 +6,7 @@ import { applyChange } from '../change/apply'
 import { copyPlace } from '../change/changes/copy-place'
 import { assess, assessAnew } from '../checks/assess'
 import { GRADES } from '../checks/finding'
+import type { Observation } from '../observe/observation'
 import { readPlan } from '../plan/read'
 import type { Device } from '../vocabulary/device'
 import type { Need } from '../vocabulary/need'
@@ -26,13 +27,20 @@ describe('who sits at a desk', () => {
     expect(desk.sitters[1]?.short.map(({ label }) => label)).toContain('chart picture')
     expect(desk.hungriest).toBeNull()
   })
+  /** Whether it speaks of everybody's sockets alike: what was seen in the host's own says nothing of a visitor's. */
+  const ofEverySocket = ({ subject, where }: Observation): boolean =>
+    !('run' in subject) && !('device' in subject) && where?.port?.device !== host.id && where?.far?.device !== host.id
   it('a visitor who can do all the host can is never worse off, whatever the plan', () => {
     let judged = 0
     fc.assert(
       fc.property(many, (changes) => {
         // a visitor asks for the power it takes, whatever was stated for the one who sits there
         const made = madeUpCopy(changes).plan
-        const plan = { ...made, needs: made.needs.filter(({ kind }) => kind !== 'power') }
+        const plan = {
+          ...made,
+          needs: made.needs.filter(({ kind }) => kind !== 'power'),
+          observations: made.observations.filter(ofEverySocket),
+        }
         const own = plan.devices.find(({ id }) => id === host.id)
         if (!own) return
         const visitor: Device = { ...own, id: 'visitor', name: 'Visitor', visits: own.id }
@@ -46,7 +54,21 @@ describe('who sits at a desk', () => {
         )
         expect(guest?.short.length).toBe(first?.short.length)
       }),
-      { numRuns: 60 },
+      {
+        numRuns: 60,
+        // a lead that failed in the host's own socket
+        examples: [
+          [
+            [
+              [
+                { sort: 24, one: 228, other: 423, figure: 11 },
+                { sort: 0, one: 0, other: 0, figure: 0 },
+              ],
+              [{ sort: 0, one: 0, other: 0, figure: 0 }],
+            ],
+          ],
+        ],
+      },
     )
     expect(judged).toBeGreaterThan(30)
   })

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import { afterAll, afterEach, describe, expect, it } from 'vitest'
+import { PLAN_VERSION } from '../../core/plan/plan'
 
 // These drive the built command line, so `./hallway test` builds before it runs them.
 
@@ -132,7 +133,7 @@ describe('plan files', () => {
     const away = command('export', 'saltmarsh')
     const given = JSON.parse(readFileSync('demo/saltmarsh.json', 'utf8'))
     const written = JSON.parse(away.stdout)
-    expect(written).toMatchObject({ format: 'hallway-plan', version: 2, site: given.site })
+    expect(written).toMatchObject({ format: 'hallway-plan', version: PLAN_VERSION, site: given.site })
     const tags = (plan: { cables: { tag: string }[] }) => plan.cables.map(({ tag }) => tag)
     expect(tags(written)).toEqual(tags(given))
     await start('start', '--port', String(PORT))
