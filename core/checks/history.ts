@@ -1,6 +1,7 @@
+import type { LaidLead } from '../link/lay'
 import { ranHotOfKind, recordOfKindOn } from '../link/record'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
+import type { Finding, Reason } from './finding'
 import { type Check, leadPart, type Situation } from './situation'
 
 const source = commonPractice("the shop's own record of what works")
@@ -20,23 +21,7 @@ export const historyCheck: Check = {
       if (kind === undefined) continue
       const { passed, tried } = recordOfKindOn(index, kind, shared, controller)
       if (tried < FEWEST) continue
-      yield {
-        check: 'history',
-        grade: 'note',
-        part: leadPart(lead),
-        have: null,
-        need: null,
-        unit: null,
-        reason: {
-          code: 'history',
-          passed,
-          tried,
-          mode: shared,
-          controller: controller ?? null,
-        },
-        remedies: [],
-        source,
-      }
+      yield told(lead, { code: 'history', passed, tried, mode: shared, controller: controller ?? null })
     }
   },
 }
@@ -47,16 +32,18 @@ function* hotKinds(laid: Situation['laid'], index: Situation['index']): Iterable
     const { kind } = lead.cable
     const count = kind === undefined ? 0 : ranHotOfKind(index, kind)
     if (count === 0 || lead.known.hot) continue
-    yield {
-      check: 'history',
-      grade: 'note',
-      part: leadPart(lead),
-      have: null,
-      need: null,
-      unit: null,
-      reason: { code: 'kind-ran-hot', count },
-      remedies: [],
-      source,
-    }
+    yield told(lead, { code: 'kind-ran-hot', count })
   }
 }
+
+const told = (lead: LaidLead, reason: Reason): Finding => ({
+  check: 'history',
+  grade: 'note',
+  part: leadPart(lead),
+  have: null,
+  need: null,
+  unit: null,
+  reason,
+  remedies: [],
+  source,
+})

@@ -176,7 +176,7 @@ function write(reason: Reason, finding: Finding, unit: LengthUnit): string {
     case 'watts-elsewhere':
       return `${label} let only ${formatWatts(reason.watts)} through on another charger on ${dayOf(reason.at)}. Measure it on this one: a limit may belong to one charger and one device.`
     case 'ran-hot':
-      return `${label} ran hot on ${dayOf(reason.at)}${reason.strangeSupply ? ', on a supply that came from elsewhere' : ''}. It is used for nothing until somebody takes that reading back and says why.`
+      return `${label} ran hot on ${dayOf(reason.at)}${reason.strangeSupply ? ', on a supply that came from elsewhere' : ''}. Do not use it until somebody takes that reading back and says why.`
     case 'kind-ran-hot':
       return `${reason.count === 1 ? 'One cable' : `${reason.count} cables`} of this kind ran hot.`
     case 'copied':
@@ -285,7 +285,7 @@ function writeCopied({ way, at, by }: Extract<Reason, { code: 'copied' }>, findi
   const did = way === 'write' ? 'wrote' : 'read'
   if (by === 'run') return `This run ${did} ${rate} when it was measured on ${dayOf(at)}; ${asked}.`
   if (by === 'nothing')
-    return `${finding.part.label} ${did} ${rate} on ${dayOf(at)}, as slow as USB 2.0, and the disk does more. Copy again with another cable to see whether this one is to blame; ${asked}.`
+    return `${finding.part.label} ${did} ${rate} on ${dayOf(at)}: no faster than USB 2.0, though the disk does more. Copy again with another cable to see which is to blame; ${asked}.`
   const lead = `${finding.part.label} ${did} ${rate} at most on ${dayOf(at)}, and it was the limit`
   if (by === 'lead') return `${lead}; ${asked}.`
   return finding.grade === 'tight'
@@ -296,7 +296,7 @@ function writeCopied({ way, at, by }: Extract<Reason, { code: 'copied' }>, findi
 function writePictureSeen(reason: Extract<Reason, { code: 'picture-seen' }>, label: string): string {
   if (reason.mode && reason.at)
     return `The picture ${formatPictureMode(reason.mode)} did not hold over ${label} on ${dayOf(reason.at)}.${reason.stale ? ' The computer has changed since, so it is worth trying again.' : ''}`
-  return `Over ${label} such a picture ${triedElsewhere(reason)}, and it was not tried here.`
+  return `A picture like this over ${label} ${triedElsewhere(reason)}. Try it in this one.`
 }
 
 /** "held in 1 of 3 other sockets". */

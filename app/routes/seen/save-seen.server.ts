@@ -35,7 +35,7 @@ export async function saveSeen(
   let problem: string | null = null
   const saved = await changeBy(hand, site, ({ plan }) => {
     const of = find(plan)
-    if (!of) return refused('seen', 'what it was seen of is no longer there')
+    if (!of) return refused('seen', 'the cable, run or device has been deleted meanwhile')
     const index = indexPlan(plan)
     const from = of.from ?? addressIn(plan, form.get('socket'))
     const to = of.to ?? addressIn(plan, form.get('far'))
@@ -108,7 +108,7 @@ export async function saveRetraction(
     const of = find(plan)
     const observations = of ? observationsOf(plan, of.subject) : []
     const observation = observations.find((each) => each.id === id)
-    if (!of || !observation) return refused('observation', 'what was to be taken back is no longer there')
+    if (!of || !observation) return refused('observation', 'that observation is no longer there')
     if (observations.some((each: Observation) => each.kind === 'retraction' && each.retracts === id))
       return refused('observation', 'it has been taken back already')
     return takeBack(observation, reason, [of.tag, observationText(observation)], witnessOf(hand))
