@@ -40,19 +40,26 @@ export async function handOf(request: Request, form: FormData): Promise<Hand> {
   return {
     by: (await readWho(request)) ?? NOBODY,
     ...(typeof id === 'string' && CHANGE_ID.test(id) ? { id } : {}),
-    digest: digestOf(request, form),
+    digest: await digestOf(request, form),
     over: Number.isInteger(over) && over > 0 ? over : null,
   }
 }
 
-/** What was sent, in short: the route, what it asks for and its fields, in the order they were sent. The id of the change is what it is bound to. */
-function digestOf({ url }: Request, form: FormData): string {
+/**
+ * What was sent, in short: the route, what it asks for and its fields, in the order they were sent, a file by its bytes. The id of the change is what it is
+ * bound to.
+ */
+async function digestOf({ url }: Request, form: FormData): Promise<string> {
   const { pathname, search } = new URL(url)
-  const fields = [...form].flatMap(([name, value]) => {
-    if (name === 'change') return []
-    return [[name, typeof value === 'string' ? value : [value.name, value.size, value.lastModified]]]
-  })
-  return createHash('sha256')
-    .update(JSON.stringify([pathname, search, fields]))
-    .digest('hex')
+  const hash = createHash('sha256').update(JSON.stringify([pathname, search]))
+  for (const [name, value] of form) {
+    if (name === 'change') continue
+    if (typeof value === 'string') {
+      hash.update(JSON.stringify([name, value]))
+      continue
+    }
+    hash.update(JSON.stringify([name, value.name, value.size]))
+    hash.update(new Uint8Array(await value.arrayBuffer()))
+  }
+  return hash.digest('hex')
 }
