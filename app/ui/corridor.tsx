@@ -1,6 +1,6 @@
 import { useId, useState } from 'react'
 import type { Corridor as CorridorOf, Walker } from '../../core/checks/corridor'
-import { gradeWords } from '../../core/checks/sentences'
+import { gradeWords } from '../../core/checks/wording'
 import { type Door, openingOf } from '../../core/link/doors'
 import { formatLength } from '../../core/quantity/length'
 import { formatRate } from '../../core/quantity/rate'

@@ -1,5 +1,5 @@
 import type { Grade } from '../../core/checks/finding'
-import { gradeWords } from '../../core/checks/sentences'
+import { gradeWords } from '../../core/checks/wording'
 import look from './grade.module.css'
 
 /** An open doorway, a half-open door, a shut one; a note is a plate on the wall. */

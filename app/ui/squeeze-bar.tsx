@@ -1,5 +1,5 @@
 import type { Squeeze } from '../../core/checks/finding'
-import { formatFigure } from '../../core/checks/sentences'
+import { formatFigure } from '../../core/checks/wording'
 import look from './squeeze-bar.module.css'
 
 /** A need against the door it has to pass: the door is the frame, the need fills it, and what does not fit stands out. */

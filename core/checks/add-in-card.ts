@@ -1,25 +1,29 @@
+import { z } from 'zod'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
-import { type Check, portPart, type Situation } from './situation'
-
-const source = commonPractice('add-in cards: practitioners disagree, and the record of the controllers at hand decides')
+import { check, reason } from './check'
+import { portPart } from './situation'
 
 /** A port on an add-in card gets a note, or makes the run tight where the site uses such ports only as a second choice. */
-export const addInCardCheck: Check = {
+export const addInCardCheck = check({
   name: 'add-in card',
-  *findings({ laid, policy }: Situation): Iterable<Finding> {
+  reasons: {
+    'on-add-in-card': reason({ avoided: z.boolean() }, ({ avoided }, { label }) =>
+      avoided
+        ? `${label} is on an add-in card, which this site uses only where no other port does it.`
+        : `${label} is on an add-in card: some advise against them, some recommend one where board ports fail. This site goes by its own record.`,
+    ),
+  },
+  remedies: ['other-port'],
+  reads: [],
+  source: commonPractice('add-in cards: practitioners disagree, and the record of the controllers at hand decides'),
+  *find({ laid, policy }) {
     if (laid.from.port.sits !== 'add-in card') return
     const avoided = policy.addInCards === 'avoid'
     yield {
-      check: 'add-in card',
       grade: avoided ? 'tight' : 'note',
       part: portPart(laid.from),
-      have: null,
-      need: null,
-      unit: null,
       reason: { code: 'on-add-in-card', avoided },
       remedies: avoided ? [{ code: 'other-port' }] : [],
-      source,
     }
   },
-}
+})

@@ -9,8 +9,9 @@ import { CABLE_GRADES } from '../standards/grades'
 import { linkModeFacts } from '../standards/link-modes'
 import { assess, leadingFinding } from './assess'
 import { GRADES, marginOf } from './finding'
-import { cautionSentences, remedySentence } from './remedy-sentences'
-import { formatFigure, sentence } from './sentences'
+import { remedySentence } from './remedies'
+import { sentence } from './sentences'
+import { cautionSentences, formatFigure } from './wording'
 
 const read = readPlanText(readFileSync('demo/saltmarsh.json', 'utf8'))
 if (!read.ok) throw new Error('the demo plan has faults')

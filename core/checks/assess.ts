@@ -14,8 +14,10 @@ import type { PictureEnds } from '../tunnel/tunnel'
 import type { Need, NeedKind } from '../vocabulary/need'
 import type { Run } from '../vocabulary/run'
 import { finished, type Steps } from '../work/steps'
-import { checks } from './checks'
-import { craft, type Finding, type Part, type Verdict, worstOf } from './finding'
+import { findingOf } from './check'
+import { type CheckName, checks, type Finding, type Reason } from './checks'
+import { type Part, type Verdict, worstOf } from './finding'
+import { pathCheck } from './path'
 import { type Crossing, leadPart, portPart, situationOf } from './situation'
 
 /** A need as it walks through one run. */
@@ -165,7 +167,8 @@ export function assessRun(index: SiteIndex, run: Run, crossings: readonly Crossi
   const situation = situationOf(index, run, crossings)
   // a plain loop: this is the innermost step of everything
   const findings: Finding[] = []
-  for (const check of checks) for (const finding of check.findings(situation)) findings.push(finding)
+  for (const check of checks)
+    for (const found of check.find(situation)) findings.push(findingOf<CheckName, Reason>(check, found))
   const kinds = new Set(crossings.map(({ need }) => need.kind))
   const doors = doorsOf(situation.laid, situation.data, situation.picture.link, situation.policy, kinds)
   return {
@@ -226,8 +229,8 @@ export function needVerdict(
   runs: ReadonlyMap<string, RunVerdict>,
 ): NeedVerdict {
   if (steps === null) {
-    const finding = noPath(index, need)
-    return { id: need.id, grade: 'blocked', path: [], runs: [], findings: [finding] }
+    const findings = Array.from(pathCheck.find({ index, need }), (found) => findingOf(pathCheck, found))
+    return { id: need.id, grade: 'blocked', path: [], runs: [], findings }
   }
   const findings: Finding[] = []
   const path: Part[] = []
@@ -241,22 +244,6 @@ export function needVerdict(
 }
 
 const partsOf = ({ from, leads, to }: LaidRun): Part[] => [portPart(from), ...leads.map(leadPart), portPart(to)]
-
-function noPath(index: SiteIndex, need: Need): Finding {
-  const nameOf = (id: string): string => index.devices.get(id)?.name ?? id
-  return {
-    check: 'path',
-    grade: 'blocked',
-    part: { kind: 'need', id: need.id, label: need.name ?? need.kind },
-    needId: need.id,
-    have: null,
-    need: null,
-    unit: null,
-    reason: { code: 'no-path', from: nameOf(need.from), to: nameOf(need.to) },
-    remedies: [{ code: 'lay-run' }],
-    source: craft,
-  }
-}
 
 /** What a run is laid for. */
 const PURPOSE: ReadonlySet<Finding['check']> = new Set(['picture', 'rate', 'current'])

@@ -1,8 +1,13 @@
+import { z } from 'zod'
 import { type BatteryCourse, batteryCourse, headsetSource } from '../headset/headset'
 import { arriving } from '../link/supply'
 import { atLeast } from '../quantity/limit'
-import type { Finding, Verdict } from './finding'
-import { type Check, portPart, type Situation } from './situation'
+import { decimal } from '../quantity/parsed'
+import { formatWatts } from '../quantity/watts'
+import { batteries } from './aspects'
+import { check, reason } from './check'
+import type { Verdict } from './finding'
+import { portPart } from './situation'
 
 /** A battery that drains lasts the hours that are asked, or it does not; where nobody says how many it is tight. */
 function gradeOf(course: BatteryCourse, hours: number | undefined): Verdict {
@@ -11,28 +16,42 @@ function gradeOf(course: BatteryCourse, hours: number | undefined): Verdict {
   return atLeast(course.hours, hours) ? 'clear' : 'blocked'
 }
 
+const courseFigure = z.discriminatedUnion('course', [
+  z.strictObject({ course: z.literal('drains'), hours: z.number() }),
+  z.strictObject({ course: z.literal('holds') }),
+  z.strictObject({ course: z.literal('charges'), hoursToCeiling: z.number() }),
+])
+
 /** Whether a headset's battery holds, charges or drains on what arrives over the run while it is worn. */
-export const batteryCheck: Check = {
+export const batteryCheck = check({
   name: 'battery',
-  *findings({ laid, crossings }: Situation): Iterable<Finding> {
+  reasons: {
+    battery: reason({ course: courseFigure, hours: z.number().nullable() }, ({ course, hours }, { have, need }) => {
+      const figures = `${formatWatts(have)} arrive and ${formatWatts(need)} are drawn`
+      if (course.course === 'holds') return `The battery holds: ${figures}.`
+      if (course.course === 'charges') return `The battery charges, to about 92 %: ${figures}.`
+      return `The battery drains though it is plugged in, and lasts about ${decimal(course.hours, 1)} h${hours === null ? '' : ` of the ${decimal(hours, 1)} h that are asked`}: ${figures}.`
+    }),
+  },
+  remedies: ['stronger-supply'],
+  reads: [batteries],
+  source: headsetSource,
+  *find({ laid, crossings }) {
     const { battery } = laid.to.device
     if (!battery || laid.leads.length === 0) return
     for (const { need, lastMile } of crossings) {
       if (need.kind !== 'headset' || !lastMile) continue
       const taken = Math.min(arriving(laid, laid.from, laid.to).watts, laid.to.port.takes ?? Number.POSITIVE_INFINITY)
       const course = batteryCourse({ capacity: battery.wattHours, draw: battery.draw, supply: taken })
+      const grade = gradeOf(course, need.hours)
       yield {
-        check: 'battery',
-        grade: gradeOf(course, need.hours),
+        grade,
         part: portPart(laid.from),
         needId: need.id,
-        have: taken,
-        need: battery.draw,
-        unit: 'W',
+        measured: { have: taken, need: battery.draw, unit: 'W' },
         reason: { code: 'battery', course, hours: need.hours ?? null },
-        remedies: gradeOf(course, need.hours) !== 'clear' ? [{ code: 'stronger-supply', watts: battery.draw }] : [],
-        source: headsetSource,
+        remedies: grade === 'clear' ? [] : [{ code: 'stronger-supply', watts: battery.draw }],
       }
     }
   },
-}
+})

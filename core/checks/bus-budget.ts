@@ -1,18 +1,37 @@
+import { z } from 'zod'
 import type { LaidLead } from '../link/lay'
 import { arriving } from '../link/supply'
 import { atLeast } from '../quantity/limit'
+import { formatWatts } from '../quantity/watts'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
-import { type Check, portPart, type Situation, wantedWatts } from './situation'
+import { busPower } from './aspects'
+import { check, reason } from './check'
+import { portPart, wantedWatts } from './situation'
 
-const source = commonPractice('a hub without a supply, and an unfed active lead, live on what the uplink gives')
 /** What a hub, or the hub chip of an active lead, takes where its data sheet does not say: one unit load of 100 mA at 5 V (USB 2.0 §7.2.1). */
 const HUB_OWN_WATTS = 0.5
 
 /** A hub without a supply of its own, and an active lead that is not fed, live on the bus with all that hangs behind them. */
-export const busBudgetCheck: Check = {
+export const busBudgetCheck = check({
   name: 'bus budget',
-  *findings({ laid, crossings }: Situation): Iterable<Finding> {
+  reasons: {
+    'bus-budget': reason(
+      { ownSupply: z.boolean(), leads: z.int(), count: z.int() },
+      ({ ownSupply, leads, count }, { label, have, need }) => {
+        const takers = [
+          ownSupply ? 'for the device' : 'for the hub itself',
+          ...(leads > 0 ? [leads === 1 ? 'the active lead' : `${leads} active leads`] : []),
+          ...(count > 0 ? [`${count} behind it`] : []),
+        ]
+        const who = ownSupply ? `${label} shares the bus with its lead` : `${label} has no supply of its own`
+        return `${who}: ${formatWatts(need)} ${takers.join(' and ')}, of ${formatWatts(have)} that arrive.`
+      },
+    ),
+  },
+  remedies: ['powered-hub', 'powered-far-end'],
+  reads: [busPower],
+  source: commonPractice('a hub without a supply, and an unfed active lead, live on what the uplink gives'),
+  *find({ laid, crossings }) {
     const { device, port } = laid.to
     if (laid.leads.length === 0) return
     const hungry = laid.leads.filter(livesOnTheBus).length
@@ -26,18 +45,14 @@ export const busBudgetCheck: Check = {
     const need = [...behind, ...atEnd].reduce((sum, watts) => sum + watts, own + hungry * HUB_OWN_WATTS)
     const enough = atLeast(have, need)
     yield {
-      check: 'bus budget',
       grade: enough ? 'clear' : 'blocked',
       part: portPart(laid.to),
-      have,
-      need,
-      unit: 'W',
+      measured: { have, need, unit: 'W' },
       reason: { code: 'bus-budget', ownSupply: !device.busPowered, leads: hungry, count: behind.length },
       remedies: enough ? [] : [{ code: device.busPowered ? 'powered-hub' : 'powered-far-end' }],
-      source,
     }
   },
-}
+})
 
 /** Active leads with older plugs and extensions take their watts from the bus; those between type-C plugs have a supply pin of their own (from memory). */
 const livesOnTheBus = ({ cable, shape, feeding }: LaidLead): boolean =>

@@ -1,6 +1,8 @@
 import { addInCardCheck } from './add-in-card'
+import { type Aspect, SITUATION } from './aspects'
 import { batteryCheck } from './battery'
 import { busBudgetCheck } from './bus-budget'
+import type { ReasonOf } from './check'
 import { colourDepthCheck } from './colour-depth'
 import { copiedCheck } from './copied'
 import { currentCheck } from './current'
@@ -10,6 +12,7 @@ import { displayInputCheck } from './display-input'
 import { evidenceCheck } from './evidence'
 import { extensionCheck } from './extension'
 import { farEndPowerCheck } from './far-end-power'
+import type { FindingOf } from './finding'
 import { fitCheck } from './fit'
 import { historyCheck } from './history'
 import { hotCheck } from './hot'
@@ -19,6 +22,7 @@ import { lengthCheck } from './length'
 import { linkModeCheck } from './link-mode'
 import { ownVoltageCheck } from './own-voltage'
 import { pairingCheck } from './pairing'
+import { pathCheck } from './path'
 import { pictureCheck } from './picture'
 import { pictureSeenCheck } from './picture-seen'
 import { playAreaCheck } from './play-area'
@@ -26,14 +30,13 @@ import { rateCheck } from './rate'
 import { resistorsCheck } from './resistors'
 import { sharedUplinkCheck } from './shared-uplink'
 import { shownModesCheck } from './shown-modes'
-import type { Check } from './situation'
 import { storageTargetCheck } from './storage-target'
 import { surroundingsCheck } from './surroundings'
 import { valueCheck } from './value'
 import { voltsLostCheck } from './volts-lost'
 
-/** Every check, in the order findings are read. */
-export const checks: readonly Check[] = [
+/** Every check of a run, in the order findings are read. */
+export const checks = [
   hotCheck,
   fitCheck,
   directionCheck,
@@ -66,4 +69,16 @@ export const checks: readonly Check[] = [
   colourDepthCheck,
   addInCardCheck,
   delayCheck,
-]
+] as const
+
+/** Every check there is, of runs and of needs. */
+export const everyCheck = [...checks, pathCheck] as const
+
+type EveryCheck = (typeof everyCheck)[number]
+export type CheckName = EveryCheck['name']
+/** Why a finding says what it says, as figures; `sentence` makes the words. */
+export type Reason = { [Each in EveryCheck as Each['name']]: ReasonOf<Each['reasons']> }[CheckName]
+export type Finding = FindingOf<CheckName, Reason>
+
+/** What verdicts on runs follow from: what every situation is made of, and what the checks read beside it. */
+export const aspects: readonly Aspect[] = [...new Set([...SITUATION, ...checks.flatMap(({ reads }) => reads)])]

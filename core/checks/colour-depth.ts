@@ -1,81 +1,94 @@
+import { z } from 'zod'
 import { inStandardRange } from '../picture/fit'
 import type { Socket } from '../plan/site-index'
 import { DISPLAYPORT_LINKS, displayPortLane, HDMI_LEVELS, hdmiLink } from '../standards/picture-links'
-import { fromMemory, published, type Source } from '../standards/source'
+import { fromMemory, published } from '../standards/source'
 import type { Port } from '../vocabulary/device'
-import type { PictureMode } from '../vocabulary/need'
-import type { Finding, Reason, Remedy } from './finding'
+import type { Need, PictureMode } from '../vocabulary/need'
+import { screens } from './aspects'
+import { check, type Found, reason } from './check'
+import type { RemedyOf } from './remedies'
 import { shownBy } from './shown-modes'
-import { type Check, portPart, type Situation } from './situation'
+import { portPart } from './situation'
 
-const asRead = published('VESA E-EDID and CTA-861.3, as the display was read')
 const standard = published('VESA E-EDID and CTA-861.3')
 const carried = fromMemory('high dynamic range is told from HDMI 2.0a and DisplayPort 1.4 on')
 
-type Said = { grade: Finding['grade']; reason: Reason; source: Source; remedies?: readonly Remedy[] }
+const reasons = {
+  'fewer-bits': reason(
+    { most: z.number(), asked: z.number(), read: z.string() },
+    ({ most, asked, read }, { label }) =>
+      `${label} takes ${most} bits per colour at most, as it was read on ${read}; this picture has ${asked}.`,
+  ),
+  'no-hdr': reason(
+    { read: z.string() },
+    ({ read }, { label }) => `${label} does not list high dynamic range, as it was read on ${read}.`,
+  ),
+  hdr: reason({ read: z.string().nullable() }, ({ read }, { label }) =>
+    read === null
+      ? `Whether ${label} takes high dynamic range is not known: read its EDID, or look it up.`
+      : `${label} takes high dynamic range, as it was read on ${read}.`,
+  ),
+  'hdr-version': reason(
+    { level: z.string(), since: z.string() },
+    ({ level, since }, { label }) =>
+      `${label} goes to ${level}, as ports do that are older than ${since}, the first that tells the other end of high dynamic range; look up its version.`,
+  ),
+}
 
 /** Bits per colour and dynamic range: what the display says that it takes, and whether the ports are of a version that tells it. */
-export const colourDepthCheck: Check = {
+export const colourDepthCheck = check({
   name: 'colour depth',
-  *findings({ laid, crossings, picture }: Situation): Iterable<Finding> {
-    const find = (at: Socket, needId: string, { grade, reason, source, remedies = [] }: Said): Finding => ({
-      check: 'colour depth',
-      grade,
-      part: portPart(at),
-      needId,
-      have: null,
-      need: null,
-      unit: null,
-      reason,
-      remedies,
-      source,
-    })
+  reasons,
+  remedies: ['ask-less', 'picture-instead'],
+  reads: [screens],
+  source: published('VESA E-EDID and CTA-861.3, as the display was read'),
+  *find({ laid, crossings, picture }) {
     for (const { need } of crossings) {
       if (need.kind !== 'picture') continue
-      const { mode } = need
       const shown = shownBy(laid, need)
-      if (shown) for (const said of saysDisplay(shown, mode)) yield find(shown, need.id, said)
-      if (!mode.hdr || !picture.link?.spec) continue
+      if (shown) yield* saidBy(shown, need)
+      if (!need.mode.hdr || !picture.link?.spec) continue
       for (const end of [laid.from, laid.to]) {
         const old = tooOld(end.port)
         if (old)
-          yield find(end, need.id, {
+          yield {
             grade: 'tight',
+            part: portPart(end),
+            needId: need.id,
             reason: { code: 'hdr-version', ...old },
+            remedies: [instead(need.mode)],
             source: carried,
-            remedies: [instead(mode)],
-          })
+          }
       }
     }
   },
-}
+})
 
-function* saysDisplay({ device: { kind, screen } }: Socket, mode: PictureMode): Iterable<Said> {
+/** What a display says of a picture's bits and range. */
+function* saidBy(
+  at: Socket,
+  { id: needId, mode }: Extract<Need, { kind: 'picture' }>,
+): Iterable<Found<typeof reasons, 'ask-less' | 'picture-instead'>> {
+  const { kind, screen } = at.device
+  const part = portPart(at)
   // 4:2:2 has room for 12 bits wherever it goes (HDMI, from memory)
   if (screen?.bits !== undefined && mode.bits > screen.bits && mode.chroma !== '422')
     yield {
       grade: 'blocked',
+      part,
+      needId,
       reason: { code: 'fewer-bits', most: screen.bits, asked: mode.bits, read: screen.read },
-      source: asRead,
       remedies: [{ code: 'ask-less' }],
     }
   if (!mode.hdr || kind === 'dock') return
   if (screen?.hdr === false)
-    yield {
-      grade: 'blocked',
-      reason: { code: 'no-hdr', read: screen.read },
-      source: asRead,
-      remedies: [instead(mode)],
-    }
-  else
-    yield {
-      grade: screen?.hdr ? 'clear' : 'note',
-      reason: { code: 'hdr', read: screen?.hdr ? screen.read : null },
-      source: screen?.hdr ? asRead : standard,
-    }
+    yield { grade: 'blocked', part, needId, reason: { code: 'no-hdr', read: screen.read }, remedies: [instead(mode)] }
+  else if (screen?.hdr) yield { grade: 'clear', part, needId, reason: { code: 'hdr', read: screen.read } }
+  else yield { grade: 'note', part, needId, reason: { code: 'hdr', read: null }, source: standard }
 }
 
-const instead = (mode: PictureMode): Remedy => ({
+const instead = (mode: PictureMode): RemedyOf<'picture-instead'> => ({
   code: 'picture-instead',
   concession: 'standard range',
   mode: inStandardRange(mode),

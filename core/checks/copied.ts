@@ -1,16 +1,44 @@
+import { z } from 'zod'
 import { type CopyCap, copyCap } from '../link/copied'
 import type { Copy } from '../observe/learnt'
 import { atLeast } from '../quantity/limit'
+import { formatBytesPerSecond } from '../quantity/rate'
 import { commonPractice } from '../standards/source'
-import type { Finding, Verdict } from './finding'
-import { type Check, leadPart, runPart, type Situation } from './situation'
-
-const source = commonPractice('what copies were measured at, over this run or where the lead was the limit')
+import { rivals } from './aspects'
+import { check, reason } from './check'
+import { momentFigure, type Verdict } from './finding'
+import { leadPart, runPart } from './situation'
+import { dayOf } from './wording'
 
 /** What was measured of copies is what files get: a lead that reads 370 MB/s and writes 190 exists, and both in one mode. */
-export const copiedCheck: Check = {
+export const copiedCheck = check({
   name: 'copied',
-  *findings({ laid, crossings, index }: Situation): Iterable<Finding> {
+  reasons: {
+    copied: reason(
+      {
+        way: z.enum(['write', 'read']),
+        at: momentFigure,
+        by: z.enum(['run', 'lead', 'lead elsewhere', 'nothing']),
+      },
+      ({ way, at, by }, { label, grade, have, need }) => {
+        const rate = formatBytesPerSecond(have)
+        const asked = `${formatBytesPerSecond(need)} are asked`
+        const did = way === 'write' ? 'wrote' : 'read'
+        if (by === 'run') return `This run ${did} ${rate} when it was measured on ${dayOf(at)}; ${asked}.`
+        if (by === 'nothing')
+          return `${label} ${did} ${rate} on ${dayOf(at)}: no faster than USB 2.0, though the disk does more. Copy again with another cable to see which is to blame; ${asked}.`
+        const lead = `${label} ${did} ${rate} at most on ${dayOf(at)}, and it was the limit`
+        if (by === 'lead') return `${lead}; ${asked}.`
+        return grade === 'tight'
+          ? `${lead}. Between other ports it did better, and nothing explains why: copy files over this run to settle it. ${asked}.`
+          : `${lead}, between other ports; ${asked}.`
+      },
+    ),
+  },
+  remedies: ['test-it', 'other-lead'],
+  reads: [rivals],
+  source: commonPractice('what copies were measured at, over this run or where the lead was the limit'),
+  *find({ laid, crossings, index }) {
     if (laid.leads.length === 0) return
     const anything = laid.seen.copies.length > 0 || laid.leads.some(({ known }) => known.copies.length > 0)
     if (!anything) return
@@ -22,21 +50,17 @@ export const copiedCheck: Check = {
         const cap = copyCap(laid, index, each)
         if (cap === null || asked[each] === 0) continue
         yield {
-          check: 'copied',
           grade: gradeOf(cap, asked[each]),
           part: cap.lead ? leadPart(cap.lead) : runPart(laid.run),
           needId: need.id,
-          have: cap.rate,
-          need: asked[each],
-          unit: 'bit/s',
+          measured: { have: cap.rate, need: asked[each], unit: 'bit/s' },
           reason: { code: 'copied', way: each, at: cap.reading.at, by: byOf(cap) },
           remedies: atLeast(cap.rate, asked[each]) ? [] : [{ code: cap.unexplained ? 'test-it' : 'other-lead' }],
-          source,
         }
       }
     }
   },
-}
+})
 
 /** Between other sockets it went faster: both stand, and a copy here would tell. */
 function gradeOf({ rate, elsewhere, unexplained }: CopyCap, asked: Copy['rate']): Verdict {

@@ -1,21 +1,81 @@
+import { z } from 'zod'
 import { chainLack, type Doubt } from '../link/chain'
 import { oughtOf } from '../link/lay'
+import { BASES } from '../observe/basis'
 import { seenOfMode } from '../observe/trials'
 import { atLeast } from '../quantity/limit'
-import { craft, type Finding, type Reason } from './finding'
-import { type Check, leadPart, type Situation } from './situation'
+import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
+import { check, type Found, reason } from './check'
+import { craft, momentFigure } from './finding'
+import { leadPart, type Situation } from './situation'
+import { conflictSentence, dayOf, triedElsewhere } from './wording'
+
+const saidFigure = z.strictObject({
+  value: z.union([z.string(), z.number()]),
+  basis: z.enum(BASES),
+  at: momentFigure.nullable(),
+})
+
+const reasons = {
+  'bench-pass': reason(
+    { mode: z.enum(LINK_MODES), counts: z.boolean(), at: momentFigure },
+    ({ mode, counts, at }, { label }) =>
+      `${label} passed ${linkModeFacts[mode].name} on the bench on ${dayOf(at)}, beyond the book. ${counts ? "By this site's policy that counts." : 'This site goes by the book, so it does not count.'}`,
+  ),
+  conflict: reason(
+    {
+      conflict: z.strictObject({
+        about: z.enum(['grade', 'amps', 'volts']),
+        believed: saidFigure,
+        overruled: saidFigure,
+      }),
+    },
+    ({ conflict }, { label }) => conflictSentence(conflict, label),
+  ),
+  doubted: reason(
+    {
+      why: z.enum(['elsewhere', 'short look', 'changed', 'drops'] satisfies Doubt['why'][]),
+      held: z.int(),
+      failed: z.int(),
+      mode: z.enum(LINK_MODES).nullable(),
+    },
+    ({ why, held, failed, mode }, { label }) => {
+      const name = mode === null ? 'what is asked' : linkModeFacts[mode].name
+      switch (why) {
+        case 'elsewhere':
+          return held + failed === 0
+            ? `${label} was tried in other sockets only. Try it in this one.`
+            : `${label}: ${name} ${triedElsewhere({ held, failed })}. Try it in this one.`
+        case 'short look':
+          return `${label} came up as ${name}, and nobody watched it for 60 s. A marginal cable drops after that.`
+        case 'changed':
+          return `${label} held ${name} before the computer changed. Prove it again.`
+        case 'drops':
+          return `${label} comes up faster here and drops. What asks for less is not safe either until it was seen to hold at ${name}.`
+      }
+    },
+  ),
+}
+type Evidence = Found<typeof reasons, 'test-it'>
 
 /** What was seen of the leads: what may not be relied on, where evidence disagrees, and a pass beyond the book beside the book's verdict. */
-export const evidenceCheck: Check = {
+export const evidenceCheck = check({
   name: 'evidence',
-  *findings(situation: Situation): Iterable<Finding> {
+  reasons,
+  remedies: ['test-it'],
+  reads: [],
+  source: craft,
+  *find(situation) {
     const { laid, data, policy } = situation
     yield* doubted(situation)
-    const bare = { check: 'evidence', grade: 'note', have: null, need: null, unit: null, source: craft } as const
     for (const lead of laid.leads) {
-      for (const conflict of lead.known.conflicts) {
-        yield { ...bare, part: leadPart(lead), reason: { code: 'conflict', conflict }, remedies: [{ code: 'test-it' }] }
-      }
+      for (const conflict of lead.known.conflicts)
+        yield {
+          grade: 'note',
+          part: leadPart(lead),
+          reason: { code: 'conflict', conflict },
+          remedies: [{ code: 'test-it' }],
+        }
       if (data.shared === null || lead.known.trials.length === 0) continue
       const beyondBook =
         chainLack(
@@ -26,31 +86,22 @@ export const evidenceCheck: Check = {
         ) !== null
       const { here } = seenOfMode(lead.known.trials, data.shared, oughtOf(lead), laid.here)
       if (beyondBook && here?.says === 'holds') {
-        const reason = {
-          code: 'bench-pass',
-          mode: data.shared,
-          counts: policy.length === 'bench' || data.mode === data.shared,
-          at: here.trial.at,
-        } as const
-        yield { ...bare, part: leadPart(lead), reason, remedies: [] }
+        const counts = policy.length === 'bench' || data.mode === data.shared
+        yield {
+          grade: 'note',
+          part: leadPart(lead),
+          reason: { code: 'bench-pass', mode: data.shared, counts, at: here.trial.at },
+        }
       }
     }
   },
-}
+})
 
 /** Each need that is carried only as long as something holds that nobody may rely on; of a run that nothing crosses yet, the run itself. */
-function* doubted({ data, admissions, sure, crossings }: Situation): Iterable<Finding> {
+function* doubted({ data, admissions, sure, crossings }: Situation): Iterable<Evidence> {
   if (sure === null) return
-  const bare = { check: 'evidence', have: null, need: null, unit: null, source: craft } as const
   if (crossings.length === 0) {
-    if (data.doubt && data.mode)
-      yield {
-        ...bare,
-        grade: 'tight',
-        part: leadPart(data.doubt.lead),
-        reason: doubtReason(data.doubt, data.mode),
-        remedies: [{ code: 'test-it' }],
-      }
+    if (data.doubt && data.mode) yield doubtOf(data.doubt, data.mode)
     return
   }
   const surely = new Map(sure.admissions.map((admission) => [admission.need.id, admission]))
@@ -59,22 +110,13 @@ function* doubted({ data, admissions, sure, crossings }: Situation): Iterable<Fi
     const now = surely.get(need.id)
     if (now?.carrier && atLeast(now.have, now.wanted)) continue
     const doubt = data.doubt ?? (sure.data.lack?.why === 'doubted' ? sure.data.lack.doubt : sure.doubt)
-    if (!doubt) continue
-    yield {
-      ...bare,
-      grade: 'tight',
-      part: leadPart(doubt.lead),
-      needId: need.id,
-      reason: doubtReason(doubt, data.mode),
-      remedies: [{ code: 'test-it' }],
-    }
+    if (doubt) yield { ...doubtOf(doubt, data.mode), needId: need.id }
   }
 }
 
-const doubtReason = ({ why, held, failed }: Doubt, mode: Situation['data']['mode']): Reason => ({
-  code: 'doubted',
-  why,
-  held,
-  failed,
-  mode,
+const doubtOf = ({ lead, why, held, failed }: Doubt, mode: Situation['data']['mode']): Evidence => ({
+  grade: 'tight',
+  part: leadPart(lead),
+  reason: { code: 'doubted', why, held, failed, mode },
+  remedies: [{ code: 'test-it' }],
 })

@@ -1,32 +1,36 @@
+import { z } from 'zod'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
-import { type Check, leadPart, type Situation } from './situation'
-
-const source = commonPractice('USB Type-C knows no extension; some use them and test them')
+import { check, reason } from './check'
+import { leadPart } from './situation'
 
 /** Type-C extensions are outside the standard: never, or only where this very chain has passed a soak, as the site's policy says. */
-export const extensionCheck: Check = {
+export const extensionCheck = check({
   name: 'extension',
-  *findings({ laid, policy }: Situation): Iterable<Finding> {
+  reasons: {
+    'type-c-extension': reason({ soaked: z.boolean(), allowed: z.boolean() }, ({ soaked, allowed }, { label }) =>
+      allowed && soaked
+        ? `${label} is a type-C extension, outside the standard; this very chain has passed a soak, which this site accepts.`
+        : `${label} is a type-C extension, outside the standard${allowed ? '; this site accepts one only after this very chain has passed a soak of 60 s or more' : ', and this site never uses one'}.`,
+    ),
+  },
+  remedies: ['test-it', 'other-lead'],
+  reads: [],
+  source: commonPractice('USB Type-C knows no extension; some use them and test them'),
+  *find({ laid, policy }) {
     const soaked = laid.seen.trials.some(
       (proof) =>
         proof.basis === 'soaked' && proof.cameUp === proof.tried && (proof.seconds ?? 0) >= SHORTEST_SOAK_SECONDS,
     )
+    const allowed = policy.extensions === 'soaked'
     for (const lead of laid.leads) {
       if (lead.shape !== 'c-extension') continue
-      const allowed = policy.extensions === 'soaked'
       yield {
-        check: 'extension',
         grade: allowed && soaked ? 'note' : 'blocked',
         part: leadPart(lead),
-        have: null,
-        need: null,
-        unit: null,
         reason: { code: 'type-c-extension', soaked, allowed },
-        remedies: allowed && soaked ? [] : [allowed ? { code: 'test-it' } : { code: 'other-lead' }],
-        source,
+        remedies: allowed && soaked ? [] : [{ code: allowed ? 'test-it' : 'other-lead' }],
       }
     }
   },
-}
+})

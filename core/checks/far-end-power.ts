@@ -1,33 +1,38 @@
+import { z } from 'zod'
 import { hasMains } from '../link/lay'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
-import { type Check, leadPart, type Situation } from './situation'
-
-const source = commonPractice(
-  'active leads and extenders with a supply of their own; many work without, plan for it where the device draws more',
-)
+import { check, reason } from './check'
+import { leadPart } from './situation'
 
 /** An active lead that needs a supply at its far end finds mains there. */
-export const farEndPowerCheck: Check = {
+export const farEndPowerCheck = check({
   name: 'far-end power',
-  *findings({ laid, index }: Situation): Iterable<Finding> {
+  reasons: {
+    'far-end-power': reason(
+      { required: z.boolean(), mains: z.boolean(), place: z.string() },
+      ({ required, mains, place }, { label }) =>
+        `${label} ${required ? 'needs' : 'may need'} a supply of its own at ${place}, which ${mains ? 'has mains' : 'has no mains'}.`,
+    ),
+  },
+  remedies: ['other-lead'],
+  reads: [],
+  source: commonPractice(
+    'active leads and extenders with a supply of their own; many work without, plan for it where the device draws more',
+  ),
+  *find({ laid, index }) {
     const place = index.places.get(laid.to.device.place ?? '')
+    const mains = hasMains(index, laid.to)
     for (const lead of laid.leads) {
       if (lead.cable.feed === 'bus') continue
-      const mains = hasMains(index, laid.to)
       const required = lead.cable.feed === 'required'
+      const missing = required && !mains
       yield {
-        check: 'far-end power',
-        grade: mains ? 'note' : required ? 'blocked' : 'note',
+        grade: missing ? 'blocked' : 'note',
         part: leadPart(lead),
-        have: null,
-        need: null,
-        unit: null,
         reason: { code: 'far-end-power', required, mains, place: place?.name ?? laid.to.device.name },
-        remedies: mains || !required ? [] : [{ code: 'other-lead' }],
-        source,
+        remedies: missing ? [{ code: 'other-lead' }] : [],
         caution: mains ? 'approved-supply' : undefined,
       }
     }
   },
-}
+})

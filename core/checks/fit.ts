@@ -1,30 +1,59 @@
+import { z } from 'zod'
 import type { LaidLead } from '../link/lay'
 import { portKey, priceAt, type Socket } from '../plan/site-index'
-import { type End, endsMate } from '../standards/connectors'
-import { craft, type Finding, type Part } from './finding'
-import { type Check, leadPart, portPart, runPart, type Situation } from './situation'
+import { decimal } from '../quantity/parsed'
+import { CONNECTORS, describeEnd, type End, endsMate, GENDERS } from '../standards/connectors'
+import { takenPorts } from './aspects'
+import { check, reason } from './check'
+import { craft, metresField, type Part } from './finding'
+import { leadPart, portPart, runPart, type Situation } from './situation'
+import { article } from './wording'
+
+export const endFigure = z.strictObject({
+  connector: z.enum(CONNECTORS),
+  gender: z.enum(GENDERS),
+  ownPlug: z.string().optional(),
+})
 
 /** Each joint from port to port is one plug in one socket of the same connector, in ports nobody else uses, with leads still in use. */
-export const fitCheck: Check = {
+export const fitCheck = check({
   name: 'fit',
-  *findings({ index, laid }: Situation): Iterable<Finding> {
-    const bare = { check: 'fit', have: null, need: null, unit: null, source: craft } as const
+  reasons: {
+    'no-lead': reason({}, (_, { label }) => `${label} has no cable yet.`),
+    mates: reason({ leads: z.int() }, ({ leads }) =>
+      leads === 1 ? 'The lead fits both ports.' : `All ${leads} leads fit from port to port.`,
+    ),
+    'ends-do-not-mate': reason(
+      { one: endFigure, oneLabel: z.string(), other: endFigure, otherLabel: z.string() },
+      ({ one, oneLabel, other, otherLabel }) =>
+        `${article(describeEnd(one)).replace(/^a/, 'A')} of ${oneLabel} does not fit ${article(describeEnd(other))} of ${otherLabel}.`,
+    ),
+    'port-taken': reason({ by: z.string() }, ({ by }, { label }) => `${label} is already used by ${by}.`),
+    retired: reason({}, (_, { label }) => `${label} is retired and must not be used again.`),
+    lent: reason({}, (_, { label }) => `${label} is lent; it is not here until it comes back.`),
+    'to-buy': reason(
+      { length: metresField, price: z.number().nullable(), currency: z.string(), test: z.boolean() },
+      ({ length, price, currency, test }, { label, metres }) =>
+        `${label} (${metres(length)}) is yet to be had${price === null ? '' : `, for ${decimal(price, 2)} ${currency}`}.${test ? ' Test it on the day it comes, while it can go back.' : ''}`,
+    ),
+  },
+  remedies: ['other-port', 'choose-lead', 'other-lead'],
+  reads: [takenPorts],
+  source: craft,
+  *find({ index, laid }) {
     for (const end of ['from', 'to'] as const) {
       const users = index.runsIn.get(portKey(laid.run[end])) ?? []
       const other = users.length > 1 ? users.find((run) => run.id !== laid.run.id) : undefined
-      if (other) {
-        yield {
-          ...bare,
-          grade: 'blocked',
-          part: portPart(laid[end]),
-          reason: { code: 'port-taken', by: other.tag },
-          remedies: [{ code: 'other-port' }],
-        }
+      if (!other) continue
+      yield {
+        grade: 'blocked',
+        part: portPart(laid[end]),
+        reason: { code: 'port-taken', by: other.tag },
+        remedies: [{ code: 'other-port' }],
       }
     }
     if (laid.leads.length === 0) {
       yield {
-        ...bare,
         grade: 'blocked',
         part: runPart(laid.run),
         reason: { code: 'no-lead' },
@@ -32,69 +61,44 @@ export const fitCheck: Check = {
       }
       return
     }
+    const remedies = [{ code: 'other-lead' }] as const
     for (const [at, lead] of laid.leads.entries()) {
+      const part = leadPart(lead)
+      const { length, standing } = lead.cable
       const named = laid.run.leads[at]
       const kind = named && 'kind' in named ? index.kinds.get(named.kind) : undefined
-      if (kind) {
-        const price = priceAt(kind, lead.cable.length)
-        const reason = {
-          code: 'to-buy',
-          length: lead.cable.length,
-          price,
-          currency: index.plan.policy.currency,
-          test: index.plan.policy.buying === 'cheapest',
-        } as const
-        yield { ...bare, grade: 'note', part: leadPart(lead), reason, remedies: [] }
-      }
-      if (lead.cable.standing === 'retired') {
+      const { currency, buying } = index.plan.policy
+      if (kind)
         yield {
-          ...bare,
-          grade: 'blocked',
-          part: leadPart(lead),
-          reason: { code: 'retired' },
-          remedies: [{ code: 'other-lead' }],
+          grade: 'note',
+          part,
+          reason: { code: 'to-buy', length, price: priceAt(kind, length), currency, test: buying === 'cheapest' },
         }
-      } else if (lead.cable.standing === 'lent') {
-        yield {
-          ...bare,
-          grade: 'tight',
-          part: leadPart(lead),
-          reason: { code: 'lent' },
-          remedies: [{ code: 'other-lead' }],
-        }
-      }
+      if (standing === 'retired') yield { grade: 'blocked', part, reason: { code: 'retired' }, remedies }
+      if (standing === 'lent') yield { grade: 'tight', part, reason: { code: 'lent' }, remedies }
     }
     let open = 0
     for (const { one, oneOwner, other, otherOwner } of jointsOf(laid)) {
       if (endsMate(one, other)) continue
       open += 1
-      const nearer = partOf(oneOwner)
-      const part = partOf(otherOwner)
+      const [nearer, farther] = [partOf(oneOwner), partOf(otherOwner)]
       yield {
-        ...bare,
         grade: 'blocked',
-        part: part.kind === 'lead' ? part : nearer,
+        part: farther.kind === 'lead' ? farther : nearer,
         reason: {
           code: 'ends-do-not-mate',
           one: endOf(one),
           oneLabel: nearer.label,
           other: endOf(other),
-          otherLabel: part.label,
+          otherLabel: farther.label,
         },
-        remedies: [{ code: 'other-lead' }],
+        remedies,
       }
     }
-    if (open === 0) {
-      yield {
-        ...bare,
-        grade: 'clear',
-        part: runPart(laid.run),
-        reason: { code: 'mates', leads: laid.leads.length },
-        remedies: [],
-      }
-    }
+    if (open === 0)
+      yield { grade: 'clear', part: runPart(laid.run), reason: { code: 'mates', leads: laid.leads.length } }
   },
-}
+})
 
 type Owner = Socket | LaidLead
 type Joint = { one: End; oneOwner: Owner; other: End; otherOwner: Owner }
@@ -113,5 +117,6 @@ function* jointsOf({ from, to, leads }: Situation['laid']): Iterable<Joint> {
 
 const partOf = (owner: Owner): Part => ('cable' in owner ? leadPart(owner) : portPart(owner))
 
-/** The connector and gender alone: a port carries more than its end. */
-const endOf = ({ connector, gender }: End): End => ({ connector, gender })
+/** The end alone: a port carries more than that. */
+const endOf = ({ connector, gender, ownPlug }: End): End =>
+  ownPlug === undefined ? { connector, gender } : { connector, gender, ownPlug }

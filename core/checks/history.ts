@@ -1,49 +1,45 @@
-import type { LaidLead } from '../link/lay'
-import { ranHotOfKind, recordOfKindOn } from '../link/record'
+import { z } from 'zod'
+import { FEWEST_TRIALS, ranHotOfKind, recordOfKindOn } from '../link/record'
+import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { commonPractice } from '../standards/source'
-import type { Finding, Reason } from './finding'
-import { type Check, leadPart, type Situation } from './situation'
+import { kindRecord } from './aspects'
+import { check, reason } from './check'
+import { leadPart } from './situation'
 
-const source = commonPractice("the shop's own record of what works")
-/** Fewer trials than this are anecdotes. */
-const FEWEST = 3
-
-/** What cables of the same kind did in the same mode on this controller, as the shop's own trials have it. */
-export const historyCheck: Check = {
+/** What cables of the same kind did in the same mode on this controller, as the shop's own trials have it, and whether one of them ran hot. */
+export const historyCheck = check({
   name: 'history',
-  *findings({ laid, index, data }: Situation): Iterable<Finding> {
-    yield* hotKinds(laid, index)
-    const { shared } = data
-    if (shared === null) return
+  reasons: {
+    'kind-ran-hot': reason(
+      { count: z.int() },
+      ({ count }) => `${count === 1 ? 'One cable' : `${count} cables`} of this kind ran hot.`,
+    ),
+    history: reason(
+      { passed: z.int(), tried: z.int(), mode: z.enum(LINK_MODES), controller: z.string().nullable() },
+      ({ passed, tried, mode, controller }) =>
+        `Cables of this kind: ${passed} of ${tried} held ${linkModeFacts[mode].name}${controller ? ` on ${controller}` : ''}.`,
+    ),
+  },
+  remedies: [],
+  reads: [kindRecord],
+  source: commonPractice("the shop's own record of what works"),
+  *find({ laid, index, data }) {
+    const mode = data.shared
     const { controller } = laid.from.port
     for (const lead of laid.leads) {
       const { kind } = lead.cable
       if (kind === undefined) continue
-      const { passed, tried } = recordOfKindOn(index, kind, shared, controller)
-      if (tried < FEWEST) continue
-      yield told(lead, { code: 'history', passed, tried, mode: shared, controller: controller ?? null })
+      const part = leadPart(lead)
+      const count = ranHotOfKind(index, kind)
+      if (count > 0 && !lead.known.hot) yield { grade: 'note', part, reason: { code: 'kind-ran-hot', count } }
+      if (mode === null) continue
+      const { passed, tried } = recordOfKindOn(index, kind, mode, controller)
+      if (tried >= FEWEST_TRIALS)
+        yield {
+          grade: 'note',
+          part,
+          reason: { code: 'history', passed, tried, mode, controller: controller ?? null },
+        }
     }
   },
-}
-
-/** A kind of which some ran hot is told wherever one of it lies, or is to be bought. */
-function* hotKinds(laid: Situation['laid'], index: Situation['index']): Iterable<Finding> {
-  for (const lead of laid.leads) {
-    const { kind } = lead.cable
-    const count = kind === undefined ? 0 : ranHotOfKind(index, kind)
-    if (count === 0 || lead.known.hot) continue
-    yield told(lead, { code: 'kind-ran-hot', count })
-  }
-}
-
-const told = (lead: LaidLead, reason: Reason): Finding => ({
-  check: 'history',
-  grade: 'note',
-  part: leadPart(lead),
-  have: null,
-  need: null,
-  unit: null,
-  reason,
-  remedies: [],
-  source,
 })

@@ -1,40 +1,34 @@
+import { z } from 'zod'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
-import { type Check, leadPart, runPart, type Situation } from './situation'
-
-const source = commonPractice('a lead that got hot is used for nothing')
+import { check, reason } from './check'
+import { momentFigure } from './finding'
+import { leadPart, runPart } from './situation'
+import { dayOf } from './wording'
 
 /** A lead whose plug got hot is used for nothing until somebody takes that back, and says why. */
-export const hotCheck: Check = {
+export const hotCheck = check({
   name: 'hot',
-  *findings({ laid }: Situation): Iterable<Finding> {
-    const bare = {
-      check: 'hot',
-      grade: 'blocked',
-      have: null,
-      need: null,
-      unit: null,
-      source,
-      caution: 'hot',
-    } as const
-    const hot = laid.leads.filter(({ known }) => known.hot !== null)
-    for (const lead of hot)
+  reasons: {
+    'ran-hot': reason(
+      { at: momentFigure, strangeSupply: z.boolean() },
+      ({ at, strangeSupply }, { label }) =>
+        `${label} ran hot on ${dayOf(at)}${strangeSupply ? ', on a supply that came from elsewhere' : ''}. Do not use it until somebody takes that reading back and says why.`,
+    ),
+  },
+  remedies: ['other-lead'],
+  reads: [],
+  source: commonPractice('a lead that got hot is used for nothing'),
+  *find({ laid }) {
+    const leads = laid.leads.flatMap((lead) => (lead.known.hot ? [{ part: leadPart(lead), hot: lead.known.hot }] : []))
+    // what was felt on the run is told of it where it is told of none of its leads
+    const own = laid.seen.hot && leads.length === 0 ? [{ part: runPart(laid.run), hot: laid.seen.hot }] : []
+    for (const { part, hot } of [...leads, ...own])
       yield {
-        ...bare,
-        part: leadPart(lead),
-        reason: {
-          code: 'ran-hot',
-          at: lead.known.hot?.at ?? '',
-          strangeSupply: lead.known.hot?.strangeSupply ?? false,
-        },
+        grade: 'blocked',
+        part,
+        reason: { code: 'ran-hot', at: hot.at, strangeSupply: hot.strangeSupply },
         remedies: [{ code: 'other-lead' }],
-      }
-    if (laid.seen.hot && hot.length === 0)
-      yield {
-        ...bare,
-        part: runPart(laid.run),
-        reason: { code: 'ran-hot', at: laid.seen.hot.at, strangeSupply: laid.seen.hot.strangeSupply },
-        remedies: [{ code: 'other-lead' }],
+        caution: 'hot',
       }
   },
-}
+})

@@ -1,24 +1,44 @@
 import { atLeast } from '../quantity/limit'
 import { leadFor } from '../route/legs'
-import { craft, type Finding } from './finding'
-import { type Check, leadPart, runPart, type Situation } from './situation'
+import { span } from './aspects'
+import { check, reason } from './check'
+import { craft, metresField } from './finding'
+import { leadPart, runPart } from './situation'
 
 /** The leads together span the route, and the slack the site keeps at both ends. */
-export const lengthCheck: Check = {
+export const lengthCheck = check({
   name: 'length',
-  *findings({ laid, policy }: Situation): Iterable<Finding> {
+  reasons: {
+    'no-way': reason(
+      { route: metresField },
+      ({ route }, { metres }) =>
+        `No pathway leads from one end to the other any more; the length is the last that was known, ${metres(route)}.`,
+    ),
+    'too-short': reason(
+      { route: metresField },
+      ({ route }, { have, metres }) => `${metres(have)} of lead does not span a route of ${metres(route)}.`,
+    ),
+    'little-slack': reason(
+      { route: metresField },
+      ({ route }, { have, metres }) =>
+        `${metres(have)} of lead spans the ${metres(route)} but leaves less slack than this site keeps.`,
+    ),
+    'long-enough': reason(
+      { route: metresField },
+      ({ route }, { have, metres }) => `${metres(have)} of lead spans the ${metres(route)} with slack.`,
+    ),
+  },
+  remedies: ['join-pathways', 'longer'],
+  reads: [span],
+  source: craft,
+  *find({ laid, policy }) {
     const { route } = laid.run
     if (route.follows && !route.legs)
       yield {
-        check: 'length',
         grade: 'tight',
         part: runPart(laid.run),
-        have: null,
-        need: null,
-        unit: null,
         reason: { code: 'no-way', route: route.length },
         remedies: [{ code: 'join-pathways' }],
-        source: craft,
       }
     if (laid.leads.length === 0) return
     const [only] = laid.leads
@@ -26,15 +46,11 @@ export const lengthCheck: Check = {
     const need = leadFor(route.length, policy)
     const code = !atLeast(have, route.length) ? 'too-short' : !atLeast(have, need) ? 'little-slack' : 'long-enough'
     yield {
-      check: 'length',
       grade: code === 'too-short' ? 'blocked' : code === 'little-slack' ? 'tight' : 'clear',
       part: laid.leads.length === 1 && only ? leadPart(only) : runPart(laid.run),
-      have,
-      need,
-      unit: 'm',
+      measured: { have, need, unit: 'm' },
       reason: { code, route: route.length },
       remedies: code === 'long-enough' ? [] : [{ code: 'longer', length: need }],
-      source: craft,
     }
   },
-}
+})

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { judge, type OneRun } from '../../tests/support/one-run'
-import { cautionSentences } from './remedy-sentences'
+import { cautionSentences } from './wording'
 
 // Every value in this file is common practice of the trade unless a line says otherwise.
 

@@ -1,34 +1,79 @@
+import { z } from 'zod'
 import type { Admission } from '../link/admission'
 import { alternatives } from '../picture/fit'
+import { formatPictureMode } from '../picture/mode-text'
 import { atLeast } from '../quantity/limit'
-import { craft, type Finding, type Remedy } from './finding'
-import { remediesFor } from './link-mode'
+import { decimal } from '../quantity/parsed'
+import { formatBytesPerSecond, formatRate } from '../quantity/rate'
+import { NEED_KINDS, type NeedKind, pictureModeSchema } from '../vocabulary/need'
+import { type Found, reason } from './check'
+import { lackSchema } from './finding'
+import { LACK_REMEDIES, remediesFor } from './lack-remedies'
+import type { RemedyOf } from './remedies'
 import { lackFigures, leadPart, portPart, runPart, type Situation } from './situation'
+import { lackSentence, needNames } from './wording'
+
+/** A rate with its unit, as people say it of a need. */
+const rateOf = (kind: NeedKind, rate: number): string =>
+  kind === 'storage' ? `${formatBytesPerSecond(rate)} (${formatRate(rate)})` : formatRate(rate)
+
+/** Why a need finds room or not: of pictures, streams, files and data alike. */
+export const roomReasons = {
+  rate: reason(
+    {
+      kind: z.enum(NEED_KINDS),
+      carrier: z.string(),
+      before: z.number(),
+      lack: lackSchema.nullable(),
+      picture: pictureModeSchema.nullable(),
+      compressedBits: z.number().nullable(),
+    },
+    ({ kind, carrier, before, lack, picture, compressedBits }, { label, have, need, unit }) => {
+      const compressed = compressedBits === null ? '' : `, compressed to ${decimal(compressedBits, 2)} bits a pixel,`
+      const what = picture ? `The picture ${formatPictureMode(picture)}${compressed}` : `The ${needNames[kind]}`
+      const shared = before > 0 ? ` after ${formatRate(before)} for what goes before it` : ''
+      const link = `${carrier} leaves ${rateOf(kind, have)}${shared}`
+      if (have >= need) return `${what} needs ${rateOf(kind, need)}; ${link}.`
+      const why = lack ? ` ${lackSentence(lack, label, unit)}` : ''
+      return `${what} needs ${rateOf(kind, need)}, and ${link}.${why}`
+    },
+  ),
+  'no-carrier': reason(
+    { kind: z.enum(NEED_KINDS), cause: z.enum(['charge-only', 'unknown-lead', 'nothing-common', 'no-link']) },
+    ({ kind, cause }, { label }) => {
+      const what = needNames[kind]
+      switch (cause) {
+        case 'charge-only':
+          return `${label} is a charge-only lead; the ${what} finds nothing to travel on.`
+        case 'unknown-lead':
+          return `Nothing is known about what ${label} carries, so nothing promises the ${what} a way.`
+        case 'nothing-common':
+          return `The two ports have nothing in common that could carry the ${what}.`
+        case 'no-link':
+          return `No link comes up that could carry the ${what}.`
+      }
+    },
+  ),
+}
+export const ROOM_REMEDIES = [...LACK_REMEDIES, 'picture-instead', 'ask-less'] as const
+type RoomRemedy = (typeof ROOM_REMEDIES)[number]
 
 /** A picture fits or it does not; streams and files are tight when little is left of the link. */
 const wantsHeadroom = (admission: Admission): boolean => ['headset', 'camera', 'storage'].includes(admission.need.kind)
 
 /** Whether a need finds room on the run after what goes before it, who takes it away, and what would do instead. */
-export function roomFinding(
-  check: 'picture' | 'rate',
+export function roomFor(
   { laid, data, picture, policy }: Situation,
   admission: Admission,
-): Finding {
+): Found<typeof roomReasons, RoomRemedy> {
   const { need, have, wanted, before, carrier } = admission
   const lack = need.kind === 'picture' ? picture.lack : data.lack
   const part = lack ? leadPart(lack.lead) : carrier ? runPart(laid.run) : blamed(laid, need.kind === 'picture')
-  const figures = { check, needId: need.id, have, need: wanted, unit: 'bit/s' } as const
+  const figures = { needId: need.id, measured: { have, need: wanted, unit: 'bit/s' } } as const
   if (!carrier) {
     const cause = silence(laid, lack !== null)
     const remedies = lack ? [...remediesFor(lackFigures(lack))] : [{ code: 'other-lead' } as const]
-    return {
-      ...figures,
-      grade: 'blocked',
-      part,
-      reason: { code: 'no-carrier', kind: need.kind, cause },
-      remedies,
-      source: craft,
-    }
+    return { ...figures, grade: 'blocked', part, reason: { code: 'no-carrier', kind: need.kind, cause }, remedies }
   }
   const short = !atLeast(have, wanted)
   const tight = !short && wantsHeadroom(admission) && !atLeast(have, wanted * (1 + policy.headroom))
@@ -54,7 +99,7 @@ export function roomFinding(
 const INSTEAD_SHOWN = 3
 
 /** The best pictures that do fit, or, for anything else, less of it. */
-function* askLess({ need, spec }: Admission): Iterable<Remedy> {
+function* askLess({ need, spec }: Admission): Iterable<RemedyOf<'picture-instead' | 'ask-less'>> {
   const instead = need.kind === 'picture' && spec ? alternatives(need.mode, spec, { compression: false }) : []
   for (const { concession, mode } of instead.slice(0, INSTEAD_SHOWN))
     yield { code: 'picture-instead', concession, mode }

@@ -3,8 +3,8 @@ import { judge, type OneRun, onePlan } from '../../tests/support/one-run'
 import type { Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
 import { assess } from './assess'
-import { cautionSentences } from './remedy-sentences'
 import { sentence } from './sentences'
+import { cautionSentences } from './wording'
 
 const host: OneRun['from'] = { connector: 'type-c', role: 'host', usb: 'gen2x1', gives: 15 }
 const device: OneRun['to'] = { kind: 'camera', connector: 'type-c', role: 'device', usb: 'gen2x1' }

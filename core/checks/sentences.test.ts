@@ -5,7 +5,8 @@ import { moveSentence } from '../remedy/words'
 import { commonPractice } from '../standards/source'
 import { NEED_KINDS } from '../vocabulary/need'
 import { SURROUNDINGS } from '../vocabulary/surroundings'
-import { type Finding, type LackFigures, marginOf, narrowestOf, type Reason } from './finding'
+import type { Finding, Reason } from './checks'
+import { type LackFigures, marginOf, narrowestOf } from './finding'
 import { sentence } from './sentences'
 
 /** The forms of one code; several codes may share a form. */

@@ -1,12 +1,25 @@
+import { z } from 'zod'
 import { askedEachWay } from '../link/admission'
+import { formatRate } from '../quantity/rate'
 import { linkModeFacts } from '../standards/link-modes'
-import type { Finding } from './finding'
-import { type Check, runPart, type Situation } from './situation'
+import { check, reason } from './check'
+import { craft } from './finding'
+import { runPart } from './situation'
 
 /** Where several needs share a run: what of it is spoken for, and what is left each way. */
-export const sharedUplinkCheck: Check = {
+export const sharedUplinkCheck = check({
   name: 'shared uplink',
-  *findings({ laid, data, picture, crossings, admissions }: Situation): Iterable<Finding> {
+  reasons: {
+    shared: reason(
+      { link: z.string(), count: z.int(), down: z.number(), up: z.number() },
+      ({ link, count, down, up }) =>
+        `${count} needs share ${link}; ${down === 0 ? 'nothing is' : `${formatRate(down)} are`} left toward the device end and ${formatRate(up)} back.`,
+    ),
+  },
+  remedies: [],
+  reads: [],
+  source: craft,
+  *find({ laid, data, picture, crossings, admissions }) {
     if (data.mode === null) return
     const { payload, name, source } = linkModeFacts[data.mode]
     const wayOf = new Map(crossings.map(({ need, way }) => [need.id, way]))
@@ -20,12 +33,9 @@ export const sharedUplinkCheck: Check = {
       }, 0)
     const down = spoken('down')
     yield {
-      check: 'shared uplink',
       grade: 'note',
       part: runPart(laid.run),
-      have: payload,
-      need: down,
-      unit: 'bit/s',
+      measured: { have: payload, need: down, unit: 'bit/s' },
       reason: {
         code: 'shared',
         link: name,
@@ -33,8 +43,7 @@ export const sharedUplinkCheck: Check = {
         down: Math.max(0, payload - down),
         up: Math.max(0, payload - spoken('up')),
       },
-      remedies: [],
       source,
     }
   },
-}
+})

@@ -1,11 +1,13 @@
+import { z } from 'zod'
+import { formatPictureMode } from '../picture/mode-text'
 import type { Socket } from '../plan/site-index'
+import { decimal } from '../quantity/parsed'
 import { published } from '../standards/source'
 import type { Screen } from '../vocabulary/device'
-import type { Need, PictureMode } from '../vocabulary/need'
-import type { Finding } from './finding'
-import { type Check, portPart, type Situation } from './situation'
-
-const source = published('VESA E-EDID, as the display was read')
+import { type Need, type PictureMode, pictureModeSchema } from '../vocabulary/need'
+import { screens } from './aspects'
+import { check, reason } from './check'
+import { portPart, type Situation } from './situation'
 
 /** Rates that displays call one: 59.94 and 60. */
 const NEAR_HZ = 0.6
@@ -21,10 +23,22 @@ export const takesMode = ({ modes }: Screen, { width, height, refresh }: Picture
 export const shownBy = ({ from, to }: Situation['laid'], need: Need): Socket | undefined =>
   [to, from].find(({ device }) => device.id === need.to)
 
+const listedFigure = z.object({ width: z.number(), height: z.number(), refresh: z.number() })
+
 /** A display that was read takes the modes it lists and no others. */
-export const shownModesCheck: Check = {
+export const shownModesCheck = check({
   name: 'shown modes',
-  *findings({ laid, crossings }: Situation): Iterable<Finding> {
+  reasons: {
+    'not-listed': reason(
+      { mode: pictureModeSchema, read: z.string(), instead: z.array(listedFigure).readonly() },
+      ({ mode, read, instead }, { label }) =>
+        `${label} does not list ${formatPictureMode(mode)} among the modes it takes, as it was read on ${read}; near it are ${instead.map(({ width, height, refresh }) => `${width}x${height}@${decimal(refresh, 2)}`).join(', ')}.`,
+    ),
+  },
+  remedies: ['ask-less'],
+  reads: [screens],
+  source: published('VESA E-EDID, as the display was read'),
+  *find({ laid, crossings }) {
     for (const { need } of crossings) {
       if (need.kind !== 'picture') continue
       const end = shownBy(laid, need)
@@ -37,17 +51,12 @@ export const shownModesCheck: Check = {
         )
         .slice(0, TOLD)
       yield {
-        check: 'shown modes',
         grade: 'blocked',
         part: portPart(end),
         needId: need.id,
-        have: null,
-        need: null,
-        unit: null,
         reason: { code: 'not-listed', mode: need.mode, read: screen.read, instead: nearest },
         remedies: [{ code: 'ask-less' }],
-        source,
       }
     }
   },
-}
+})

@@ -13,7 +13,7 @@ import type { PictureEnds } from '../tunnel/tunnel'
 import { mostAsked, type Need } from '../vocabulary/need'
 import type { Policy } from '../vocabulary/policy'
 import type { Run } from '../vocabulary/run'
-import type { Finding, LackFigures, Part } from './finding'
+import type { LackFigures, Part } from './finding'
 
 /** A need as it crosses one run. */
 export type Crossing = {
@@ -47,9 +47,6 @@ type Sure = {
   /** What speaks against a picture whose lead failed or was tried in other sockets only. */
   doubt: Doubt | null
 }
-
-/** One aspect of a run. Adding one is adding a file and a line in `checks`. */
-export type Check = { name: Finding['check']; findings(situation: Situation): Iterable<Finding> }
 
 /** Whether what crosses as data is more than USB 2.0 carries, which a picture leaves free on pins of its own; only then does it cost two lanes. */
 function isFastData(crossings: readonly Crossing[]): boolean {

@@ -1,13 +1,40 @@
+import { z } from 'zod'
 import { atMost } from '../quantity/limit'
+import { formatBytesPerSecond } from '../quantity/rate'
 import { linkModeFacts } from '../standards/link-modes'
-import { EARLY_TUNNEL_PCIE, predictStorage, type StorageChain } from '../storage/storage'
-import type { Finding } from './finding'
-import { type Check, runPart, type Situation } from './situation'
+import { commonPractice } from '../standards/source'
+import { EARLY_TUNNEL_PCIE, LIMITS, type Limit, predictStorage, type StorageChain } from '../storage/storage'
+import { disks } from './aspects'
+import { check, reason } from './check'
+import { runPart } from './situation'
+
+const limitNames: Record<Limit, string> = {
+  link: 'the link',
+  share: 'what is left of the link',
+  pcie: 'the lanes inside the enclosure',
+  drive: 'the drive itself',
+}
 
 /** Whether a disk will really reach what is asked: the drive, its lanes, its bridge and the protocol each take their share. */
-export const storageTargetCheck: Check = {
+export const storageTargetCheck = check({
   name: 'storage target',
-  *findings({ laid, crossings, admissions, data, policy }: Situation): Iterable<Finding> {
+  reasons: {
+    'storage-band': reason(
+      {
+        low: z.number(),
+        high: z.number(),
+        way: z.enum(['write', 'read']),
+        limitedBy: z.enum(LIMITS),
+        overhead: z.strictObject({ low: z.number(), high: z.number() }).nullable(),
+      },
+      ({ low, high, way, limitedBy, overhead }, { need }) =>
+        `Expect ${formatBytesPerSecond(low)} to ${formatBytesPerSecond(high)} (${way}), limited by ${limitNames[limitedBy]}${overhead ? `, with this site's overhead of ${overhead.low * 100} to ${overhead.high * 100} %` : ''}; ${formatBytesPerSecond(need)} are asked.`,
+    ),
+  },
+  remedies: ['expect-less'],
+  reads: [disks],
+  source: commonPractice('what copies over a link really come to'),
+  *find({ laid, crossings, admissions, data, policy }) {
     if (data.mode === null) return
     for (const { need, lastMile } of crossings) {
       const disk = laid.to.device.disk
@@ -28,28 +55,19 @@ export const storageTargetCheck: Check = {
       const asked = need.to === laid.to.device.id ? { write: need.rate, read: back } : { write: back, read: need.rate }
       // what this run was measured at stands in place of what it should do
       if (laid.seen.copies.length > 0) continue
-      const way = write.high * asked.read <= read.high * asked.write ? 'write' : 'read'
-      const slower = way === 'write' ? write : read
+      const way: 'write' | 'read' = write.high * asked.read <= read.high * asked.write ? 'write' : 'read'
+      const { low, high, limitedBy } = way === 'write' ? write : read
       const wanted = asked[way]
+      const overhead = linkModeFacts[data.mode].tunnel ? policy.storageOverhead : null
       yield {
-        check: 'storage target',
-        grade: atMost(wanted, slower.low) ? 'clear' : atMost(wanted, slower.high) ? 'tight' : 'blocked',
+        grade: atMost(wanted, low) ? 'clear' : atMost(wanted, high) ? 'tight' : 'blocked',
         part: runPart(laid.run),
         needId: need.id,
-        have: slower.high,
-        need: wanted,
-        unit: 'bit/s',
-        reason: {
-          code: 'storage-band',
-          low: slower.low,
-          high: slower.high,
-          way,
-          limitedBy: slower.limitedBy,
-          overhead: linkModeFacts[data.mode].tunnel ? policy.storageOverhead : null,
-        },
-        remedies: atMost(wanted, slower.low) ? [] : [{ code: 'expect-less' }],
+        measured: { have: high, need: wanted, unit: 'bit/s' },
+        reason: { code: 'storage-band', low, high, way, limitedBy, overhead },
+        remedies: atMost(wanted, low) ? [] : [{ code: 'expect-less' }],
         source,
       }
     }
   },
-}
+})

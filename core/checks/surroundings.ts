@@ -1,12 +1,14 @@
-import { leadCable, type SiteIndex } from '../plan/site-index'
+import { z } from 'zod'
+import { decimal } from '../quantity/parsed'
 import { conduitFill, fillSource, plugPasses, plugSource, sectionFill, tightestBend } from '../route/conduit'
+import { othersIn } from '../route/fill'
 import { commonPractice } from '../standards/source'
-import { pathwaysOf, type Run } from '../vocabulary/run'
-import type { Surrounding } from '../vocabulary/surroundings'
-import type { Caution, Finding } from './finding'
-import { type Check, leadPart, runPart, type Situation } from './situation'
-
-const source = commonPractice('what to ask and take care of along a route; local code and licensed people decide')
+import { pathwaysOf } from '../vocabulary/run'
+import { SURROUNDINGS, type Surrounding } from '../vocabulary/surroundings'
+import { pathways, route, thickness } from './aspects'
+import { check, type Found, reason } from './check'
+import type { Caution } from './finding'
+import { leadPart, runPart, type Situation } from './situation'
 
 const cautions: Record<Surrounding, Caution | null> = {
   wall: 'local-code',
@@ -23,26 +25,106 @@ const cautions: Record<Surrounding, Caution | null> = {
   'open-floor': 'trip',
 }
 
-/** A bend no tighter than the lead allows, and a conduit that its plugs pass and that is not too full. */
-function* physicalFit(situation: Situation): Iterable<Finding> {
-  const bare = { check: 'surroundings', have: null, need: null, unit: null } as const
-  const { laid } = situation
+const names: Record<Surrounding, string> = {
+  wall: 'passes a wall',
+  ceiling: 'passes a ceiling',
+  plenum: 'passes a plenum, where air is led',
+  riser: 'passes a riser',
+  conduit: 'passes a conduit; the plugs must pass it too',
+  mains: 'lies beside mains',
+  motors: 'lies beside motors or other gear that disturbs it',
+  outdoors: 'passes outdoors',
+  'other-earth': 'joins places with different earths; this run has no copper in it',
+  'at-height': 'is laid at height',
+  'play-area': 'ends in a play area',
+  'open-floor': 'crosses an open floor',
+}
+
+/** A conduit by the name of its pathway, where it is one. */
+const conduitName = (way: string | null): string => (way === null ? 'a conduit' : `the conduit ${way}`)
+
+const wayFigure = z.string().nullable()
+const reasons = {
+  passes: reason({ what: z.enum(SURROUNDINGS), copper: z.boolean() }, ({ what, copper }) =>
+    copper
+      ? 'The route joins places with different earths, and there is copper in this run: it can carry fault current.'
+      : `The route ${names[what]}.`,
+  ),
+  optical: reason({}, () => 'Part of this run is optical.'),
+  bend: reason(
+    { bend: z.number(), allowed: z.number() },
+    ({ bend, allowed }, { label }) =>
+      `${label} allows no bend tighter than ${decimal(allowed, 0)} mm; the route has one of ${decimal(bend, 0)} mm.`,
+  ),
+  'plug-in-conduit': reason(
+    { inner: z.number(), way: wayFigure },
+    ({ inner, way }) => `A moulded type-C plug does not pass ${conduitName(way)} of ${decimal(inner, 0)} mm.`,
+  ),
+  'conduit-fill': reason(
+    { share: z.number(), limit: z.number(), cables: z.int(), way: wayFigure },
+    ({ share, limit, cables, way }) =>
+      `${cables} ${cables === 1 ? 'cable fills' : 'cables fill'} ${decimal(share * 100, 0)} % of ${conduitName(way)}; ${decimal(limit * 100, 0)} % is the usual most.`,
+  ),
+  'free-section': reason(
+    { taken: z.number(), free: z.number(), cables: z.int(), way: z.string() },
+    ({ taken, free, cables, way }) =>
+      `${cables} ${cables === 1 ? 'cable takes' : 'cables take'} ${decimal(taken, 0)} mm² of the ${decimal(free, 0)} mm² that are free in ${way}.`,
+  ),
+}
+type Surround = Found<typeof reasons, 'optical-only' | 'gentler-bend' | 'wider-conduit'>
+
+/** What the route passes, as things to ask and to take care of; Hallway never declares a route compliant. Copper between different earths is blocked. */
+export const surroundingsCheck = check({
+  name: 'surroundings',
+  reasons,
+  remedies: ['optical-only', 'gentler-bend', 'wider-conduit'],
+  reads: [route, pathways, thickness],
+  source: commonPractice('what to ask and take care of along a route; local code and licensed people decide'),
+  *find(situation) {
+    const { laid } = situation
+    yield* tightBends(situation)
+    for (const conduit of conduitsOf(situation)) yield* inConduit(laid, conduit)
+    yield* freeSections(situation)
+    const part = runPart(laid.run)
+    const copper = laid.leads.some((lead) => lead.cable.construction !== 'optical' || lead.known.amps.value > 0)
+    for (const what of passedBy(situation)) {
+      const earths = what === 'other-earth' && copper
+      yield {
+        grade: earths ? 'blocked' : 'note',
+        part,
+        reason: { code: 'passes', what, copper: earths },
+        remedies: earths ? [{ code: 'optical-only' }] : [],
+        caution: cautions[what] ?? undefined,
+      }
+    }
+    if (laid.leads.some((lead) => lead.cable.construction === 'optical'))
+      yield { grade: 'note', part, reason: { code: 'optical' }, caution: 'optical-end' }
+  },
+})
+
+/** Bends that are tighter than a lead allows. */
+function* tightBends({ laid }: Situation): Iterable<Surround> {
   const { bend } = laid.run.route
   for (const lead of laid.leads) {
     const { thickness, construction } = lead.cable
     if (bend === undefined || thickness === undefined || construction === 'optical') continue
     const allowed = tightestBend(thickness)
     if (bend >= allowed) continue
-    const reason = { code: 'bend', bend, allowed } as const
-    const remedies = [{ code: 'gentler-bend', allowed } as const]
-    yield { ...bare, grade: 'blocked', part: leadPart(lead), reason, remedies, source: plugSource }
+    yield {
+      grade: 'blocked',
+      part: leadPart(lead),
+      reason: { code: 'bend', bend, allowed },
+      remedies: [{ code: 'gentler-bend', allowed }],
+      source: plugSource,
+    }
   }
-  for (const { conduit, way, others } of conduitsOf(situation)) yield* conduitFindings(laid, conduit, way, others)
-  yield* freeSections(situation)
 }
 
-type Conduit = NonNullable<Situation['laid']['run']['route']['conduit']>
-type InConduit = { conduit: Conduit; way: string | null; others: readonly number[] }
+type InConduit = {
+  conduit: NonNullable<Situation['laid']['run']['route']['conduit']>
+  way: string | null
+  others: readonly number[]
+}
 
 /** The conduits that a run goes through: its own, and those among the pathways it follows with what other runs have in them. */
 function* conduitsOf({ index, laid }: Situation): Iterable<InConduit> {
@@ -56,38 +138,25 @@ function* conduitsOf({ index, laid }: Situation): Iterable<InConduit> {
   }
 }
 
-/** What a verdict on a run follows from in the pathways it takes, whatever lead lies in it. */
-export const conditionsAlong = (index: SiteIndex, run: Run): unknown[] =>
-  [...pathwaysOf(run)].map((id) => {
-    const { through, inner, free, beside } = index.pathways.get(id) ?? {}
-    return [through, inner, free, beside, othersIn(index, id, run)]
-  })
-
-/** The diameters of the leads that other runs have in a pathway, as far as they are known. */
-const othersIn = (index: SiteIndex, pathway: string, own: Run): number[] =>
-  (index.runsAlong.get(pathway) ?? []).flatMap((run) =>
-    run.id === own.id ? [] : run.leads.flatMap((lead) => leadCable(index, lead).thickness ?? []),
-  )
-
-function* conduitFindings(
+/** Whether the plugs pass a conduit, and how full it is. */
+function* inConduit(
   laid: Situation['laid'],
-  { inner, beside }: Conduit,
-  way: string | null,
-  others: readonly number[],
-): Iterable<Finding> {
-  const bare = { check: 'surroundings', have: null, need: null, unit: null } as const
+  { conduit: { inner, beside }, way, others }: InConduit,
+): Iterable<Surround> {
   const moulded = laid.leads.find(({ cable }) => cable.ends.every((end) => end.connector === 'type-c'))
-  if (moulded && !plugPasses(inner / 1000)) {
-    const reason = { code: 'plug-in-conduit', inner, way } as const
-    const remedies = [{ code: 'wider-conduit' } as const]
-    yield { ...bare, grade: 'blocked', part: leadPart(moulded), reason, remedies, source: plugSource }
-  }
+  if (moulded && !plugPasses(inner / 1000))
+    yield {
+      grade: 'blocked',
+      part: leadPart(moulded),
+      reason: { code: 'plug-in-conduit', inner, way },
+      remedies: [{ code: 'wider-conduit' }],
+      source: plugSource,
+    }
   const own = laid.leads.flatMap(({ cable }) => cable.thickness ?? [])
   if (own.length === 0) return
   const cables = [...own, ...beside, ...others]
   const { share, limit, allowed } = conduitFill(inner, cables)
   yield {
-    ...bare,
     grade: allowed ? 'note' : 'blocked',
     part: runPart(laid.run),
     reason: { code: 'conduit-fill', share, limit, cables: cables.length, way },
@@ -98,31 +167,21 @@ function* conduitFindings(
 }
 
 /** Trays and trunking take what is free in them. */
-function* freeSections({ index, laid }: Situation): Iterable<Finding> {
+function* freeSections({ index, laid }: Situation): Iterable<Surround> {
   const own = laid.leads.flatMap(({ cable }) => cable.thickness ?? [])
   if (own.length === 0) return
   for (const id of pathwaysOf(laid.run)) {
     const pathway = index.pathways.get(id)
     if (pathway?.free === undefined) continue
+    const { free, name: way } = pathway
     const cables = [...own, ...pathway.beside, ...othersIn(index, id, laid.run)]
-    const { share, allowed } = sectionFill(pathway.free, cables)
+    const { share, allowed } = sectionFill(free, cables)
     if (allowed) continue
     yield {
-      check: 'surroundings',
-      have: null,
-      need: null,
-      unit: null,
       grade: 'blocked',
       part: runPart(laid.run),
-      reason: {
-        code: 'free-section',
-        taken: share * pathway.free,
-        free: pathway.free,
-        cables: cables.length,
-        way: pathway.name,
-      },
+      reason: { code: 'free-section', taken: share * free, free, cables: cables.length, way },
       remedies: [{ code: 'wider-conduit' }],
-      source,
     }
   }
 }
@@ -133,28 +192,3 @@ const passedBy = ({ index, laid }: Situation): ReadonlySet<Surrounding> =>
     ...(laid.run.route.through ?? []),
     ...[...pathwaysOf(laid.run)].flatMap((id) => index.pathways.get(id)?.through ?? []),
   ])
-
-/** What the route passes, as things to ask and to take care of; Hallway never declares a route compliant. Copper between different earths is blocked. */
-export const surroundingsCheck: Check = {
-  name: 'surroundings',
-  *findings(situation: Situation): Iterable<Finding> {
-    const { laid } = situation
-    yield* physicalFit(situation)
-    const bare = { check: 'surroundings', part: runPart(laid.run), have: null, need: null, unit: null, source } as const
-    const copper = laid.leads.find((lead) => lead.cable.construction !== 'optical' || lead.known.amps.value > 0)
-    for (const what of passedBy(situation)) {
-      const caution = cautions[what]
-      const earths = what === 'other-earth' && copper !== undefined
-      yield {
-        ...bare,
-        grade: earths ? 'blocked' : 'note',
-        reason: { code: 'passes', what, copper: earths },
-        remedies: earths ? [{ code: 'optical-only' }] : [],
-        ...(caution ? { caution } : {}),
-      }
-    }
-    if (laid.leads.some((lead) => lead.cable.construction === 'optical')) {
-      yield { ...bare, grade: 'note', reason: { code: 'optical' }, remedies: [], caution: 'optical-end' }
-    }
-  },
-}

@@ -1,16 +1,25 @@
+import { z } from 'zod'
 import { carries } from '../link/chain'
 import { NOTHING_LEARNT } from '../observe/learnt'
 import { bestMode, LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
-import { type Check, leadPart, type Situation } from './situation'
-
-const source = commonPractice('the dearest cable is often not needed')
+import { check, reason } from './check'
+import { leadPart } from './situation'
 
 /** Where a lead could do more than the ports: what a dearer one could not add, because another part is the limit. */
-export const valueCheck: Check = {
+export const valueCheck = check({
   name: 'value',
-  *findings({ laid, data, policy }: Situation): Iterable<Finding> {
+  reasons: {
+    'more-than-needed': reason(
+      { mode: z.string() },
+      ({ mode }, { label }) =>
+        `${label} could carry more than these ports use (${mode}); a dearer one adds nothing here, and a lesser one would do.`,
+    ),
+  },
+  remedies: [],
+  reads: [],
+  source: commonPractice('the dearest cable is often not needed'),
+  *find({ laid, data, policy }) {
     if (data.mode === null || data.mode !== data.shared) return
     const { line, name } = linkModeFacts[data.mode]
     for (const lead of laid.leads) {
@@ -21,16 +30,11 @@ export const valueCheck: Check = {
       )
       if (own === null || linkModeFacts[own].line <= line) continue
       yield {
-        check: 'value',
         grade: 'note',
         part: leadPart(lead),
-        have: linkModeFacts[own].line,
-        need: line,
-        unit: 'bit/s',
+        measured: { have: linkModeFacts[own].line, need: line, unit: 'bit/s' },
         reason: { code: 'more-than-needed', mode: name },
-        remedies: [],
-        source,
       }
     }
   },
-}
+})

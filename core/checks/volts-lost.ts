@@ -1,15 +1,32 @@
+import { z } from 'zod'
 import type { LaidLead } from '../link/lay'
 import { arriving } from '../link/supply'
 import { ALLOWED_DROP, type Drop, GROUND_WIRES, loopDrop, wireDrop } from '../power/wire'
+import { decimal } from '../quantity/parsed'
 import type { Amps } from '../quantity/watts'
 import { commonPractice } from '../standards/source'
-import type { Finding } from './finding'
-import { type Check, leadPart, type Situation, wantedWatts } from './situation'
+import { wire } from './aspects'
+import { check, reason } from './check'
+import { momentFigure, wattsFigure } from './finding'
+import { leadPart, wantedWatts } from './situation'
+import { dayOf } from './wording'
+
+const asMeasured = commonPractice('volts that this lead lost at a measured current')
 
 /** Volts a lead loses at the current that is asked, by what was measured of it or by its gauge; more than a cable may lose makes devices drop out under load. */
-export const voltsLostCheck: Check = {
+export const voltsLostCheck = check({
   name: 'volts lost',
-  *findings({ laid, crossings }: Situation): Iterable<Finding> {
+  reasons: {
+    'volts-lost': reason(
+      { total: z.number(), amps: z.number(), watts: wattsFigure, measured: momentFigure.nullable() },
+      ({ total, amps, watts, measured }, { label, need }) =>
+        `${label} loses ${decimal(total, 2)} V there and back at ${decimal(amps, 2)} A, ${decimal(watts, 1)} W of heat${measured ? `, as measured on ${dayOf(measured)}` : ''}; a cable may lose ${decimal(need, 2)} V on its supply.`,
+    ),
+  },
+  remedies: ['thicker-or-shorter'],
+  reads: [wire],
+  source: ALLOWED_DROP.source,
+  *find({ laid, crossings }) {
     const watts = Math.max(0, ...crossings.map((crossing) => wantedWatts(crossing) ?? 0))
     if (watts === 0) return
     const upward = crossings.some(({ need, way }) => need.kind === 'power' && way === 'up')
@@ -20,28 +37,18 @@ export const voltsLostCheck: Check = {
     for (const lead of laid.leads) {
       const drop = dropOf(lead, amps)
       if (drop === null) continue
+      const { ohms } = lead.known
       yield {
-        check: 'volts lost',
         grade: drop.allowed ? 'clear' : 'tight',
         part: leadPart(lead),
-        have: drop.supply,
-        need: ALLOWED_DROP.supply,
-        unit: 'V',
-        reason: {
-          code: 'volts-lost',
-          total: drop.total,
-          amps,
-          watts: drop.watts,
-          measured: lead.known.ohms?.at ?? null,
-        },
+        measured: { have: drop.supply, need: ALLOWED_DROP.supply, unit: 'V' },
+        reason: { code: 'volts-lost', total: drop.total, amps, watts: drop.watts, measured: ohms?.at ?? null },
         remedies: drop.allowed ? [] : [{ code: 'thicker-or-shorter' }],
-        source: lead.known.ohms ? measured : ALLOWED_DROP.source,
+        ...(ohms && { source: asMeasured }),
       }
     }
   },
-}
-
-const measured = commonPractice('volts that this lead lost at a measured current')
+})
 
 /** What a lead loses at a current: by the volts somebody measured, otherwise by its gauge; null where neither is known. */
 function dropOf({ cable, known }: LaidLead, amps: Amps): Drop | null {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { onePlan, type Seen } from '../../tests/support/one-run'
 import { planFrom } from '../../tests/support/shorthand'
-import { lackSentence } from '../checks/sentences'
+import { lackSentence } from '../checks/wording'
 import { knownOf, triedLead } from '../link/lay'
 import { learntOfCable } from '../observe/learned'
 import { observationText } from '../observe/observation'

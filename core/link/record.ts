@@ -1,7 +1,7 @@
 import { learntOfCable } from '../observe/learned'
 import { seenOfMode } from '../observe/trials'
 import type { SiteIndex } from '../plan/site-index'
-import type { LinkMode } from '../standards/link-modes'
+import { LINK_MODES, type LinkMode } from '../standards/link-modes'
 import type { Cable } from '../vocabulary/cable'
 import { knownOf, triedLead } from './lay'
 
@@ -49,6 +49,27 @@ function cameOf(index: SiteIndex, cable: Cable, mode: LinkMode, controller: stri
   return seenOfMode(there, mode, triedLead(index, cable), ANYWHERE).here?.says
 }
 const ANYWHERE = { port: '', setup: '', neighbours: false }
+
+/** Fewer trials than this are anecdotes: they are not told. */
+export const FEWEST_TRIALS = 3
+
+/** Whether what one cable adds to the record of its kind on a controller is another after a change than before, and the record is told. */
+export function tellsOfKind(
+  before: SiteIndex,
+  after: SiteIndex,
+  id: string,
+  kind: string,
+  controller: string | undefined,
+): boolean {
+  return LINK_MODES.some((mode) => {
+    const [was, is] = [before, after].map((index) => {
+      const cable = index.cables.get(id)
+      return cable?.kind === kind ? cameOf(index, cable, mode, controller) : undefined
+    })
+    if (was === is) return false
+    return [before, after].some((index) => recordOfKindOn(index, kind, mode, controller).tried >= FEWEST_TRIALS)
+  })
+}
 
 /** How many cables of a kind got hot; on a supply that came from elsewhere it says nothing of the kind. */
 export const ranHotOfKind = (index: SiteIndex, kind: string): number =>

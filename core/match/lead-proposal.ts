@@ -1,6 +1,7 @@
 import type { Edit, Place } from '../change/change'
 import { type Assessed, leadingFinding } from '../checks/assess'
-import { type Finding, severity, type Verdict } from '../checks/finding'
+import type { Finding } from '../checks/checks'
+import { severity, type Verdict } from '../checks/finding'
 import { judged } from '../checks/look-ahead'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'

@@ -1,17 +1,13 @@
+import { type Aspect, type RunAsked, type Spots, spotsOf } from '../checks/aspects'
 import { assessRun, walkNeeds } from '../checks/assess'
+import { aspects, checks } from '../checks/checks'
 import { GRADES, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
-import { conditionsAlong } from '../checks/surroundings'
-import { isWornInArea } from '../headset/area'
-import { factsOf, knownOf, socketInUse } from '../link/lay'
-import { wasTried } from '../observe/known'
-import { runRecords } from '../observe/learned'
-import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
-import { atLeast, atMost } from '../quantity/limit'
+import { factsOf } from '../link/lay'
+import { type SiteIndex, socketAt } from '../plan/site-index'
+import { atLeast } from '../quantity/limit'
 import { leadFor } from '../route/legs'
-import { type Construction, gradeFacts } from '../standards/grades'
-import { LINK_MODES } from '../standards/link-modes'
-import { bookReach, type LeadShape } from '../standards/reach'
+import { gradeFacts } from '../standards/grades'
 import type { Cable } from '../vocabulary/cable'
 import type { Run } from '../vocabulary/run'
 import { isOffered, plugsInto } from './rank'
@@ -70,12 +66,14 @@ export function freeCables(
 }
 
 function rankedFor(index: SiteIndex, run: Run, crossed: readonly Crossing[]) {
-  const { cables, numbers, told, spots } = drawerOf(index)
-  const likeness = likenessOf(index, run, crossed, spots)
+  const drawer = drawerOf(index)
+  const { cables, told, spots } = drawer
+  const asked: RunAsked = { index, run, crossed, spots }
+  const likeness = likenessOf(asked)
   const rests = told.get(likeness) ?? []
   if (told.size >= MOST_TOLD) told.clear()
   told.set(likeness, rests)
-  return { cables, ranked: rankOne(index, run, crossed, cables, numbers, rests) }
+  return { cables, ranked: rankOne(asked, drawer, rests) }
 }
 
 type Rests = (Rest | null | undefined)[]
@@ -118,23 +116,17 @@ const sameCables = (one: SiteIndex, other: SiteIndex): boolean =>
     [...one.cablesOfKind.keys()].every((kind) => one.kinds.get(kind) === other.kinds.get(kind)))
 
 /** Deals the drawer, already in the order that breaks ties, into classes by verdict, blocks, whether it lies elsewhere, and pairing. */
-function rankOne(
-  index: SiteIndex,
-  run: Run,
-  crossed: readonly Crossing[],
-  cables: readonly Cable[],
-  numbers: readonly number[],
-  rests: Rests,
-): Ranked {
+function rankOne(asked: RunAsked, { cables, numbers }: Drawer, rests: Rests): Ranked {
+  const { index, run, crossed } = asked
   const route = run.route.length
   const wanted = leadFor(route, index.plan.policy)
   const classes = new Map<number, number[]>()
   const lost = run.route.follows === true && !run.route.legs
-  const spoken = spokenOf(index, run)
-  const measured = [run.from, run.to].some((end) => isWornInArea(index, socketAt(index, end).device))
+  const unlike = new Set(aspects.flatMap(({ leadsUnlike }) => [...(leadsUnlike?.(asked) ?? [])]))
+  const likeNone = aspects.some(({ isRunUnlike }) => isRunUnlike?.(index, run))
   for (const [at, cable] of cables.entries()) {
     const number = numbers[at] as number
-    const alone = number < 0 || measured || spoken.has(cable.id)
+    const alone = number < 0 || likeNone || unlike.has(cable.id)
     let rest = alone ? undefined : rests[number]
     if (rest === undefined) {
       rest = judge(index, run, crossed, cable)
@@ -169,7 +161,7 @@ function rankOne(
 function judge(index: SiteIndex, run: Run, crossed: readonly Crossing[], cable: Cable): Rest | null {
   if (!plugsInto(cable, socketAt(index, run.from).port, socketAt(index, run.to).port)) return null
   const { findings } = assessRun(index, { ...run, leads: [{ cable: cable.id, reversed: false }] }, crossed)
-  const others = findings.filter((finding) => finding.check !== 'length')
+  const others = findings.filter(({ check }) => !PAIRWISE.has(check))
   const blocks = others.filter((finding) => finding.grade === 'blocked').length
   return {
     grade: blocks > 0 ? 'blocked' : others.some((finding) => finding.grade === 'tight') ? 'tight' : 'clear',
@@ -182,73 +174,16 @@ const markedOf = (index: SiteIndex, cable: Cable): number => {
   return grade === null ? 0 : gradeFacts[grade].marked
 }
 
-/**
- * The cables of which something was seen in a socket of a run, or in that very run: of these a verdict depends on the run itself and not only on its sort,
- * which tells the controller, what is installed, and whether anything else is plugged in.
- */
-function spokenOf(index: SiteIndex, run: Run): ReadonlySet<string> {
-  const { spots } = drawerOf(index)
-  const found = new Set([run.from, run.to].flatMap((end) => spots.byPort.get(portKey(end)) ?? []))
-  for (const { leads } of runRecords(index.learned, run.id)) for (const lead of leads) found.add(lead)
-  return found
-}
+/** Checks whose word is looked at pair by pair: a lead spans a route or it does not. */
+const PAIRWISE: ReadonlySet<string> = new Set(
+  checks.flatMap(({ name, reads }) => (reads.some(({ isPairwise }: Aspect) => isPairwise) ? [name] : [])),
+)
 
-/** The cables of which something was seen in each socket. */
-function spotsOf(index: SiteIndex, cables: readonly Cable[]): Spots {
-  const spots = new Map<string, string[]>()
-  let [setup, alone] = [false, false]
-  const note = (place: string | undefined, id: string): void => {
-    if (place === undefined) return
-    const list = spots.get(place)
-    if (list) list.push(id)
-    else spots.set(place, [id])
-  }
-  for (const cable of cables) {
-    const { trials, copies, pictures, watts } = knownOf(index, cable)
-    for (const { spot } of [...trials, ...copies, ...pictures, ...watts]) {
-      note(spot.port, cable.id)
-      note(spot.far, cable.id)
-      setup ||= spot.setup !== undefined
-      alone ||= spot.alone === true
-    }
-  }
-  return { byPort: spots, setup, alone }
-}
-
-/** The cables of which something was seen in each socket; whether anything was seen with a setup noted, or with all else unplugged. */
-type Spots = { byPort: ReadonlyMap<string, readonly string[]>; setup: boolean; alone: boolean }
-
-/** Leads of one sort are judged alike; null for one that is like no other: its wire makes every centimetre count. */
-function sortOf(index: SiteIndex, cable: Cable): string | null {
-  if (cable.awg !== undefined) return null
-  const { reach, known, shape } = factsOf(index, cable)
-  const { fed, unfed } = reach
-  const limits = [...fed.data, ...unfed.data, ...unfed.displayport, ...unfed.hdmi].map((row) => row.reach)
-  const interval = between(cable.length, limits)
-  const supplied = index.plan.policy.cables === 'supplied' ? cable.suppliedWith : null
-  return JSON.stringify([
-    cable.ends,
-    cable.oneWay,
-    cable.construction,
-    cable.feed,
-    cable.kind,
-    known,
-    cable.thickness,
-    supplied,
-    // what was tried counts up to a length that no row of its own grade tells
-    wasTried(known) ? between(cable.length, booksOf(cable.construction, shape)) : null,
-    interval,
-  ])
-}
-
-/** How many limits a length is beyond. */
-const between = (length: number, limits: readonly number[]): number =>
-  limits.filter((limit) => !atMost(length, limit)).length
-
-/** How long a lead of a build may be for each mode, whatever grade it turns out to be. */
-const booksOf = (construction: Construction, shape: LeadShape): number[] =>
-  LINK_MODES.flatMap((mode) => FEEDINGS.map((feeding) => bookReach(construction, shape, feeding, mode)))
-const FEEDINGS = ['fed', 'unfed'] as const
+/** Leads of one sort are judged alike; null for one that is like no other. */
+const sortOf = (index: SiteIndex, cable: Cable): string | null =>
+  aspects.some(({ isLeadUnlike }) => isLeadUnlike?.(cable))
+    ? null
+    : JSON.stringify(aspects.map(({ ofLead }) => ofLead?.(index, cable)))
 
 /** A small number for each sort; -1 for what is like no other. */
 function numbered(sorts: readonly (string | null)[]): number[] {
@@ -261,40 +196,5 @@ function numbered(sorts: readonly (string | null)[]): number[] {
   })
 }
 
-/** What of a run a verdict may depend on, apart from the length of its route and from names. */
-function likenessOf(index: SiteIndex, run: Run, crossed: readonly Crossing[], spots: Spots): string {
-  const ends = [run.from, run.to].map((address) => {
-    const { device, port } = socketInUse(index, address)
-    const taken = (index.runsIn.get(portKey(address))?.length ?? 0) > 1
-    const supplied = index.plan.policy.cables === 'supplied' ? device.id : null
-    const mains = device.place ? index.places.get(device.place)?.mains : null
-    const other = device.ports.some((each) => each.displayport?.direction === 'in')
-    return [
-      { ...port, id: '', name: '' },
-      device.kind,
-      device.battery,
-      device.disk,
-      device.busPowered,
-      device.screen,
-      spots.setup ? device.installed : null,
-      spots.alone ? (index.runsAt.get(device.id) ?? []).some(({ id }) => id !== run.id) : null,
-      taken,
-      supplied,
-      mains,
-      other,
-    ]
-  })
-  const needs = crossed.map(({ need, ...way }) => [
-    { ...need, id: '', name: '', note: '', from: '', to: '', through: '' },
-    [run.from.device, run.to.device].indexOf(need.to),
-    way,
-  ])
-  return JSON.stringify([
-    ends,
-    needs,
-    run.route.through,
-    run.route.bend,
-    run.route.conduit,
-    conditionsAlong(index, run),
-  ])
-}
+/** What of a run its verdicts follow from, apart from the length of its route and from names. */
+const likenessOf = (asked: RunAsked): string => JSON.stringify(aspects.map(({ ofRun }) => ofRun?.(asked)))

@@ -1,5 +1,6 @@
 import { assessRun, leadingFinding, type RunVerdict } from '../checks/assess'
-import { type Finding, severity, type Verdict } from '../checks/finding'
+import type { Finding } from '../checks/checks'
+import { severity, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { knownOf } from '../link/lay'
 import { type SiteIndex, socketAt } from '../plan/site-index'

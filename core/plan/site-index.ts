@@ -122,6 +122,13 @@ const cablesOfKind = keptWith((cables: Plan['cables']): ReadonlyMap<string, read
   return kinds
 })
 
+/** Cables that came with a device, by the device. */
+export const cablesSuppliedWith = keptWith((cables: Plan['cables']): ReadonlyMap<string, readonly Cable[]> => {
+  const devices = new Map<string, Cable[]>()
+  for (const cable of cables) if (cable.suppliedWith) listed(devices, cable.suppliedWith).push(cable)
+  return devices
+})
+
 const runsOfKind = keptWith((runs: Plan['runs']): ReadonlyMap<string, readonly Run[]> => {
   const kinds = new Map<string, Run[]>()
   for (const run of runs) for (const lead of run.leads) if ('kind' in lead) listed(kinds, lead.kind).push(run)

@@ -1,6 +1,6 @@
 import { leadCable, type SiteIndex } from '../plan/site-index'
 import type { Pathway } from '../vocabulary/floor'
-import type { Run } from '../vocabulary/run'
+import { pathwaysOf, type Run } from '../vocabulary/run'
 import { conduitFill, type Fill, sectionFill } from './conduit'
 
 /** What lies in a pathway: its runs, how full it is where its section is known, and leads of which nobody has said how thick they are. */
@@ -16,3 +16,16 @@ export function pathwayFill(index: SiteIndex, { id, inner, free, beside }: Pathw
   const fill = inner === undefined ? (free === undefined ? null : sectionFill(free, all)) : conduitFill(inner, all)
   return { runs, fill, unmeasured }
 }
+
+/** What a verdict on a run follows from in the pathways it takes, whatever lead lies in it. */
+export const conditionsAlong = (index: SiteIndex, run: Run): unknown[] =>
+  [...pathwaysOf(run)].map((id) => {
+    const { through, inner, free, beside } = index.pathways.get(id) ?? {}
+    return [through, inner, free, beside, othersIn(index, id, run)]
+  })
+
+/** The diameters of the leads that other runs have in a pathway, as far as they are known. */
+export const othersIn = (index: SiteIndex, pathway: string, own: Run): number[] =>
+  (index.runsAlong.get(pathway) ?? []).flatMap((run) =>
+    run.id === own.id ? [] : run.leads.flatMap((lead) => leadCable(index, lead).thickness ?? []),
+  )

@@ -20,7 +20,9 @@ export type StorageChain = {
 }
 
 export type Band = { low: BitsPerSecond; high: BitsPerSecond; limitedBy: Limit }
-export type Limit = 'link' | 'share' | 'pcie' | 'drive'
+export const LIMITS = ['link', 'share', 'pcie', 'drive'] as const
+/** What holds a copy back. */
+export type Limit = (typeof LIMITS)[number]
 export type StoragePrediction = { write: Band; read: Band; source: Source }
 
 /** What PCIe gets at most through the tunnel of an early host, overhead already off (Thunderbolt 3 controllers, from memory). */

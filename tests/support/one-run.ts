@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { assess, type NeedVerdict, type RunVerdict } from '../../core/checks/assess'
-import type { Finding } from '../../core/checks/finding'
+import type { Finding } from '../../core/checks/checks'
 import { sentence } from '../../core/checks/sentences'
 import { observationSchema } from '../../core/observe/observation'
 import type { Plan } from '../../core/plan/plan'

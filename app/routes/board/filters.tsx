@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
 import type { RunVerdict } from '../../../core/checks/assess'
-import { needNames } from '../../../core/checks/sentences'
+import { needNames } from '../../../core/checks/wording'
 import { NEED_KINDS } from '../../../core/vocabulary/need'
 import { keptWith } from '../../../core/work/kept'
 import { InlineSelect } from '../../ui/field'

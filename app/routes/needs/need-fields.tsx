@@ -1,6 +1,6 @@
 import type { FieldMetadata } from '@conform-to/react'
 import { useCallback } from 'react'
-import { needNames } from '../../../core/checks/sentences'
+import { needNames } from '../../../core/checks/wording'
 import { needExamples } from '../../../core/needs/need-text'
 import { presetsFor } from '../../../core/needs/presets'
 import { devicesByPlace, type SiteIndex } from '../../../core/plan/site-index'

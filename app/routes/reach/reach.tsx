@@ -1,7 +1,7 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Link as RouterLink, useNavigate } from 'react-router'
-import { gradeWords } from '../../../core/checks/sentences'
+import { gradeWords } from '../../../core/checks/wording'
 import { covers, type Make, type ReachDot, reachDots, spotsOf } from '../../../core/match/reach-chart'
 import { formatLength, type LengthUnit } from '../../../core/quantity/length'
 import { formatRate } from '../../../core/quantity/rate'

@@ -1,5 +1,5 @@
 import { leadTag } from '../../../core/change/changes/run'
-import { needNames } from '../../../core/checks/sentences'
+import { needNames } from '../../../core/checks/wording'
 import { formatNeedSize } from '../../../core/needs/need-text'
 import type { Plan } from '../../../core/plan/plan'
 import { formatLengthBoth } from '../../../core/quantity/length'

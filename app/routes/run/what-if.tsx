@@ -1,6 +1,6 @@
 import type { ReactNode, RefObject } from 'react'
 import { Link as RouterLink } from 'react-router'
-import { gradeWords } from '../../../core/checks/sentences'
+import { gradeWords } from '../../../core/checks/wording'
 import { formatLength } from '../../../core/quantity/length'
 import text from '../../theme/text.module.css'
 import { triedText } from '../../tried'

@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Heading, Link, Text } from '@chakra-ui/react'
 import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { deleteCables, standCables, whatHolds } from '../../../../core/change/changes/cables'
-import { conflictSentence } from '../../../../core/checks/sentences'
+import { conflictSentence } from '../../../../core/checks/wording'
 import { cautionSentence, cautionsOf } from '../../../../core/drawer/cable-cautions'
 import { unexplainedSentence } from '../../../../core/drawer/unexplained-sentence'
 import { abilitiesOf } from '../../../../core/link/abilities'

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { lackSentence } from '../../../../core/checks/sentences'
+import { lackSentence } from '../../../../core/checks/wording'
 import { type CableDoor, cableDoors } from '../../../../core/drawer/cable-doors'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import { linkModeFacts } from '../../../../core/standards/link-modes'
