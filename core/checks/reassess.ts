@@ -16,13 +16,22 @@ import type { Crossing } from './situation'
 /**
  * The assessment of a plan that was made from an assessed one by changes. Only runs that what they touched bears on are judged again, with the needs
  * that cross them; the answer is the one that assessing anew gives. `observed` are the cables and runs of which something was learnt, where the
- * observations themselves are not at hand.
+ * observations themselves are not at hand. `by` is what the verdicts asked for follow from: all aspects, where nobody asks for those of some checks alone.
  */
-export const reassess = (before: Assessed, plan: Plan, observed: readonly Touched[] = []): Assessed =>
-  finished(reassessInSteps(before, plan, observed))
+export const reassess = (
+  before: Assessed,
+  plan: Plan,
+  observed: readonly Touched[] = [],
+  by: readonly Aspect[] = aspects,
+): Assessed => finished(reassessInSteps(before, plan, observed, by))
 
 /** The same a little at a time, where a change bears on everything. */
-export function* reassessInSteps(before: Assessed, plan: Plan, observed: readonly Touched[] = []): Steps<Assessed> {
+export function* reassessInSteps(
+  before: Assessed,
+  plan: Plan,
+  observed: readonly Touched[] = [],
+  by: readonly Aspect[] = aspects,
+): Steps<Assessed> {
   if (plan === before.index.plan) return before
   // what a site goes by, and whether it is one to practise on, bears on everything
   if (plan.policy !== before.index.plan.policy || plan.site.practice !== before.index.plan.site.practice)
@@ -30,7 +39,7 @@ export function* reassessInSteps(before: Assessed, plan: Plan, observed: readonl
   const index = indexPlan(plan)
   const site: Between = { before: before.index, after: index }
   const marked: Marked = { runs: new Set(), needs: new Set(), anyPath: false }
-  for (const each of [...touchedBetween(before.index.plan, plan), ...observed]) mark(site, marked, each)
+  for (const each of [...touchedBetween(before.index.plan, plan), ...observed]) mark(site, marked, by, each)
 
   const paths = new Map(before.walks.paths)
   const sought = new Set([...marked.needs, ...(marked.anyPath ? plan.needs.map(({ id }) => id) : [])])
@@ -125,13 +134,13 @@ type Marked = {
   anyPath: boolean
 }
 
-function mark(site: Between, marked: Marked, { list, id, moved }: Touched): void {
+function mark(site: Between, marked: Marked, by: readonly Aspect[], { list, id, moved }: Touched): void {
   const { bears } = planListOf(list)
   const entity = [site.before, site.after].flatMap(({ plan }) =>
     isPlanList(list) ? (byId<Item>(plan[list]).get(id) ?? []) : [],
   )[0]
   // what is learnt of it may be told of something whose list the browser does not hold
-  bears?.(bearingOf(site, marked), (entity ?? { id }) as never, moved === true)
+  bears?.(bearingOf(site, marked, by), (entity ?? { id }) as never, moved === true)
 }
 
 type Item = { id: string }
@@ -140,9 +149,9 @@ type Item = { id: string }
 const planListOf = (list: Touched['list']): EntityList<Entity> => entityLists[list] as EntityList<Entity>
 
 /** What a change is borne on: the runs that any aspect of a verdict names, and the needs whose paths may be others. */
-const bearingOf = (site: Between, marked: Marked): Bearing => {
+const bearingOf = (site: Between, marked: Marked, by: readonly Aspect[]): Bearing => {
   const ask = (event: keyof NonNullable<Aspect['bears']>, id: string): void => {
-    for (const { bears } of aspects) for (const run of bears?.[event]?.(site, id) ?? []) marked.runs.add(run)
+    for (const { bears } of by) for (const run of bears?.[event]?.(site, id) ?? []) marked.runs.add(run)
   }
   const { before, after } = site
   return {

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { benchSite } from '../../server/command/bench-site'
+import { drawn, smallSite } from '../../tests/support/small-site'
 import { walkNeeds } from '../checks/assess'
 import type { Plan } from '../plan/plan'
 import { patch } from '../plan/put'
@@ -120,6 +121,15 @@ describe('every cable for every run', () => {
       ),
     }
   }
+  it('on a small site where much is alike', () => {
+    fc.assert(
+      fc.property(drawn, (numbers) => {
+        const plan = smallSite(numbers)
+        expect(atOnce(plan)).toEqual(plainly(plan))
+      }),
+      { numRuns: 100 },
+    )
+  })
   it('and whatever runs that look alike differ in', () => {
     fc.assert(
       fc.property(made, (figures) => {

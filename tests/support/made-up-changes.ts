@@ -9,7 +9,7 @@ import { laidCables } from '../../core/vocabulary/run'
 export type Choice = { sort: number; one: number; other: number; figure: number }
 export const choice: fc.Arbitrary<Choice> = fc.record({
   // what is seen is a quarter of what is done
-  sort: fc.nat(32),
+  sort: fc.nat(44),
   one: fc.nat(997),
   other: fc.nat(991),
   figure: fc.nat(50),
@@ -96,6 +96,50 @@ export function madeUpEdit(copy: Copy, { sort, one, other, figure }: Choice, num
       id: POLICY_ID,
       base,
       value: { ...plan.policy, length: figure % 2 ? 'bench' : 'book', slack: figure / 100 },
+    }),
+    () => ({ list: 'policy', id: POLICY_ID, base, value: { ...plan.policy, cables: figure % 2 ? 'supplied' : 'any' } }),
+    () => ({ list: 'runs', id: run.id, base, value: { ...run, tag: `T-${figure}` } }),
+    () => ({ list: 'devices', id: device.id, base, value: { ...device, name: `Device ${figure}` } }),
+    () => ({
+      list: 'devices',
+      id: device.id,
+      base,
+      value: {
+        ...device,
+        busPowered: figure % 2 === 0,
+        installed: [{ what: 'driver' as const, version: `${figure % 3}`, on: '2026-05-01' }],
+        ...(figure % 3 ? { disk: { write: (figure + 1) * 1e8, read: 4e9, bridge: 'good' as const } } : {}),
+      },
+    }),
+    () => ({
+      list: 'cables',
+      id: cable.id,
+      base,
+      value: { ...cable, suppliedWith: pick(plan.devices, other).id },
+    }),
+    () => ({
+      list: 'cables',
+      id: cable.id,
+      base,
+      value: { ...cable, thickness: 3 + (figure % 9), ...(figure % 4 ? {} : { awg: 24 }) },
+    }),
+    () => ({
+      list: 'places',
+      id: pick(plan.places, one).id,
+      base,
+      value: { ...pick(plan.places, one), name: `Place ${figure}` },
+    }),
+    () => ({
+      list: 'pathways',
+      id: pick(plan.pathways, one).id,
+      base,
+      value: { ...pick(plan.pathways, one), inner: 10 + figure, through: figure % 2 ? ['other-earth'] : ['wall'] },
+    }),
+    () => ({
+      list: 'kinds',
+      id: pick(plan.kinds, one).id,
+      base,
+      value: { ...pick(plan.kinds, one), name: `Kind ${figure}` },
     }),
     () => ({
       list: 'site',
