@@ -15,7 +15,7 @@ import { byId, planLookup } from '../plan/lookup'
 import { PLAN_LISTS, type Plan, type PlanList } from '../plan/plan'
 import { faultsOf, faultsOfEntity, LARGEST_GROWN_BYTES, LARGEST_PLAN_BYTES, SPARE_BYTES } from '../plan/read'
 import { bytesOfEntity } from '../plan/write'
-import { bringAlong, type ListChange } from './bring-along'
+import { madeFrom } from '../work/kept'
 import {
   type Applied,
   type Change,
@@ -99,7 +99,6 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
   const plan: Plan = { ...copy.plan }
   const revisions = new Map(copy.revisions)
   const inverse: Edit[] = []
-  const changed: ListChange[] = []
   let { bytes, grown } = copy
   for (const list of LIST_NAMES) {
     const own = edits.filter((edit) => edit.list === list)
@@ -121,12 +120,6 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
       const { items, back } = placed(list, plan[list], own, place)
       plan[list] = items as never
       inverse.push(...back)
-      changed.push({
-        list,
-        was: own.flatMap(({ id }) => entityAt(copy.plan, list, id) ?? []),
-        now: own.flatMap(({ value }) => value ?? []),
-        gone: own.flatMap(({ id, value }) => (value === null ? [id] : [])),
-      })
     } else {
       const [edit] = own
       if (!edit?.value) continue
@@ -134,34 +127,41 @@ export function replay(copy: Copy, edits: readonly Edit[]): { copy: Copy; invers
       plan[list] = edit.value as never
     }
   }
-  bringAlong(copy.plan, plan, changed)
   return { copy: { plan, place, revisions, bytes, grown }, inverse: inverse.reverse() }
 }
 
 type Item = { id: string }
 
-/** The list after its edits, and the edits that take them back, in the order of the edits. */
+/** The list after its edits, made from the one before, and the edits that take them back, in the order of the edits. */
 function placed(
   list: PlanList,
   before: readonly Item[],
   edits: readonly Edit[],
   place: number,
-): { items: Item[]; back: Edit[] } {
+): { items: readonly Item[]; back: Edit[] } {
   const ids = byId<Item>(before)
-  const known = (id: string) => ids.get(id) ?? null
   const back: Edit[] = []
   const inPlace = new Map<string, Item>()
+  const removed: Item[] = []
+  const added: Item[] = []
   const moving: Edit[] = []
   for (const edit of edits) {
-    const was = known(edit.id)
-    if (was !== null && edit.value !== null && edit.before === undefined) {
-      inPlace.set(edit.id, edit.value as Item)
+    const was = ids.get(edit.id)
+    const value = edit.value as Item | null
+    if (was && value && edit.before === undefined) {
+      inPlace.set(edit.id, value)
       back.push({ list, id: edit.id, base: place, value: was as never })
-    } else moving.push(edit)
+      continue
+    }
+    moving.push(edit)
+    if (was && !value) removed.push(was)
+    if (!was && value) added.push(value)
   }
   const items = inPlace.size > 0 ? before.map((item) => inPlace.get(item.id) ?? item) : [...before]
+  const replaced = Array.from(inPlace, ([id, is]): [Item, Item] => [ids.get(id) as Item, is])
+  let reordered = false
   for (const edit of moving) {
-    const was = known(edit.id)
+    const was = ids.get(edit.id) ?? null
     const at = was === null ? -1 : items.findIndex(({ id }) => id === edit.id)
     const next = at < 0 ? null : (items[at + 1]?.id ?? null)
     if (at >= 0) items.splice(at, 1)
@@ -169,6 +169,8 @@ function placed(
       const anchor = edit.before ? items.findIndex(({ id }) => id === edit.before) : -1
       if (anchor < 0) items.push(edit.value as Item)
       else items.splice(anchor, 0, edit.value as Item)
+      reordered ||= was !== null || anchor >= 0
+      if (was) replaced.push([was, edit.value as Item])
     }
     back.push({
       list,
@@ -178,7 +180,7 @@ function placed(
       ...(was === null ? {} : { before: next }),
     })
   }
-  return { items, back }
+  return { items: madeFrom<Item, readonly Item[]>(before, items, { replaced, added, removed, reordered }), back }
 }
 
 /** Everything that keeps the outcome from being a plan that could be a file. */

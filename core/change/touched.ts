@@ -1,5 +1,6 @@
 import { byId } from '../plan/lookup'
 import { PLAN_LISTS, type Plan } from '../plan/plan'
+import { changeBetween } from '../work/kept'
 import type { Touched } from './change'
 
 type Item = { id: string }
@@ -14,9 +15,10 @@ export function touchedBetween(before: Plan, after: Plan): Touched[] {
     const old: readonly Item[] = before[list]
     const now: readonly Item[] = after[list]
     if (old === now) continue
-    // what was seen is only ever added, as a rule
-    if (list === 'observations' && now.length > old.length && old.every((item, at) => now[at] === item)) {
-      for (const { id } of now.slice(old.length)) touched.push({ list, id })
+    const change = changeBetween<Item>(old, now)
+    if (change && !change.reordered) {
+      const items = [...change.replaced.map(([, is]) => is), ...change.added, ...change.removed]
+      for (const { id } of items) touched.push({ list, id })
       continue
     }
     const was = byId(old)

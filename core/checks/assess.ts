@@ -3,6 +3,7 @@ import type { LaidRun } from '../link/lay'
 import { learnInSteps } from '../observe/learned'
 import { findPath, type Step } from '../path/find-path'
 import { streamRate } from '../picture/timing'
+import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import { indexPlan, leadCable, type SiteIndex, socketAt } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
@@ -86,11 +87,11 @@ export function* assessInSteps(plan: Plan): Steps<Assessed> {
     runs.push(assessRun(index, run, walks.crossings.get(run.id) ?? []))
     if (runs.length % AT_A_STEP === 0) yield
   }
-  const byId = new Map(runs.map((run) => [run.id, run]))
+  const verdicts = byId(runs)
   yield
   const needs: NeedVerdict[] = []
   for (const need of plan.needs) {
-    needs.push(needVerdict(index, need, walks.paths.get(need.id) ?? null, byId))
+    needs.push(needVerdict(index, need, walks.paths.get(need.id) ?? null, verdicts))
     if (needs.length % AT_A_STEP === 0) yield
   }
   return { index, walks, assessment: { runs, needs } }

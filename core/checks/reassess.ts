@@ -4,12 +4,14 @@ import { findPath, type Step } from '../path/find-path'
 import { type Entity, type EntityList, entityLists, isPlanList } from '../plan/entity'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
-import { indexPlan } from '../plan/site-index'
+import { indexPlan, type SiteIndex } from '../plan/site-index'
 import type { Bearing } from '../vocabulary/list'
 import type { Run } from '../vocabulary/run'
+import { madeFrom } from '../work/kept'
+import { patched } from '../work/patched-map'
 import { finished, type Steps } from '../work/steps'
 import type { Aspect, Between } from './aspects'
-import { type Assessed, assessInSteps, assessRun, crossingsOn, needVerdict, type RunVerdict } from './assess'
+import { type Assessed, assessInSteps, assessRun, crossingsOn, needVerdict, type Walks } from './assess'
 import { aspects } from './checks'
 import type { Crossing } from './situation'
 
@@ -41,63 +43,80 @@ export function* reassessInSteps(
   const marked: Marked = { runs: new Set(), needs: new Set(), anyPath: false }
   for (const each of [...touchedBetween(before.index.plan, plan), ...observed]) mark(site, marked, by, each)
 
-  const paths = new Map(before.walks.paths)
-  const sought = new Set([...marked.needs, ...(marked.anyPath ? plan.needs.map(({ id }) => id) : [])])
-  const crossed = new Set<string>()
-  for (const id of sought) {
-    const need = index.needs.get(id)
-    const old = paths.get(id) ?? null
-    const steps = need ? findPath(index, need) : null
-    if (need) paths.set(id, steps)
-    else paths.delete(id)
-    if (!marked.needs.has(id) && sameSteps(old, steps)) continue
-    marked.needs.add(id)
-    for (const { run } of [...(old ?? []), ...(steps ?? [])]) crossed.add(run.id)
-  }
-  for (const id of before.walks.paths.keys()) if (!index.needs.has(id)) paths.delete(id)
+  const { changes, crossed } = pathsChanged(before, index, marked)
   // what a run passes on, how many hubs lie on a path and what its ports speak is told to every run of it
-  for (const [id, steps] of crossingAny(paths, marked.runs)) {
+  for (const id of needsOn(before, changes, marked.runs)) {
+    const steps = changes.get(id) ?? before.walks.paths.get(id) ?? []
     for (const { run } of steps) crossed.add(run.id)
     // a run that was changed in place is another value of the same id
-    paths.set(
+    changes.set(
       id,
       steps.map((step) => ({ ...step, run: index.runs.get(step.run.id) ?? step.run })),
     )
   }
   for (const id of marked.runs) crossed.add(id)
-  const crossing = new Set(Array.from(crossingAny(paths, crossed), ([id]) => id))
-  const fresh = crossingsOn(
-    index,
-    paths,
-    plan.needs.filter(({ id }) => crossing.has(id)),
-    (run) => crossed.has(run),
-  )
-  const crossings = new Map(before.walks.crossings)
-  for (const id of crossed) {
-    const list = fresh.get(id)
-    if (sameCrossings(crossings.get(id), list)) continue
-    marked.runs.add(id)
-    if (list) crossings.set(id, list)
-    else crossings.delete(id)
-  }
+  const paths = patched(before.walks.paths, changes)
+  const crossings = patched(before.walks.crossings, crossingsChanged(before, index, paths, changes, crossed))
+  for (const id of crossed) if (crossings.get(id) !== before.walks.crossings.get(id)) marked.runs.add(id)
+
   const runs = yield* keptOr(before.assessment.runs, plan.runs, marked.runs, (run) =>
     assessRun(index, run, crossings.get(run.id) ?? []),
   )
-  for (const [id] of crossingAny(paths, marked.runs)) marked.needs.add(id)
-  const onPaths = new Set([...marked.needs].flatMap((id) => (paths.get(id) ?? []).map(({ run }) => run.id)))
-  const verdicts = new Map<string, RunVerdict>()
-  for (const verdict of runs) if (onPaths.has(verdict.id)) verdicts.set(verdict.id, verdict)
+  for (const id of needsOn(before, changes, marked.runs)) marked.needs.add(id)
   const needs = yield* keptOr(before.assessment.needs, plan.needs, marked.needs, (need) =>
-    needVerdict(index, need, paths.get(need.id) ?? null, verdicts),
+    needVerdict(index, need, paths.get(need.id) ?? null, byId(runs)),
   )
   return { index, walks: { paths, crossings }, assessment: { runs, needs } }
 }
 
-function* crossingAny(
-  paths: ReadonlyMap<string, readonly Step[] | null>,
+/** Paths that are others than before; undefined of needs that are gone. */
+type PathsChanged = Map<string, readonly Step[] | null | undefined>
+
+/** The paths of needs that may take another, and the runs that those which do have left or come to. */
+function pathsChanged(
+  before: Assessed,
+  index: SiteIndex,
+  marked: Marked,
+): { changes: PathsChanged; crossed: Set<string> } {
+  const changes: PathsChanged = new Map()
+  const crossed = new Set<string>()
+  const sought = marked.anyPath ? [...marked.needs, ...index.plan.needs.map(({ id }) => id)] : marked.needs
+  for (const id of new Set(sought)) {
+    const need = index.needs.get(id)
+    const old = before.walks.paths.get(id) ?? null
+    const steps = need ? findPath(index, need) : null
+    if (!marked.needs.has(id) && sameSteps(old, steps)) continue
+    changes.set(id, need ? steps : undefined)
+    marked.needs.add(id)
+    for (const { run } of [...(old ?? []), ...(steps ?? [])]) crossed.add(run.id)
+  }
+  return { changes, crossed }
+}
+
+/** The needs that cross some runs now. */
+function needsOn(before: Assessed, changes: PathsChanged, runs: ReadonlySet<string>): Set<string> {
+  const found = new Set<string>()
+  for (const id of runs)
+    for (const { need } of before.walks.crossings.get(id) ?? []) if (!changes.has(need.id)) found.add(need.id)
+  for (const [id, steps] of changes) if (steps?.some(({ run }) => runs.has(run.id))) found.add(id)
+  return found
+}
+
+/** What crosses each of some runs, where it is something else than before. */
+function crossingsChanged(
+  before: Assessed,
+  index: SiteIndex,
+  paths: Walks['paths'],
+  changes: PathsChanged,
   runs: ReadonlySet<string>,
-): Iterable<[string, readonly Step[]]> {
-  for (const [id, steps] of paths) if (steps?.some(({ run }) => runs.has(run.id))) yield [id, steps]
+): Map<string, readonly Crossing[] | undefined> {
+  const crossing = needsOn(before, changes, runs)
+  const needs = crossing.size > 0 ? index.plan.needs.filter(({ id }) => crossing.has(id)) : []
+  const fresh = crossingsOn(index, paths, needs, (run) => runs.has(run))
+  const changed = new Map<string, readonly Crossing[] | undefined>()
+  for (const id of runs)
+    if (!sameCrossings(before.walks.crossings.get(id), fresh.get(id))) changed.set(id, fresh.get(id))
+  return changed
 }
 
 /** Verdicts worked out in one step. */
@@ -109,21 +128,29 @@ function* keptOr<Verdict extends { id: string }, Item extends { id: string }>(
   items: readonly Item[],
   asked: ReadonlySet<string>,
   work: (item: Item) => Verdict,
-): Steps<Verdict[]> {
+): Steps<readonly Verdict[]> {
   const verdicts: Verdict[] = []
+  const replaced: [Verdict, Verdict][] = []
   let worked = 0
+  let inPlace = items.length === before.length
   for (const [at, item] of items.entries()) {
     // lists that only grow keep the places of what they had
-    const old = before[at]?.id === item.id ? before[at] : byId(before).get(item.id)
+    const stayed = before[at]?.id === item.id
+    inPlace &&= stayed
+    const old = stayed ? before[at] : byId(before).get(item.id)
     if (old && !asked.has(item.id)) {
       verdicts.push(old)
       continue
     }
-    verdicts.push(work(item))
+    const verdict = work(item)
+    verdicts.push(verdict)
+    if (old) replaced.push([old, verdict])
     worked += 1
     if (worked % AT_A_STEP === 0) yield
   }
-  return verdicts
+  return inPlace
+    ? madeFrom<Verdict, readonly Verdict[]>(before, verdicts, { replaced, added: [], removed: [], reordered: false })
+    : verdicts
 }
 
 /** What has to be judged again. */

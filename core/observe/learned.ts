@@ -1,4 +1,5 @@
-import { keptWith } from '../work/kept'
+import { keptWith, type ListChange } from '../work/kept'
+import { type Patch, patched } from '../work/patched-map'
 import { finished, type Steps } from '../work/steps'
 import { countedOf } from './counted'
 import { entityOf, type Subject } from './every'
@@ -59,8 +60,11 @@ type Observed = { observations: readonly Observation[]; site: { practice: boolea
 
 type Folded = { groups: ReadonlyMap<SubjectName, readonly Observation[]>; practice: boolean; learned: Learned }
 
-/** What was folded is kept with the very list of observations it was folded from. */
-const folded = new WeakMap<Observed['observations'], Folded>()
+/** What was folded is kept with the very list of observations it was folded from, for a site of either sort: to practise on, or not. */
+const folded = keptWith<readonly Observation[], { latest: Folded | null }>(
+  () => ({ latest: null }),
+  ({ latest }, _, change) => (latest ? { latest: refolded(latest, change) } : undefined),
+)
 
 /** What is believed comes from here: the observations of a site, folded. */
 export const learnedOf = (plan: Observed): Learned => foldedOf(plan).learned
@@ -84,7 +88,8 @@ export function* learnInSteps(plan: Observed): Steps<void> {
 }
 
 function* foldInSteps({ observations, site }: Observed): Steps<Folded> {
-  const found = folded.get(observations)
+  const kept = folded(observations)
+  const found = kept.latest
   if (found?.practice === site.practice) return found
   const groups = found?.groups ?? grouped(observations)
   yield
@@ -92,7 +97,7 @@ function* foldInSteps({ observations, site }: Observed): Steps<Folded> {
   yield
   const learned = yield* learnedFrom(groups, NOTHING_LEARNED, touched, site.practice)
   const made: Folded = { groups, practice: site.practice, learned }
-  folded.set(observations, made)
+  kept.latest = made
   return made
 }
 
@@ -126,11 +131,10 @@ function* learnedFrom(
   touched: ReadonlyMap<SubjectName, Subject>,
   practice: boolean,
 ): Steps<Learned> {
-  const bySubject = new Map(before.bySubject)
+  const changes = new Map<SubjectName, { subject: Subject; learnt: Learnt } | undefined>()
   const fold = (name: SubjectName, subject: Subject, list: readonly Observation[]): void => {
     const learnt = learn(countedOf(list, practice))
-    if (isEmpty(learnt)) bySubject.delete(name)
-    else bySubject.set(name, { subject, learnt })
+    changes.set(name, isEmpty(learnt) ? undefined : { subject, learnt })
   }
   let folded = 0
   for (const [name, subject] of touched) {
@@ -139,7 +143,7 @@ function* learnedFrom(
     folded += 1
     if (folded % AT_A_STEP === 0) yield
   }
-  const runs = runsAgain(before.runs, touched, bySubject)
+  const runs = runsAfter(before.runs, touched, changes)
   // what was seen of runs speaks of the cables in them as well
   for (const [name, subject] of touched) {
     if (!('cable' in subject)) continue
@@ -147,8 +151,11 @@ function* learnedFrom(
     folded += 1
     if (folded % AT_A_STEP === 0) yield
   }
-  return { bySubject, runs, copied: copiedAgain(before, bySubject, touched) }
+  return { bySubject: patched(before.bySubject, changes), runs, copied: copiedAfter(before, changes) }
 }
+
+/** What is learnt now of some subjects; undefined of those of which nothing is any more. */
+type Changes = Patch<SubjectName, { subject: Subject; learnt: Learnt }>
 
 const NOTHING_LEARNED: Learned = { bySubject: new Map(), runs: new Map(), copied: new Map() }
 
@@ -168,23 +175,23 @@ const byLead = keptWith((runs: Learned['runs']): ReadonlyMap<string, RunSubject[
   return found
 })
 
-function runsAgain(
+/** How each run lay when it was observed, once something else is learnt of some subjects. */
+function runsAfter(
   known: Learned['runs'],
   touched: ReadonlyMap<SubjectName, Subject>,
-  bySubject: Learned['bySubject'],
+  learnt: Changes,
 ): Learned['runs'] {
-  const observed = [...touched].flatMap(([name, subject]) => ('run' in subject ? [{ name, subject }] : []))
-  if (observed.length === 0) return known
-  const runs = new Map(known)
-  for (const { name, subject } of observed) {
-    const others = (runs.get(subject.run) ?? []).filter((each) => nameOf(each) !== name)
-    const now = bySubject.has(name)
+  const changes = new Map<string, readonly RunSubject[] | undefined>()
+  for (const [name, subject] of touched) {
+    if (!('run' in subject)) continue
+    const lay = (changes.has(subject.run) ? changes.get(subject.run) : known.get(subject.run)) ?? []
+    const others = lay.filter((each) => nameOf(each) !== name)
+    const now = learnt.get(name)
       ? [...others, subject].sort((one, other) => (nameOf(one) < nameOf(other) ? -1 : 1))
       : others
-    if (now.length > 0) runs.set(subject.run, now)
-    else runs.delete(subject.run)
+    changes.set(subject.run, now.length > 0 ? now : undefined)
   }
-  return runs
+  return patched(known, changes)
 }
 
 /**
@@ -217,48 +224,42 @@ const copyKeys = (learnt: Learnt | undefined): Map<string, number> => {
   return best
 }
 
-function copiedAgain(
-  before: Learned,
-  after: Learned['bySubject'],
-  touched: ReadonlyMap<SubjectName, Subject>,
-): Learned['copied'] {
-  const copied = new Map<string, BestCopies>(before.copied)
+/** How fast cables copied between two sockets, once something else is learnt of some of them. */
+function copiedAfter({ bySubject, copied }: Learned, changes: Changes): Learned['copied'] {
   const own = new Map<string, Map<string, number>>()
   const listOf = (key: string): Map<string, number> => {
     const list = own.get(key) ?? new Map(copied.get(key))
     own.set(key, list)
-    copied.set(key, list)
     return list
   }
-  for (const [name, subject] of touched) {
-    if (!('cable' in subject)) continue
-    for (const key of copyKeys(before.bySubject.get(name)?.learnt).keys()) listOf(key).delete(subject.cable)
-    for (const [key, rate] of copyKeys(after.get(name)?.learnt)) listOf(key).set(subject.cable, rate)
+  for (const [name, now] of changes) {
+    const was = bySubject.get(name)
+    const subject = (now ?? was)?.subject
+    if (!subject || !('cable' in subject)) continue
+    for (const key of copyKeys(was?.learnt).keys()) listOf(key).delete(subject.cable)
+    for (const [key, rate] of copyKeys(now?.learnt)) listOf(key).set(subject.cable, rate)
   }
-  for (const [key, list] of own) if (list.size === 0) copied.delete(key)
-  return copied
+  return patched(copied, new Map(Array.from(own, ([key, list]) => [key, list.size > 0 ? list : undefined])))
 }
 
-/** Tells what a list of observations comes to that was made from another by adding and taking away: only the subjects of these are folded again. */
-export function learnedAgain(
-  before: Observed,
-  after: Observed,
-  { added, removed }: { added: readonly Observation[]; removed: readonly Observation[] },
-): void {
-  const known = folded.get(before.observations)
-  if (!known || known.practice !== after.site.practice) return
-  const gone = new Set(removed.map(({ id }) => id))
-  const fresh = grouped(added)
-  const groups = new Map(known.groups)
-  const subjects = [...added, ...removed].map(({ subject }) => subject)
+/** What a list of observations comes to that was made from another: only the subjects of what came and went are folded again. */
+function refolded(known: Folded, { added, removed, replaced }: ListChange<Observation>): Folded {
+  const [came, went] = [
+    [...added, ...replaced.map(([, is]) => is)],
+    [...removed, ...replaced.map(([was]) => was)],
+  ]
+  const gone = new Set(went.map(({ id }) => id))
+  const fresh = grouped(came)
+  const subjects = [...came, ...went].map(({ subject }) => subject)
+  const changes = new Map<SubjectName, readonly Observation[] | undefined>()
   for (const name of new Set(subjects.map(nameOf))) {
-    const kept = (groups.get(name) ?? []).filter(({ id }) => !gone.has(id))
+    const kept = (known.groups.get(name) ?? []).filter(({ id }) => !gone.has(id))
     const list = [...kept, ...(fresh.get(name) ?? [])]
-    if (list.length > 0) groups.set(name, list)
-    else groups.delete(name)
+    changes.set(name, list.length > 0 ? list : undefined)
   }
+  const groups = patched(known.groups, changes)
   const learned = finished(learnedFrom(groups, known.learned, bornOn(subjects), known.practice))
-  folded.set(after.observations, { groups, practice: known.practice, learned })
+  return { groups, practice: known.practice, learned }
 }
 
 /** What was learnt of each subject, as it is sent to browsers: they hold what is believed and not what it comes from. */
@@ -273,18 +274,20 @@ export function adoptLearned(
   told: ToldLearnt,
   before: Learned = NOTHING_LEARNED,
 ): void {
-  const bySubject = new Map(before.bySubject)
+  const changes = new Map<SubjectName, { subject: Subject; learnt: Learnt } | undefined>()
   const touched = new Map<SubjectName, Subject>()
   for (const [subject, learnt] of told) {
     const name = nameOf(subject)
     touched.set(name, subject)
     // of what nothing counts any more nothing is known
-    if (isEmpty(learnt)) bySubject.delete(name)
-    else bySubject.set(name, { subject, learnt })
+    changes.set(name, isEmpty(learnt) ? undefined : { subject, learnt })
   }
-  const runs = runsAgain(before.runs, touched, bySubject)
-  const learned = { bySubject, runs, copied: copiedAgain(before, bySubject, touched) }
-  folded.set(observations, { groups: new Map(), practice: site.practice, learned })
+  const learned: Learned = {
+    bySubject: patched(before.bySubject, changes),
+    runs: runsAfter(before.runs, touched, changes),
+    copied: copiedAfter(before, changes),
+  }
+  folded.keep(observations, { latest: { groups: new Map(), practice: site.practice, learned } })
 }
 
 const isEmpty = (learnt: Learnt): boolean =>

@@ -1,6 +1,7 @@
 import type { Need } from '../vocabulary/need'
 import { laidCables, type Run } from '../vocabulary/run'
-import { byId, byIdAgain } from './lookup'
+import { madeFrom } from '../work/kept'
+import { byId } from './lookup'
 import type { Plan } from './plan'
 import { put } from './put'
 
@@ -27,17 +28,20 @@ export const joinsSame = (one: Run, other: Run): boolean =>
  */
 export function withRun(plan: Plan, run: Run, needs: readonly Need[]): Plan {
   const before = plan.runs.find((other) => other.id === run.id)
-  const old = new Set(before ? directNeeds(plan, before).map((need) => need.id) : [])
+  const old = new Map((before ? directNeeds(plan, before) : []).map((need) => [need.id, need]))
   const now = new Map(needs.map((need) => [need.id, need]))
   const kept = plan.needs.flatMap((need) => (old.has(need.id) ? (now.get(need.id) ?? []) : need))
-  const all = [...kept, ...needs.filter(({ id }) => !old.has(id))]
-  byIdAgain(
-    plan.needs,
-    all,
-    [...old].filter((id) => !now.has(id)),
-    needs,
-  )
-  return { ...put(plan, 'runs', run), needs: all }
+  const added = needs.filter(({ id }) => !old.has(id))
+  const all = madeFrom<Need, readonly Need[]>(plan.needs, [...kept, ...added], {
+    replaced: [...old.values()].flatMap((was): [Need, Need][] => {
+      const is = now.get(was.id)
+      return is ? [[was, is]] : []
+    }),
+    added,
+    removed: [...old.values()].filter(({ id }) => !now.has(id)),
+    reordered: false,
+  })
+  return { ...put(plan, 'runs', run), needs: all as Need[] }
 }
 
 /** "R-08" after "R-07": the next tag nobody has. */

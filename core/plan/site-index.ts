@@ -13,7 +13,7 @@ import {
   type RunLead,
 } from '../vocabulary/run'
 import type { Session } from '../vocabulary/session'
-import { keptWith } from '../work/kept'
+import { manyBy, oneBy } from '../work/index-by'
 import { byId } from './lookup'
 import type { Place, Plan } from './plan'
 
@@ -60,94 +60,26 @@ export const indexPlan = (plan: Plan): SiteIndex => ({
   needs: byId(plan.needs),
   sessions: byId(plan.sessions),
   cablesOfKind: cablesOfKind(plan.cables),
-  ...joinsOf(plan.runs),
+  runsAt: runsAt(plan.runs),
+  runsIn: runsIn(plan.runs),
+  runOf: runOf(plan.runs),
   runsOfKind: runsOfKind(plan.runs),
   runsAlong: runsAlong(plan.runs),
   learned: learnedOf(plan),
 })
 
-type Joins = Pick<SiteIndex, 'runsAt' | 'runsIn' | 'runOf'>
-
-const joinsOf = keptWith((runs: Plan['runs']): Joins => {
-  const runsAt = new Map<string, Run[]>()
-  const runsIn = new Map<string, Run[]>()
-  const runOf = new Map<string, Run>()
-  for (const run of runs) {
-    for (const end of [run.from, run.to]) {
-      listed(runsAt, end.device).push(run)
-      listed(runsIn, portKey(end)).push(run)
-    }
-    for (const cable of laidCables(run)) runOf.set(cable, run)
-  }
-  return { runsAt, runsIn, runOf }
-})
-
-/**
- * Tells how runs join where a list of runs was made from another by changing some in place between the same ports, which is most of what is changed of
- * runs. Of anything else the joins are worked out when they are asked for.
- */
-export function joinsAgain(before: Plan['runs'], after: Plan['runs']): void {
-  const known = joinsOf.known(before)
-  if (!known || before === after || before.length !== after.length) return
-  const replaced = new Map<Run, Run>()
-  for (const [at, run] of after.entries()) {
-    const was = before[at]
-    if (was === run || !was) continue
-    if (was.id !== run.id || portKey(was.from) !== portKey(run.from) || portKey(was.to) !== portKey(run.to)) return
-    replaced.set(was, run)
-  }
-  const runsAt = new Map(known.runsAt)
-  const runsIn = new Map(known.runsIn)
-  const runOf = new Map(known.runOf)
-  const swap = (lists: Map<string, readonly Run[]>, key: string): void => {
-    lists.set(
-      key,
-      (lists.get(key) ?? []).map((run) => replaced.get(run) ?? run),
-    )
-  }
-  for (const [was, run] of replaced) {
-    for (const end of [run.from, run.to]) {
-      swap(runsAt, end.device)
-      swap(runsIn, portKey(end))
-    }
-    for (const cable of laidCables(was)) if (runOf.get(cable) === was) runOf.delete(cable)
-  }
-  for (const run of replaced.values()) for (const cable of laidCables(run)) runOf.set(cable, run)
-  joinsOf.keep(after, { runsAt, runsIn, runOf })
-}
-
-const cablesOfKind = keptWith((cables: Plan['cables']): ReadonlyMap<string, readonly Cable[]> => {
-  const kinds = new Map<string, Cable[]>()
-  for (const cable of cables) if (cable.kind) listed(kinds, cable.kind).push(cable)
-  return kinds
-})
+const runsAt = manyBy(({ from, to }: Run) => [from.device, to.device])
+const runsIn = manyBy(({ from, to }: Run) => [portKey(from), portKey(to)])
+const runOf = oneBy<Run>(laidCables)
+const runsOfKind = manyBy(({ leads }: Run) => leads.flatMap((lead) => ('kind' in lead ? lead.kind : [])))
+const runsAlong = manyBy<Run>(pathwaysOf)
+const cablesOfKind = manyBy(({ kind }: Cable) => (kind ? [kind] : []))
 
 /** Cables that came with a device, by the device. */
-export const cablesSuppliedWith = keptWith((cables: Plan['cables']): ReadonlyMap<string, readonly Cable[]> => {
-  const devices = new Map<string, Cable[]>()
-  for (const cable of cables) if (cable.suppliedWith) listed(devices, cable.suppliedWith).push(cable)
-  return devices
-})
+export const cablesSuppliedWith = manyBy(({ suppliedWith }: Cable) => (suppliedWith ? [suppliedWith] : []))
 
-const runsOfKind = keptWith((runs: Plan['runs']): ReadonlyMap<string, readonly Run[]> => {
-  const kinds = new Map<string, Run[]>()
-  for (const run of runs) for (const lead of run.leads) if ('kind' in lead) listed(kinds, lead.kind).push(run)
-  return kinds
-})
-
-const runsAlong = keptWith((runs: Plan['runs']): ReadonlyMap<string, readonly Run[]> => {
-  const along = new Map<string, Run[]>()
-  for (const run of runs) for (const pathway of pathwaysOf(run)) listed(along, pathway).push(run)
-  return along
-})
-
-function listed<T>(lists: Map<string, T[]>, key: string): T[] {
-  const found = lists.get(key)
-  if (found) return found
-  const made: T[] = []
-  lists.set(key, made)
-  return made
-}
+/** The devices of a plan by the place they stand at; those that stand nowhere yet under no name. In the order of the list. */
+export const devicesByPlace = manyBy(({ place }: Device) => [place ?? ''])
 
 /** The ports of a device that have a run in them. Who is served first is the order in which the device lists its ports. */
 export const portsInUse = (index: SiteIndex, device: Device): Port[] =>
@@ -167,13 +99,6 @@ export function socketAt(index: SiteIndex, address: PortAddress): Socket {
   if (!device || !port) throw new Error(`the plan has no port ${portKey(address)}`)
   return { device, port }
 }
-
-/** The devices of a plan by the place they stand at; those that stand nowhere yet under no name. In the order of the list. */
-export const devicesByPlace = keptWith((devices: Plan['devices']): ReadonlyMap<string, readonly Device[]> => {
-  const places = new Map<string, Device[]>()
-  for (const device of devices) listed(places, device.place ?? '').push(device)
-  return places
-})
 
 const toBuy = new WeakMap<CableKind, Map<number, Cable>>()
 

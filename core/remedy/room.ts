@@ -1,13 +1,15 @@
 import type { Plan } from '../plan/plan'
-import { type SiteIndex, sharesSection } from '../plan/site-index'
-import { keptWith } from '../work/kept'
+import { cablesSuppliedWith, type SiteIndex, sharesSection } from '../plan/site-index'
+import type { Device } from '../vocabulary/device'
+import type { Need } from '../vocabulary/need'
+import { manyBy } from '../work/index-by'
 
 /**
  * The part of a site that a run can bear on: the devices that runs and needs join to it and who visits them, with their runs and needs. Drawer, catalogue, places and what
  * was observed are the site's own. Judging it gives the verdicts that judging the whole site gives, at a cost that does not follow the size of the site.
  */
 export function roomOf(index: SiteIndex, runId: string): Plan {
-  const needsAt = joinedByNeeds(index.plan.needs)
+  const needsAt = needsOf(index.plan.needs)
   const visitorsAt = visitorsOf(index.plan.devices)
   const devices = new Set<string>()
   const waiting: string[] = []
@@ -24,36 +26,25 @@ export function roomOf(index: SiteIndex, runId: string): Plan {
         enter(from.device)
         enter(to.device)
       }
-    for (const other of needsAt.get(at) ?? []) enter(other)
-    for (const visitor of visitorsAt.get(at) ?? []) enter(visitor)
+    for (const { from, to } of needsAt.get(at) ?? []) {
+      enter(from)
+      enter(to)
+    }
+    for (const visitor of visitorsAt.get(at) ?? []) enter(visitor.id)
   }
   const { plan } = index
+  const cameWith = cablesSuppliedWith(plan.cables)
   return {
     ...plan,
-    devices: plan.devices.filter(({ id }) => devices.has(id)),
+    // a lead that came with a device somewhere else is told by its name
+    devices: plan.devices.filter(({ id }) => devices.has(id) || cameWith.has(id)),
     runs: plan.runs.filter(({ from }) => devices.has(from.device)),
     needs: plan.needs.filter(({ from }) => devices.has(from)),
   }
 }
 
 /** Who sits now and then where a device sits. */
-const visitorsOf = keptWith((devices: Plan['devices']): ReadonlyMap<string, readonly string[]> => {
-  const at = new Map<string, string[]>()
-  for (const { id, visits } of devices) if (visits !== undefined) at.set(visits, [...(at.get(visits) ?? []), id])
-  return at
-})
+const visitorsOf = manyBy(({ visits }: Device) => (visits === undefined ? [] : [visits]))
 
-/** The devices that needs join a device to. Asked for each run of a site, it is worked out once. */
-const joinedByNeeds = keptWith((needs: Plan['needs']): ReadonlyMap<string, readonly string[]> => {
-  const joined = new Map<string, string[]>()
-  const join = (one: string, other: string): void => {
-    const list = joined.get(one)
-    if (list) list.push(other)
-    else joined.set(one, [other])
-  }
-  for (const { from, to } of needs) {
-    join(from, to)
-    join(to, from)
-  }
-  return joined
-})
+/** The needs of a device. Asked for each run of a site, it is worked out once. */
+const needsOf = manyBy(({ from, to }: Need) => [from, to])

@@ -19,37 +19,50 @@ export function noteOn(copy: Copy, number: number): Edit {
   return { list: 'runs', id: run.id, base: copy.place, value: { ...run, route: { length: 0.2 + (number % 9) / 10 } } }
 }
 
+/** The median of doing something for each of a row, each upon what came of the last. */
+function inTurn<Item, State>(row: readonly Item[], first: State, step: (state: State, item: Item) => State): number {
+  let state = first
+  let at = 0
+  return repeated(row.length - 3, () => {
+    state = step(state, row[at++] as Item)
+  })
+}
+
 /** What one change of a large site costs in the core: applied, caught up with, and assessed again. */
 export function benchChange() {
   const plan = largeSite()
-  const copy = copyOf(plan)
+  const first = copyOf(plan)
   learnedOf(plan)
   const assessed = assessAnew(plan)
+  let copy = first
   let number = 0
-  const changed = () => {
+  // one change upon the other, as a site is worked on
+  const changed = (edits: (copy: Copy) => Edit[]) => {
     number += 1
-    const applied = applyChange(copy, { edits: [noteOn(copy, number)] })
+    const applied = applyChange(copy, { edits: edits(copy) })
     if (applied.outcome !== 'applied') throw new Error('the bench made a change that does not fit')
+    copy = applied.copy
     return applied
   }
-  const afterwards = Array.from({ length: 63 }, changed)
-  let at = 0
-  const next = () => afterwards[at++ % afterwards.length] as (typeof afterwards)[number]
-  const apply = repeated(60, () => void changed())
-  const caughtUp = repeated(15, () => void replay(copy, next().edits))
-  const again = repeated(60, () => void reassess(assessed, next().copy.plan))
+  const noted = () => changed((at) => [noteOn(at, number)])
+  const apply = repeated(60, () => void noted())
+  copy = first
+  const logged = Array.from({ length: 63 }, noted)
+  const caughtUp = inTurn(logged, first, (at, { edits }) => replay(at, edits).copy)
+  const again = inTurn(logged, assessed, (site, applied) => reassess(site, applied.copy.plan))
   const anew = repeated(5, () => void assessAnew({ ...plan, policy: { ...plan.policy } }))
   const seen = {
-    id: 'seen',
     at: '2026-11-25T10:00:00.000Z',
     subject: { cable: 'c00007' },
     kind: 'reading',
     measure: 'warmth',
     felt: 'cool',
   } as const
-  const observe = repeated(15, () => {
-    const applied = applyChange(copy, { edits: [{ list: 'observations', id: 'seen', base: null, value: seen }] })
-    if (applied.outcome === 'applied') reassess(assessed, applied.copy.plan)
+  let site = assessAnew(copy.plan)
+  const observe = repeated(60, () => {
+    const id = `seen-${number}`
+    const applied = changed(() => [{ list: 'observations', id, base: null, value: { ...seen, id } }])
+    site = reassess(site, applied.copy.plan)
   })
   const text = planText(plan)
   return { apply, caughtUp, again, anew, observe, megabytes: text.length / 1e6, zipped: gzipSync(text).length / 1e3 }
