@@ -1,13 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { applyChange } from '../core/change/apply'
-import type { Copy, Edit, Place } from '../core/change/change'
+import type { Copy, Edit, LogPosition } from '../core/change/change'
 import { copyOf } from '../core/change/copy'
 import { assess } from '../core/checks/assess'
 import type { Subject } from '../core/observe/every'
 import { learnedOf } from '../core/observe/learned'
 import type { Observation } from '../core/observe/observation'
-import { finished } from '../core/work/steps'
+import { finished } from '../core/work/in-slices'
 import { demo } from '../tests/support/demo-plan'
 import { type Choice, choice, madeUpEdit } from '../tests/support/made-up-changes'
 import { type CatchUp, catchUpOf, caughtUp, readCopy, type SiteView, writeCopy } from './site-copy'
@@ -50,7 +50,7 @@ describe('the copy in the browser', () => {
         fc.integer({ min: 1, max: 4 }),
         (changes, atOnce) => {
           let view: SiteView | null = firstCopy(copyOf(demo))
-          let waiting: { edits: [Place, readonly Edit[]][]; subjects: Subject[] } = { edits: [], subjects: [] }
+          let waiting: { edits: [LogPosition, readonly Edit[]][]; subjects: Subject[] } = { edits: [], subjects: [] }
           for (const { copy, edits, subject } of written(changes)) {
             waiting.edits.push([copy.place, edits])
             waiting.subjects.push(...subject)

@@ -1,30 +1,30 @@
 import { replay } from '../core/change/apply'
-import type { Copy, Edit, Place, Touched } from '../core/change/change'
-import { type Assessed, assessInSteps } from '../core/checks/assess'
-import { reassessInSteps } from '../core/checks/reassess'
+import type { Copy, Edit, LogPosition, Touched } from '../core/change/change'
+import { type Assessed, assessInSlices } from '../core/checks/assess'
+import { reassessInSlices } from '../core/checks/reassess'
 import type { Subject } from '../core/observe/every'
 import {
   adoptLearned,
   everythingLearnt,
   learnedOf,
-  learnInSteps,
+  learnInSlices,
   type ToldLearnt,
   toldOf,
   touchedByLearning,
 } from '../core/observe/learned'
 import { PLAN_LISTS, type Plan } from '../core/plan/plan'
-import type { Steps } from '../core/work/steps'
+import type { InSlices } from '../core/work/in-slices'
 
 /** A site as pages see it: its plan at a place in its log, and what it comes to. */
 export type SiteView = { identity: string; copy: Copy; assessed: Assessed }
 
 /** Which copy of a site a page shows. */
-export type CopyName = { identity: string; place: Place }
+export type CopyName = { identity: string; place: LogPosition }
 
 /** What a browser is sent first: the plan without its observations, with what they come to. */
 type WrittenCopy = CopyName & {
   plan: Plan
-  revisions: [string, Place][]
+  revisions: [string, LogPosition][]
   bytes: number
   grown: number
   learned: ToldLearnt
@@ -39,11 +39,11 @@ const AT_A_STEP = 500
  * A copy as the text that a browser makes its own from, written a step at a time: thousands of cables sent value by value would take both ends many times as
  * long.
  */
-export function* writeCopy(copy: Copy, identity: string): Steps<string> {
+export function* writeCopy(copy: Copy, identity: string): InSlices<string> {
   const found = written.get(copy)
   if (found) return found
   const { plan, place, bytes, grown } = copy
-  yield* learnInSteps(plan)
+  yield* learnInSlices(plan)
   const lists: string[] = []
   for (const list of PLAN_LISTS) {
     const items = list === 'observations' ? [] : plan[list]
@@ -59,7 +59,7 @@ export function* writeCopy(copy: Copy, identity: string): Steps<string> {
   return text
 }
 
-function* arrayText(items: readonly unknown[]): Steps<string> {
+function* arrayText(items: readonly unknown[]): InSlices<string> {
   const parts: string[] = []
   for (let at = 0; at < items.length; at += AT_A_STEP) {
     parts.push(JSON.stringify(items.slice(at, at + AT_A_STEP)).slice(1, -1))
@@ -69,23 +69,23 @@ function* arrayText(items: readonly unknown[]): Steps<string> {
 }
 
 /** The view that a browser begins with, made a step at a time. */
-export function* readCopy(text: string): Steps<SiteView> {
+export function* readCopy(text: string): InSlices<SiteView> {
   const { identity, place, plan, revisions, bytes, grown, learned } = JSON.parse(text) as WrittenCopy
   yield
   adoptLearned(plan, learned)
-  const assessed = yield* assessInSteps(plan)
+  const assessed = yield* assessInSlices(plan)
   return { identity, copy: { plan, place, revisions: new Map(revisions), bytes, grown }, assessed }
 }
 
 /** A line that tells who changed what. */
-export type NewsLine = { place: Place; id: string; by: string; words: string }
+export type NewsLine = { place: LogPosition; id: string; by: string; words: string }
 
 /** What a browser is told of the changes behind its place. Observations stay where they are: what they come to now is sent. */
 export type CatchUp = {
   identity: string
-  place: Place
+  place: LogPosition
   lines: NewsLine[]
-  edits: [Place, Edit[]][]
+  edits: [LogPosition, Edit[]][]
   /** What was learnt of what the changes' observations are about. */
   learned: ToldLearnt
 }
@@ -97,7 +97,7 @@ export type CatchUp = {
 export function catchUpOf(
   { copy, identity }: { copy: Copy; identity: string },
   lines: readonly NewsLine[],
-  edits: Iterable<readonly [Place, readonly Edit[]]>,
+  edits: Iterable<readonly [LogPosition, readonly Edit[]]>,
   subjects: readonly Subject[],
 ): CatchUp {
   return {
@@ -115,7 +115,7 @@ export function catchUpOf(
  * A view brought to a later place. Only what the changes touch is assessed again. Null where it has to begin anew: the site became one to practise on,
  * or a real one, and counts other observations than before.
  */
-export function* caughtUp(view: SiteView, { place, edits, learned }: CatchUp): Steps<SiteView | null> {
+export function* caughtUp(view: SiteView, { place, edits, learned }: CatchUp): InSlices<SiteView | null> {
   let { copy } = view
   const before = learnedOf(copy.plan)
   const byPlace = new Map(edits)
@@ -127,19 +127,21 @@ export function* caughtUp(view: SiteView, { place, edits, learned }: CatchUp): S
     copy = { ...copy, plan: { ...copy.plan, observations: [] } }
     adoptLearned(copy.plan, learned, before)
   }
-  return { identity: view.identity, copy, assessed: yield* reassessInSteps(view.assessed, copy.plan, observed) }
+  return { identity: view.identity, copy, assessed: yield* reassessInSlices(view.assessed, copy.plan, observed) }
 }
 
 /** The view of a later copy of the same site, where all of the copy is at hand. */
-export function* viewOf(copy: Copy, identity: string, before: SiteView | undefined): Steps<SiteView> {
+export function* viewOf(copy: Copy, identity: string, before: SiteView | undefined): InSlices<SiteView> {
   const assessed =
-    before?.identity === identity ? yield* reassessInSteps(before.assessed, copy.plan) : yield* assessInSteps(copy.plan)
+    before?.identity === identity
+      ? yield* reassessInSlices(before.assessed, copy.plan)
+      : yield* assessInSlices(copy.plan)
   return { identity, copy, assessed }
 }
 
 const views = new Map<string, SiteView>()
 const MOST_VIEWS = 16
-const viewKey = (siteId: string, identity: string, place: Place): string => `${siteId} ${identity} ${place}`
+const viewKey = (siteId: string, identity: string, place: LogPosition): string => `${siteId} ${identity} ${place}`
 
 /** Keeps a view for whoever asks for that place of the site again: in a browser the page, on the server every page that is rendered. */
 export function keepView(siteId: string, view: SiteView): void {
@@ -150,7 +152,7 @@ export function keepView(siteId: string, view: SiteView): void {
   if (views.size > MOST_VIEWS) views.delete(views.keys().next().value ?? '')
 }
 
-export const keptView = (siteId: string, identity: string, place: Place): SiteView | undefined =>
+export const keptView = (siteId: string, identity: string, place: LogPosition): SiteView | undefined =>
   views.get(viewKey(siteId, identity, place))
 
 /** The latest view of a site that is kept. */

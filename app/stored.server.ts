@@ -1,9 +1,9 @@
 import { data } from 'react-router'
-import type { Place } from '../core/change/change'
+import type { LogPosition } from '../core/change/change'
 import type { Fault } from '../core/plan/entity'
 import { database, isDatabaseAway } from '../server/database/connection'
 import { Failure } from '../server/failure'
-import { changeSite, type Hand, type MakeDraft, type Outcome } from '../server/sites/change-site'
+import { changeSite, type Hand, type MakeChange, type Outcome } from '../server/sites/change-site'
 import { currentCopy, type Held } from '../server/sites/copies'
 import { handOf } from './who.server'
 
@@ -49,17 +49,17 @@ export async function change(
   request: Request,
   form: FormData,
   siteId: string,
-  make: MakeDraft,
+  make: MakeChange,
 ): Promise<Outcome | null> {
   return save(async (knex) => changeSite(knex, siteId, await handOf(request, form), make))
 }
 
 /** Changes a site for a hand that is known. Null where the database is away. */
-export const changeBy = (hand: Hand, siteId: string, make: MakeDraft): Promise<Outcome | null> =>
+export const changeBy = (hand: Hand, siteId: string, make: MakeChange): Promise<Outcome | null> =>
   save((knex) => changeSite(knex, siteId, hand, make))
 
 /** The place in the log of the copy that a form was made from; a form that says none, or what is none, was made from nothing there is. */
-export function baseOf(form: FormData): Place {
+export function baseOf(form: FormData): LogPosition {
   const base = form.get('base')
   return typeof base === 'string' && /^\d{1,9}$/.test(base) ? Number(base) : NO_PLACE
 }

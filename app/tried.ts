@@ -1,10 +1,10 @@
 import { z } from 'zod'
-import type { Edit, Place } from '../core/change/change'
+import type { Edit, LogPosition } from '../core/change/change'
 import { type Run, runSchema } from '../core/vocabulary/run'
 
 /** What was tried beside what a form holds, as a button sends it that keeps both. */
 const triedSchema = z.object({
-  /** The trial, by its words. */
+  /** The what-if, by its words. */
   words: z.string().max(400).nullable(),
   /** The runs it was tried on, where they are not the form's own. */
   on: z.array(z.string().max(64)).max(32),
@@ -13,7 +13,7 @@ const triedSchema = z.object({
 })
 export type Tried = z.output<typeof triedSchema>
 
-/** What is said where a trial cannot be kept. */
+/** What is said where a what-if cannot be kept. */
 export const NOT_TRIED = 'what was tried is no longer there to try; look at it as it is now'
 
 /** What is sent where somebody keeps what was tried. */
@@ -21,7 +21,7 @@ export const triedText = (
   words: string | null,
   on: readonly string[] = [],
   runs: readonly Run[] = [],
-  base: Place = 0,
+  base: LogPosition = 0,
 ): string =>
   JSON.stringify({ words, on: [...on], runs: runs.map((value) => ({ id: value.id, base, value })) } satisfies Tried)
 

@@ -1,7 +1,7 @@
 import { Box, Flex, Text } from '@chakra-ui/react'
 import { useEffect, useRef } from 'react'
 import { Link as RouterLink } from 'react-router'
-import type { Place } from '../../core/change/change'
+import type { LogPosition } from '../../core/change/change'
 import look from './clash-notice.module.css'
 import { MainButton, Notice, QuietButton } from './controls'
 
@@ -14,7 +14,7 @@ type Props = {
   by: string
   lines: readonly ClashLine[]
   deleted: boolean
-  place: Place
+  place: LogPosition
   form: string
   /** Where theirs is to be seen. */
   theirs: string

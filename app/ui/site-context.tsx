@@ -1,5 +1,5 @@
 import { createContext, type ReactNode, useContext, useMemo } from 'react'
-import type { Copy, Place } from '../../core/change/change'
+import type { Copy, LogPosition } from '../../core/change/change'
 import type { Assessed, Assessment } from '../../core/checks/assess'
 import type { Plan } from '../../core/plan/plan'
 import type { SiteIndex } from '../../core/plan/site-index'
@@ -13,7 +13,7 @@ export type OpenSite = {
   assessment: Assessment
   /** All of the assessment, to look ahead from. */
   assessed: Assessed
-  place: Place
+  place: LogPosition
   revisions: Copy['revisions']
   identity: string
   news: readonly NewsLine[]

@@ -3,7 +3,7 @@ import type { AnswerOf, Ask, Forget, Question, QuestionOf, Telling } from '../wo
 import { useSite } from './site-context'
 
 /** Where a question stands; what was answered last stays until the next is known. */
-export type Asked<Answer> =
+export type AnswerSoFar<Answer> =
   | { step: 'asking'; last: Answer | null; done: number }
   | { step: 'answered'; last: Answer; done: number }
   | { step: 'failed'; last: null; done: number }
@@ -46,9 +46,9 @@ function startWorker(): Worker {
  * Asks the worker about the site as the page shows it, again whenever either is another; null asks nothing. `rest` is how long a question rests first,
  * for one that somebody types.
  */
-export function useAsked<A extends Ask>(asked: A, question: QuestionOf<A> | null, rest = 0): Asked<AnswerOf<A>> {
+export function useAsked<A extends Ask>(asked: A, question: QuestionOf<A> | null, rest = 0): AnswerSoFar<AnswerOf<A>> {
   const { plan, identity, place } = useSite()
-  const [state, setState] = useState<Asked<AnswerOf<A>>>({ step: 'asking', last: null, done: 0 })
+  const [state, setState] = useState<AnswerSoFar<AnswerOf<A>>>({ step: 'asking', last: null, done: 0 })
   const whole = useMemo(
     () => question && { site: plan.site.id, shown: { identity, place }, ask: asked, question },
     [plan.site.id, identity, place, asked, question],

@@ -1,9 +1,9 @@
 import { useEffect, useRef } from 'react'
 import { useRevalidator } from 'react-router'
-import type { Place } from '../../core/change/change'
+import type { LogPosition } from '../../core/change/change'
 
 /** Keeps an open page at the place its site has come to, whoever changes it. What is being typed stays: forms keep what they were made from. */
-export function useLive(siteId: string, place: Place): void {
+export function useLive(siteId: string, place: LogPosition): void {
   const { revalidate, state } = useRevalidator()
   const known = useRef(place)
   const busy = useRef(state)

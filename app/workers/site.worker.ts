@@ -10,16 +10,16 @@ import { findWaysOut, type WaysOut } from '../../core/remedy/search'
 import { type GrowthAnswer, judgeUpgrade } from '../../core/variants/upgrades'
 import type { Spot } from '../../core/vocabulary/floor'
 import type { Policy } from '../../core/vocabulary/policy'
-import type { Steps } from '../../core/work/steps'
+import type { InSlices } from '../../core/work/in-slices'
 import { inSlices } from '../in-slices'
 import { followSite, openCopy } from '../open-copy'
-import { type DraftRun, planWith } from '../routes/run/draft-plan'
+import { planWith, type RunAsTyped } from '../routes/run/draft-plan'
 import { type CopyName, keptView, type SiteView } from '../site-copy'
 
 /** What can be asked of a site beside the page, and what is answered. A new question is a line here and one in `work`. */
-type Asked = {
+type Questions = {
   /** Ids of cables for a run as it stands, or as somebody types it, best first, and how many there are. */
-  rank: { question: { run: string | DraftRun; most: number }; answer: { best: string[]; count: number } }
+  rank: { question: { run: string | RunAsTyped; most: number }; answer: { best: string[]; count: number } }
   /** What would make a run clear. */
   ways: { question: { run: string }; answer: WaysOut }
   /** One way out for each of many runs. */
@@ -35,12 +35,12 @@ type Asked = {
   /** One kind of the catalogue for many runs. */
   kind: { question: { runs: readonly string[]; kind: string }; answer: LeadProposal }
 }
-export type Ask = keyof Asked
-export type QuestionOf<A extends Ask> = Asked[A]['question']
-export type AnswerOf<A extends Ask> = Asked[A]['answer']
+export type Ask = keyof Questions
+export type QuestionOf<A extends Ask> = Questions[A]['question']
+export type AnswerOf<A extends Ask> = Questions[A]['answer']
 
 type Told = (done: number) => void
-const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) => Steps<AnswerOf<A>> } = {
+const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) => InSlices<AnswerOf<A>> } = {
   *rank({ copy, assessed }, { run, most }) {
     const drafted = typeof run !== 'string'
     const { index, walks } = drafted ? reassess(assessed, planWith(copy.plan, run)) : assessed
@@ -116,7 +116,7 @@ async function answerTo<A extends Ask>({ number, site, shown, ask, question }: Q
 }
 
 /** Work that ends where nobody waits for it. */
-function* whileAsked<T>(number: number, steps: Steps<T>): Steps<T> {
+function* whileAsked<T>(number: number, steps: InSlices<T>): InSlices<T> {
   for (;;) {
     if (forgotten.has(number)) throw new Error('nobody waits for this')
     const { done, value } = steps.next()

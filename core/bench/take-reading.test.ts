@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { planFrom } from '../../tests/support/shorthand'
 import { observationSchema } from '../observe/observation'
 import { indexPlan } from '../plan/site-index'
-import { type Seen, sharedModes, takeReading, trialSeen } from './take-reading'
+import { type SeenOfLink, sharedModes, takeReading, trialSeen } from './take-reading'
 
 const at = (device: string) => ({ device, port: '1' })
 const usb = { id: '1', name: '1', connector: 'type-c', usb: 'gen2x1' }
@@ -98,7 +98,7 @@ describe('a reading as it is tapped or typed', () => {
     )
   })
   it('what was seen outside a session is soaked where it was watched long enough, and a drop always was', () => {
-    const seen = (what: Seen, seconds: number) => trialSeen({ tried: 'gen2x1', seen: what, seconds, soak: 60 })
+    const seen = (what: SeenOfLink, seconds: number) => trialSeen({ tried: 'gen2x1', seen: what, seconds, soak: 60 })
     expect(seen('gen1x1', 59)).toEqual({
       kind: 'trial',
       basis: 'measured',

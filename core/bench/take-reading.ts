@@ -106,7 +106,7 @@ function linkTrial(
 const LONGEST_WATCH = 10_000_000
 
 /** What somebody saw of a link: the mode it came up as, that nothing did, or that it came up and dropped. */
-export type Seen = LinkMode | 'nothing' | 'dropped'
+export type SeenOfLink = LinkMode | 'nothing' | 'dropped'
 
 /**
  * What was seen as a trial, without its moment. A link that dropped was being soaked, however early it let go: it rules out less than one that
@@ -119,7 +119,7 @@ export function trialSeen({
   soak,
 }: {
   tried: LinkMode
-  seen: Seen
+  seen: SeenOfLink
   seconds: number
   soak: number
 }): Unwritten<TrialObservation> {

@@ -4,7 +4,7 @@ import type { Instant } from '../vocabulary/fields'
 import type { ChangeName } from './words'
 
 /** The place of a change in its site's log, from 1 on. */
-export type Place = number
+export type LogPosition = number
 
 /**
  * One entity before and after. `base` is the place in the log of the copy it was made from (null: it is new), `value` what it becomes (null: it is
@@ -13,7 +13,7 @@ export type Place = number
 export type Edit<List extends ListName = ListName> = {
   list: List
   id: string
-  base: Place | null
+  base: LogPosition | null
   value: Entities[List] | null
   before?: string | null
 }
@@ -37,13 +37,13 @@ export type Change = {
  * A change before somebody puts a name and a time to it. What it is called may depend on what is left of it once it was merged with what others
  * changed: then it is asked of the plan it is applied to, and of the edits as they are applied.
  */
-export type Draft = { what: What | ((plan: Plan, edits: readonly Edit[]) => What); edits: readonly Edit[] }
+export type ChangeToMake = { what: What | ((plan: Plan, edits: readonly Edit[]) => What); edits: readonly Edit[] }
 
 /** A plan at a place of its log. Entities that changed after the first place have a revision: the place at which they last did. */
 export type Copy = {
   plan: Plan
-  place: Place
-  revisions: ReadonlyMap<string, Place>
+  place: LogPosition
+  revisions: ReadonlyMap<string, LogPosition>
   /** Bytes of the plan as a file, without the lists that only grow. */
   bytes: number
   /** Bytes of these: all that was seen. */
@@ -53,7 +53,7 @@ export type Copy = {
 export const entityKey = (list: ListName, id: string): string => `${list}/${id}`
 
 /** The place at which an entity last changed. */
-export const revisionOf = ({ revisions }: Pick<Copy, 'revisions'>, list: ListName, id: string): Place =>
+export const revisionOf = ({ revisions }: Pick<Copy, 'revisions'>, list: ListName, id: string): LogPosition =>
   revisions.get(entityKey(list, id)) ?? 1
 
 /** What a change touched; `moved` where its place in the list changed as well. */

@@ -1,12 +1,12 @@
 import type { Entity } from '../plan/entity'
 import type { Plan } from '../plan/plan'
-import { type Edit, entityKey, type Place, type Touched } from './change'
+import { type Edit, entityKey, type LogPosition, type Touched } from './change'
 import { entityAt, POLICY_ID, SITE_ID } from './copy'
 import { same } from './merge'
 import { touchedBetween } from './touched'
 
 /** The edits that make one plan of another it was made from, which stands at place `base` of its log. What only stands elsewhere in its list is left where it stood. */
-export function editsBetween(before: Plan, after: Plan, base: Place): Edit[] {
+export function editsBetween(before: Plan, after: Plan, base: LogPosition): Edit[] {
   const edits = new Map<string, Edit>()
   const touched: Touched[] = touchedBetween(before, after)
   if (before.policy !== after.policy) touched.push({ list: 'policy', id: POLICY_ID })

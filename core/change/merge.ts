@@ -1,5 +1,5 @@
 import type { Entity, ListName } from '../plan/entity'
-import { type Clash, type Copy, type Edit, type Place, revisionOf } from './change'
+import { type Clash, type Copy, type Edit, type LogPosition, revisionOf } from './change'
 import { entityAt } from './copy'
 
 /** Fields whose own fields are told apart as well; any other is changed as a whole. */
@@ -105,7 +105,7 @@ export function rebase(
   copy: Copy,
   edits: readonly Edit[],
   wasAt: (edit: Edit) => Entity | null,
-  over: Place | null = null,
+  over: LogPosition | null = null,
 ): { edits: Edit[]; clashes: Clash[] } {
   const clashes: Clash[] = []
   const current = edits.map((edit): Edit => {

@@ -25,7 +25,7 @@ import type { Run } from '../vocabulary/run'
 import type { Crossing } from './situation'
 
 /** A run with what crosses it, of which a verdict is asked with one lead or another. */
-export type RunAsked = { index: SiteIndex; run: Run; crossed: readonly Crossing[]; spots: Spots }
+export type RunToJudge = { index: SiteIndex; run: Run; crossed: readonly Crossing[]; spots: Spots }
 
 /** A site before a change and after it. */
 export type Between = { before: SiteIndex; after: SiteIndex }
@@ -40,7 +40,7 @@ type Bears = (site: Between, id: string) => Iterable<string>
 export type Aspect = {
   name: string
   /** What of a run it is: runs that agree in all aspects are judged alike. Left out: nothing of a run. */
-  ofRun?(asked: RunAsked): unknown
+  ofRun?(asked: RunToJudge): unknown
   /** What of a lead it is: leads that agree in all aspects are judged alike. Left out: nothing of a lead. */
   ofLead?(index: SiteIndex, cable: Cable): unknown
   /** The lead is like no other. */
@@ -48,7 +48,7 @@ export type Aspect = {
   /** The run is like no other. */
   isRunUnlike?(index: SiteIndex, run: Run): boolean
   /** Leads that are like no other in this run. */
-  leadsUnlike?(asked: RunAsked): Iterable<string>
+  leadsUnlike?(asked: RunToJudge): Iterable<string>
   /** It is compared for each run with each lead, and never taken as alike. */
   isPairwise?: true
   /** What changes it: a run in any way, a run's ends or its turn among others, what was seen of a run, a device, a place, a pathway, a kind, a cable. */

@@ -1,6 +1,6 @@
 import { type Door, doorsOf, openingOf } from '../link/doors'
 import type { LaidRun } from '../link/lay'
-import { learnInSteps } from '../observe/learned'
+import { learnInSlices } from '../observe/learned'
 import { findPath, type Step } from '../path/find-path'
 import { streamRate } from '../picture/timing'
 import { byId } from '../plan/lookup'
@@ -14,7 +14,7 @@ import { isExtension, leadShape } from '../standards/reach'
 import type { PictureEnds } from '../tunnel/tunnel'
 import type { Need, NeedKind } from '../vocabulary/need'
 import type { Run } from '../vocabulary/run'
-import { finished, type Steps } from '../work/steps'
+import { finished, type InSlices } from '../work/in-slices'
 import { findingOf } from './check'
 import { type CheckName, checks, type Finding, type Reason } from './checks'
 import { type Part, type Verdict, worstOf } from './finding'
@@ -74,14 +74,14 @@ export type Assessed = { index: SiteIndex; walks: Walks; assessment: Assessment 
  */
 export const assess = (plan: Plan): Assessment => assessAnew(plan).assessment
 
-export const assessAnew = (plan: Plan): Assessed => finished(assessInSteps(plan))
+export const assessAnew = (plan: Plan): Assessed => finished(assessInSlices(plan))
 
 /** The same a little at a time: between two steps, each of about a millisecond, a page can answer whoever uses it. */
-export function* assessInSteps(plan: Plan): Steps<Assessed> {
-  yield* learnInSteps(plan)
+export function* assessInSlices(plan: Plan): InSlices<Assessed> {
+  yield* learnInSlices(plan)
   const index = indexPlan(plan)
   yield
-  const walks = yield* walkInSteps(index)
+  const walks = yield* walkInSlices(index)
   const runs: RunVerdict[] = []
   for (const run of plan.runs) {
     runs.push(assessRun(index, run, walks.crossings.get(run.id) ?? []))
@@ -100,7 +100,7 @@ export function* assessInSteps(plan: Plan): Steps<Assessed> {
 /** Runs or needs worked out in one step. */
 const AT_A_STEP = 20
 
-function* walkInSteps(index: SiteIndex): Steps<Walks> {
+function* walkInSlices(index: SiteIndex): InSlices<Walks> {
   const paths = new Map<string, readonly Step[] | null>()
   for (const need of index.plan.needs) {
     paths.set(need.id, findPath(index, need))
@@ -109,7 +109,7 @@ function* walkInSteps(index: SiteIndex): Steps<Walks> {
   return { paths, crossings: crossingsOn(index, paths, index.plan.needs, () => true) }
 }
 
-export const walkNeeds = (index: SiteIndex): Walks => finished(walkInSteps(index))
+export const walkNeeds = (index: SiteIndex): Walks => finished(walkInSlices(index))
 
 /** Which of some needs cross each of the runs asked for, in the order of the needs. */
 export function crossingsOn(

@@ -6,7 +6,7 @@ import { observationSchema } from '../observe/observation'
 import type { Plan } from '../plan/plan'
 import { indexPlan } from '../plan/site-index'
 import type { Cable } from '../vocabulary/cable'
-import { type Aspect, type RunAsked, SITUATION, spotsOf } from './aspects'
+import { type Aspect, type RunToJudge, SITUATION, spotsOf } from './aspects'
 import { assess, assessAnew, assessRun, walkNeeds } from './assess'
 import { aspects, checks, everyCheck, type Finding } from './checks'
 import { reassess } from './reassess'
@@ -57,7 +57,7 @@ describe('every check', () => {
 })
 
 /** What a check says of a run with a lead in it, apart from names. */
-const saidOf = ({ index, run, crossed }: RunAsked, cable: Cable, name: string): string => {
+const saidOf = ({ index, run, crossed }: RunToJudge, cable: Cable, name: string): string => {
   const { findings } = assessRun(index, { ...run, leads: [{ cable: cable.id, reversed: false }] }, crossed)
   return findings.flatMap(({ check, grade }) => (check === name ? [grade] : [])).join()
 }

@@ -1,6 +1,6 @@
 import type { Policy } from '../vocabulary/policy'
-import type { Steps } from '../work/steps'
-import { type Assessed, assessInSteps } from './assess'
+import type { InSlices } from '../work/in-slices'
+import { type Assessed, assessInSlices } from './assess'
 import { type Turned, turnedBetween } from './turned'
 
 /** What some other choice of what a site goes by would change: the runs whose verdict turns. */
@@ -11,12 +11,12 @@ export function* policyEffects(
   site: Assessed,
   choices: readonly Partial<Policy>[],
   tell: (done: number) => void = () => {},
-): Steps<PolicyEffect[]> {
+): InSlices<PolicyEffect[]> {
   const { plan } = site.index
   const effects: PolicyEffect[] = []
   for (const [at, choice] of choices.entries()) {
     tell(at)
-    const { assessment } = yield* assessInSteps({ ...plan, policy: { ...plan.policy, ...choice } })
+    const { assessment } = yield* assessInSlices({ ...plan, policy: { ...plan.policy, ...choice } })
     const turned = turnedBetween(site.assessment, { ...assessment, needs: site.assessment.needs }, site.index)
     effects.push({ choice, turned })
   }

@@ -7,11 +7,11 @@ import type { Plan } from '../plan/plan'
 import { indexPlan, type SiteIndex } from '../plan/site-index'
 import type { Bearing } from '../vocabulary/list'
 import type { Run } from '../vocabulary/run'
+import { finished, type InSlices } from '../work/in-slices'
 import { madeFrom } from '../work/kept'
 import { patched } from '../work/patched-map'
-import { finished, type Steps } from '../work/steps'
 import type { Aspect, Between } from './aspects'
-import { type Assessed, assessInSteps, assessRun, crossingsOn, needVerdict, type Walks } from './assess'
+import { type Assessed, assessInSlices, assessRun, crossingsOn, needVerdict, type Walks } from './assess'
 import { aspects } from './checks'
 import type { Crossing } from './situation'
 
@@ -25,19 +25,19 @@ export const reassess = (
   plan: Plan,
   observed: readonly Touched[] = [],
   by: readonly Aspect[] = aspects,
-): Assessed => finished(reassessInSteps(before, plan, observed, by))
+): Assessed => finished(reassessInSlices(before, plan, observed, by))
 
 /** The same a little at a time, where a change bears on everything. */
-export function* reassessInSteps(
+export function* reassessInSlices(
   before: Assessed,
   plan: Plan,
   observed: readonly Touched[] = [],
   by: readonly Aspect[] = aspects,
-): Steps<Assessed> {
+): InSlices<Assessed> {
   if (plan === before.index.plan) return before
   // what a site goes by, and whether it is one to practise on, bears on everything
   if (plan.policy !== before.index.plan.policy || plan.site.practice !== before.index.plan.site.practice)
-    return yield* assessInSteps(plan)
+    return yield* assessInSlices(plan)
   const index = indexPlan(plan)
   const site: Between = { before: before.index, after: index }
   const marked: Marked = { runs: new Set(), needs: new Set(), anyPath: false }
@@ -128,7 +128,7 @@ function* keptOr<Verdict extends { id: string }, Item extends { id: string }>(
   items: readonly Item[],
   asked: ReadonlySet<string>,
   work: (item: Item) => Verdict,
-): Steps<readonly Verdict[]> {
+): InSlices<readonly Verdict[]> {
   const verdicts: Verdict[] = []
   const replaced: [Verdict, Verdict][] = []
   let worked = 0

@@ -43,7 +43,7 @@ export const openingOf = (door: Door): BitsPerSecond => Math.max(door.data?.rate
 const dataSheet = fromMemory('the data sheet as entered in the survey')
 
 /** What a door is asked to pass: pictures beside the data, data, or both. */
-export type Asked = { pictures: boolean; data: boolean }
+export type ToPass = { pictures: boolean; data: boolean }
 
 /**
  * The doors of a run from the host port to the far port, each as wide as what it passes of what is asked of the run: a lead that could
@@ -62,7 +62,7 @@ export function doorsOf(
     data.shared === null ? LINK_MODES : LINK_MODES.filter((mode) => fromModes.has(mode) && toModes.has(mode))
   const tunnelled = picture?.via === 'tunnel'
   const onlyPictures = crossing.has('picture') && [...crossing].every((kind) => kind === 'picture' || kind === 'power')
-  const asked: Asked = {
+  const asked: ToPass = {
     pictures: !tunnelled && (crossing.has('picture') || data.shared === null),
     data: tunnelled || (data.shared !== null && !onlyPictures),
   }
@@ -73,7 +73,7 @@ export function doorsOf(
   ]
 }
 
-function portDoor(socket: Socket, direction: 'out' | 'in', asked: Asked): Door {
+function portDoor(socket: Socket, direction: 'out' | 'in', asked: ToPass): Door {
   const { device, port } = socket
   const mode = asked.data ? bestMode(portModes(port)) : null
   const offer = asked.pictures ? portPicture(port, direction) : null
@@ -101,7 +101,7 @@ function portDoor(socket: Socket, direction: 'out' | 'in', asked: Asked): Door {
   }
 }
 
-function leadDoor(lead: LaidLead, spoken: readonly LinkMode[], policy: Policy, here: Here, asked: Asked): Door {
+function leadDoor(lead: LaidLead, spoken: readonly LinkMode[], policy: Policy, here: Here, asked: ToPass): Door {
   const alone = { leads: [lead], seen: NOTHING_LEARNT, here }
   const mode = asked.data
     ? bestMode(spoken.filter((candidate) => carries(alone, candidate, policy).lack === null))
@@ -125,7 +125,7 @@ function leadDoor(lead: LaidLead, spoken: readonly LinkMode[], policy: Policy, h
   }
 }
 
-function reachesOf({ reach }: LaidLead, spoken: readonly LinkMode[], asked: Asked): Door['reaches'] {
+function reachesOf({ reach }: LaidLead, spoken: readonly LinkMode[], asked: ToPass): Door['reaches'] {
   const data = asked.data ? reach.data.filter(({ mode }) => spoken.includes(mode)) : []
   const rows = [
     ...data.map(({ mode, reach: far }) => ({

@@ -5,7 +5,7 @@ import { applyChange } from '../change/apply'
 import { assessAnew } from '../checks/assess'
 import { byId } from '../plan/lookup'
 import { atLeast } from '../quantity/limit'
-import { finished } from '../work/steps'
+import { finished } from '../work/in-slices'
 import { proposeKind } from './kind-proposal'
 
 describe('one kind for many runs', () => {

@@ -1,10 +1,10 @@
-import type { Edit, Place } from '../change/change'
+import type { Edit, LogPosition } from '../change/change'
 import { type Assessed, leadingFinding } from '../checks/assess'
 import { judged } from '../checks/look-ahead'
 import { isWorse, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
 import type { Run } from '../vocabulary/run'
-import type { Steps } from '../work/steps'
+import type { InSlices } from '../work/in-slices'
 import type { LeadProposal, LeftRun, ProposedLead } from './lead-proposal'
 import { leadOfKind } from './offers'
 
@@ -15,9 +15,9 @@ import { leadOfKind } from './offers'
 export function* proposeKind(
   site: Assessed,
   { runs, kind: kindId }: { runs: readonly string[]; kind: string },
-  base: Place,
+  base: LogPosition,
   tell: (done: number) => void = () => {},
-): Steps<LeadProposal> {
+): InSlices<LeadProposal> {
   const { index, assessment } = site
   const kind = index.kinds.get(kindId)
   const verdicts = byId(assessment.runs)

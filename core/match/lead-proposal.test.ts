@@ -5,7 +5,7 @@ import { applyChange } from '../change/apply'
 import type { Copy } from '../change/change'
 import { assess, assessAnew } from '../checks/assess'
 import { GRADES } from '../checks/finding'
-import { finished } from '../work/steps'
+import { finished } from '../work/in-slices'
 import { proposeLeads } from './lead-proposal'
 
 const proposalFor = ({ plan, place }: Copy) =>

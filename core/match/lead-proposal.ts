@@ -1,4 +1,4 @@
-import type { Edit, Place } from '../change/change'
+import type { Edit, LogPosition } from '../change/change'
 import { type Assessed, leadingFinding } from '../checks/assess'
 import type { Finding } from '../checks/checks'
 import { severity, type Verdict } from '../checks/finding'
@@ -6,7 +6,7 @@ import { judged } from '../checks/look-ahead'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
 import type { Run } from '../vocabulary/run'
-import type { Steps } from '../work/steps'
+import type { InSlices } from '../work/in-slices'
 import { freeCables } from './rank-all'
 
 /** One run with the lead proposed for it. */
@@ -30,9 +30,9 @@ const MOST_LOOKED_AT = 40
 export function* proposeLeads(
   site: Assessed,
   runIds: readonly string[],
-  base: Place,
+  base: LogPosition,
   tell: (done: number) => void = () => {},
-): Steps<LeadProposal> {
+): InSlices<LeadProposal> {
   const { index, walks, assessment } = site
   const verdicts = byId(assessment.runs)
   const given = new Map<string, Run>()

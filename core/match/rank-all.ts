@@ -1,4 +1,4 @@
-import { type Aspect, type RunAsked, type Spots, spotsOf } from '../checks/aspects'
+import { type Aspect, type RunToJudge, type Spots, spotsOf } from '../checks/aspects'
 import { assessRun, walkNeeds } from '../checks/assess'
 import { aspects, checks } from '../checks/checks'
 import { GRADES, type Verdict } from '../checks/finding'
@@ -68,7 +68,7 @@ export function freeCables(
 function rankedFor(index: SiteIndex, run: Run, crossed: readonly Crossing[]) {
   const drawer = drawerOf(index)
   const { cables, told, spots } = drawer
-  const asked: RunAsked = { index, run, crossed, spots }
+  const asked: RunToJudge = { index, run, crossed, spots }
   const likeness = likenessOf(asked)
   const rests = told.get(likeness) ?? []
   if (told.size >= MOST_TOLD) told.clear()
@@ -116,7 +116,7 @@ const sameCables = (one: SiteIndex, other: SiteIndex): boolean =>
     [...one.cablesOfKind.keys()].every((kind) => one.kinds.get(kind) === other.kinds.get(kind)))
 
 /** Deals the drawer, already in the order that breaks ties, into classes by verdict, blocks, whether it lies elsewhere, and pairing. */
-function rankOne(asked: RunAsked, { cables, numbers }: Drawer, rests: Rests): Ranked {
+function rankOne(asked: RunToJudge, { cables, numbers }: Drawer, rests: Rests): Ranked {
   const { index, run, crossed } = asked
   const route = run.route.length
   const wanted = leadFor(route, index.plan.policy)
@@ -197,4 +197,4 @@ function numbered(sorts: readonly (string | null)[]): number[] {
 }
 
 /** What of a run its verdicts follow from, apart from the length of its route and from names. */
-const likenessOf = (asked: RunAsked): string => JSON.stringify(aspects.map(({ ofRun }) => ofRun?.(asked)))
+const likenessOf = (asked: RunToJudge): string => JSON.stringify(aspects.map(({ ofRun }) => ofRun?.(asked)))

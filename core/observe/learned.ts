@@ -1,6 +1,6 @@
+import { finished, type InSlices } from '../work/in-slices'
 import { keptWith, type ListChange } from '../work/kept'
 import { type Patch, patched } from '../work/patched-map'
-import { finished, type Steps } from '../work/steps'
 import { countedOf } from './counted'
 import { entityOf, type Subject } from './every'
 import { learn } from './learn'
@@ -80,14 +80,14 @@ export function observationsOf(plan: Observed, subject: Subject | { run: string 
 const isOfRun = ([observation]: readonly Observation[], run: string): boolean =>
   observation !== undefined && 'run' in observation.subject && observation.subject.run === run
 
-const foldedOf = (plan: Observed): Folded => finished(foldInSteps(plan))
+const foldedOf = (plan: Observed): Folded => finished(foldInSlices(plan))
 
 /** What is believed of a site that has seen much, worked out a little at a time; after that `learnedOf` has it at hand. */
-export function* learnInSteps(plan: Observed): Steps<void> {
-  yield* foldInSteps(plan)
+export function* learnInSlices(plan: Observed): InSlices<void> {
+  yield* foldInSlices(plan)
 }
 
-function* foldInSteps({ observations, site }: Observed): Steps<Folded> {
+function* foldInSlices({ observations, site }: Observed): InSlices<Folded> {
   const kept = folded(observations)
   const found = kept.latest
   if (found?.practice === site.practice) return found
@@ -130,7 +130,7 @@ function* learnedFrom(
   before: Learned,
   touched: ReadonlyMap<SubjectName, Subject>,
   practice: boolean,
-): Steps<Learned> {
+): InSlices<Learned> {
   const changes = new Map<SubjectName, { subject: Subject; learnt: Learnt } | undefined>()
   const fold = (name: SubjectName, subject: Subject, list: readonly Observation[]): void => {
     const learnt = learn(countedOf(list, practice))

@@ -1,4 +1,4 @@
-import type { Edit, Place } from '../change/change'
+import type { Edit, LogPosition } from '../change/change'
 import { editsBetween } from '../change/edits-between'
 import { type Assessed, assessAnew, leadingFinding } from '../checks/assess'
 import type { Finding } from '../checks/checks'
@@ -9,7 +9,7 @@ import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
 import type { Run } from '../vocabulary/run'
-import type { Steps } from '../work/steps'
+import type { InSlices } from '../work/in-slices'
 import { EFFORTS, type Effort, type Move, type MoveWords, type Scene } from './move'
 import { proposers } from './moves'
 import { roomOf } from './room'
@@ -46,7 +46,12 @@ const UNKNOWN_PRICE = Number.MAX_VALUE
  * What would make a run clear: a search over small changes of the plan, singly, and two together where no single one does. Each is judged on the part
  * of the site the run can bear on, and what is offered once more on all of it, so that whatever gets worse elsewhere is told. Pure and a step at a time.
  */
-export function* findWaysOut(site: Assessed, runId: string, base: Place, wanted: Wanted = 'all'): Steps<WaysOut> {
+export function* findWaysOut(
+  site: Assessed,
+  runId: string,
+  base: LogPosition,
+  wanted: Wanted = 'all',
+): InSlices<WaysOut> {
   const room = roomOf(site.index, runId)
   const before = assessAnew(room)
   const scene = sceneOf(before, site.index, runId)
@@ -173,13 +178,13 @@ const wordsOf = ({ moves }: Attempt): Pick<WayOut, 'moves' | 'effort' | 'price'>
 })
 
 /** A way out as it was judged, in its room. Many together are judged on the whole site once, by whoever puts them together. */
-function inRoom(room: Plan, base: Place, attempt: Attempt): WayOut {
+function inRoom(room: Plan, base: LogPosition, attempt: Attempt): WayOut {
   const edits = editsBetween(room, applied(room, attempt.moves) ?? room, base)
   return { ...wordsOf(attempt), after: attempt.after, worse: attempt.worse, edits }
 }
 
 /** A way out as the whole site with exactly its edits judges it. */
-function onSite(site: Assessed, runId: string, base: Place, attempt: Attempt): WayOut {
+function onSite(site: Assessed, runId: string, base: LogPosition, attempt: Attempt): WayOut {
   const { plan } = site.index
   const edits = editsBetween(plan, applied(plan, attempt.moves) ?? plan, base)
   const { index, assessment } = judged(site, edits)

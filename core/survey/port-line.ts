@@ -70,7 +70,7 @@ const wordOf = <Value extends string>(words: Readonly<Record<string, Value>>, va
 
 const MOST_AT_ONCE = 16
 
-type Draft = {
+type PortSaid = {
   connector?: Connector
   gender?: 'plug'
   role?: Port['role']
@@ -112,7 +112,7 @@ export function parsePortLine(line: string): Parsed<SaidPort[]> {
   const count = counted ? Number(counted[1]) : 1
   if (counted) words.shift()
   if (count < 1 || count > MOST_AT_ONCE) return unreadable(`One line says at most ${MOST_AT_ONCE} ports.`)
-  const draft: Draft = {}
+  const draft: PortSaid = {}
   for (let at = 0; at < words.length; at += 1) {
     const word = (words[at] ?? '').toLowerCase()
     const next = (words[at + 1] ?? '').toLowerCase()
@@ -172,13 +172,13 @@ const wattsOf = (word: string): number | null => {
   return found ? Number(found[1]) : null
 }
 
-function readPower(draft: Draft, word: string, watts: string): boolean {
+function readPower(draft: PortSaid, word: string, watts: string): boolean {
   draft[word as 'gives' | 'takes'] = wattsOf(watts) ?? undefined
   return true
 }
 
 /** Takes one word into the draft; false where it is none. */
-function readWord(draft: Draft, word: string, written: string): boolean {
+function readWord(draft: PortSaid, word: string, written: string): boolean {
   // after its connector a number is the generation of HDMI
   if (draft.connector === 'hdmi' && word in HDMI_WORDS) draft.level = HDMI_WORDS[word]
   else if (draft.connector === undefined && word in CONNECTOR_WORDS) draft.connector = CONNECTOR_WORDS[word]
@@ -223,7 +223,7 @@ const SITE_WORDS: Readonly<Record<string, NonNullable<Port['sits']>>> = Object.f
 )
 
 /** What a draft comes to: a DisplayPort connector speaks DisplayPort, an HDMI one HDMI, where no word says of which generation. */
-function portOf(draft: Draft): Record<string, unknown> {
+function portOf(draft: PortSaid): Record<string, unknown> {
   const { connector, gender, role, usb, usb4, thunderbolt, gives, takes, sits, controller } = draft
   const { link, lanes = 4, level, direction = 'out', compression = false, noUsb, noPicture } = draft
   const dp = !noPicture && (connector === 'displayport' || connector === 'mini-displayport')

@@ -27,11 +27,11 @@ export type PictureEnds = { link: DisplayPortLink; lanes: 1 | 2 | 4; compression
 export type TunnelPicture = { mode: PictureMode; ends: PictureEnds }
 
 /** Steps a picture may come up at, best first: a link rate with a number of lanes, as hosts try them. */
-export type Step = { link: DisplayPortLink; lanes: 1 | 2 | 4; payload: BitsPerSecond }
-export const LADDER: readonly Step[] = makeLadder()
+export type Rung = { link: DisplayPortLink; lanes: 1 | 2 | 4; payload: BitsPerSecond }
+export const LADDER: readonly Rung[] = makeLadder()
 
-function makeLadder(): Step[] {
-  const steps: Step[] = []
+function makeLadder(): Rung[] {
+  const steps: Rung[] = []
   for (const link of DISPLAYPORT_LINKS) {
     for (const lanes of [1, 2, 4] as const) steps.push({ link, lanes, payload: displayPortLane[link].payload * lanes })
   }
@@ -46,7 +46,7 @@ export type Admitted = {
   /** What was left to reserve from when its turn came. */
   available: BitsPerSecond
   /** The step it came up at; null: refused. */
-  step: Step | null
+  step: Rung | null
   reserved: BitsPerSecond
   /** The wanted mode goes through the step it came up at, without compression. */
   fits: boolean
@@ -81,10 +81,10 @@ export function admitPictures(
     const wanted = streamRate(mode)
     const step =
       policy === 'link'
-        ? bestStep(ends, available)
+        ? bestRung(ends, available)
         : atMost(wanted, available)
-          ? leastStep(ends, wanted)
-          : bestStep(ends, available)
+          ? leastRung(ends, wanted)
+          : bestRung(ends, available)
     const fits = step !== null && atMost(wanted, step.payload) && atMost(wanted, available)
     const compressed = fits || step === null || !ends.compression ? null : squeezed(mode, step)
     const sends = compressed?.need ?? wanted
@@ -112,19 +112,19 @@ export function admitPictures(
 }
 
 /** The picture compressed to fit a step; null where it does not go through even so. */
-function squeezed(mode: PictureMode, { link, lanes }: Step): Fit | null {
+function squeezed(mode: PictureMode, { link, lanes }: Rung): Fit | null {
   const fit = fitPicture(mode, { family: 'displayport', link, lanes }, { compression: true })
   return fit.fits ? fit : null
 }
 
-const within = (step: Step, ends: PictureEnds): boolean =>
+const within = (step: Rung, ends: PictureEnds): boolean =>
   DISPLAYPORT_LINKS.indexOf(step.link) <= DISPLAYPORT_LINKS.indexOf(ends.link) && step.lanes <= ends.lanes
 
-const bestStep = (ends: PictureEnds, available: BitsPerSecond): Step | null =>
+const bestRung = (ends: PictureEnds, available: BitsPerSecond): Rung | null =>
   LADDER.find((step) => within(step, ends) && atMost(step.payload, available)) ?? null
 
 /** The smallest step that carries a stream; the largest the ends have where none does. */
-const leastStep = (ends: PictureEnds, wanted: BitsPerSecond): Step | null =>
+const leastRung = (ends: PictureEnds, wanted: BitsPerSecond): Rung | null =>
   LADDER.findLast((step) => within(step, ends) && atMost(wanted, step.payload)) ??
   LADDER.find((step) => within(step, ends)) ??
   null

@@ -1,4 +1,4 @@
-import { type Assessed, assessAnew, assessInSteps } from '../checks/assess'
+import { type Assessed, assessAnew, assessInSlices } from '../checks/assess'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
 import { hostBehind } from '../path/reachable'
 import { formatPictureMode } from '../picture/mode-text'
@@ -11,7 +11,7 @@ import { usefulOffers } from '../remedy/best-lead'
 import { roomOf } from '../remedy/room'
 import type { Growth, Upgrade } from '../vocabulary/growth'
 import type { Need } from '../vocabulary/need'
-import type { Steps } from '../work/steps'
+import type { InSlices } from '../work/in-slices'
 
 /** A run that an upgrade would break, and what would have to be bought for it to hold. */
 export type Fallen = Turned & {
@@ -70,9 +70,9 @@ function withDisplay(plan: Plan, { at, mode }: Extract<Growth, { what: 'display'
 }
 
 /** What an upgrade would break, and what it would cost to buy for it now, a step at a time. */
-export function* judgeUpgrade(site: Assessed, upgrade: Upgrade): Steps<GrowthAnswer> {
+export function* judgeUpgrade(site: Assessed, upgrade: Upgrade): InSlices<GrowthAnswer> {
   const plan = grown(site.index.plan, upgrade)
-  const after = yield* assessInSteps(plan)
+  const after = yield* assessInSlices(plan)
   const turned = turnedBetween(
     { runs: site.assessment.runs, needs: [] },
     { runs: after.assessment.runs, needs: [] },

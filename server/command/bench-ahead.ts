@@ -3,7 +3,7 @@ import { reassess } from '../../core/checks/reassess'
 import { proposeLeads } from '../../core/match/lead-proposal'
 import { put } from '../../core/plan/put'
 import { findWaysOut } from '../../core/remedy/search'
-import { finished } from '../../core/work/steps'
+import { finished } from '../../core/work/in-slices'
 import { largeSite } from './bench-change'
 import { median, repeated, timed } from './timing'
 

@@ -4,12 +4,12 @@ import type { Knex } from 'knex'
 import { applyChange } from '../../core/change/apply'
 import {
   type Change,
+  type ChangeToMake,
   type Clash,
   type Copy,
-  type Draft,
   type Edit,
   entityKey,
-  type Place,
+  type LogPosition,
   revisionOf,
   type What,
 } from '../../core/change/change'
@@ -31,7 +31,7 @@ export type Hand = {
   /** What was sent under that id, in short: the route, what it asks for and its fields. The same again is answered as it was; anything else is refused. */
   digest?: string | undefined
   /** A place whose state somebody has seen in a conflict and writes over. */
-  over?: Place | null
+  over?: LogPosition | null
 }
 
 export type Refused = { outcome: 'refused'; faults: readonly Fault[] }
@@ -42,8 +42,8 @@ export type ClashWith = Clash & { by: string | null }
 
 export type Outcome =
   /** No id where nothing was to be changed. `what` it was called and its `edits`, as they were written. */
-  | { outcome: 'saved'; place: Place; id: string | null; what: What | null; edits: readonly Edit[] }
-  | { outcome: 'conflict'; clashes: ClashWith[]; place: Place }
+  | { outcome: 'saved'; place: LogPosition; id: string | null; what: What | null; edits: readonly Edit[] }
+  | { outcome: 'conflict'; clashes: ClashWith[]; place: LogPosition }
   | Refused
   | { outcome: 'no-site' }
   /** The database went away while it answered: the change may have been saved, and sending it again saves it once. */
@@ -52,16 +52,16 @@ export type Outcome =
 /** What is asked for stands so already. */
 export const NOTHING_TO_CHANGE = { outcome: 'nothing' } as const
 
-type Made = (Draft & { undoes?: string }) | Refused | typeof NOTHING_TO_CHANGE
+type Made = (ChangeToMake & { undoes?: string }) | Refused | typeof NOTHING_TO_CHANGE
 
 /** Makes a change of the site as it stands when its turn has come, or says that there is nothing to change; what it refuses is not written. */
-export type MakeDraft = (copy: Copy, trx: Knex) => Made | Promise<Made>
+export type MakeChange = (copy: Copy, trx: Knex) => Made | Promise<Made>
 
 /**
  * The one way a site changes. Takes the site's turn and lock, brings the copy up to date, lets `make` say what is to be changed, merges what somebody
  * else changed since field by field, applies it, and writes entities and log in one transaction: all of it or nothing.
  */
-export function changeSite(knex: Knex, siteId: string, hand: Hand, make: MakeDraft): Promise<Outcome> {
+export function changeSite(knex: Knex, siteId: string, hand: Hand, make: MakeChange): Promise<Outcome> {
   const id = hand.id ?? randomUUID()
   return inTurn(siteId, () =>
     withRetries(knex, siteId, id, (attempt) => once(knex, siteId, { ...hand, id }, make, attempt)),
@@ -120,7 +120,7 @@ async function once(
   knex: Knex,
   siteId: string,
   hand: Hand & { id: string },
-  make: MakeDraft,
+  make: MakeChange,
   attempt: Attempt,
 ): Promise<Outcome> {
   let held: Held | null = null

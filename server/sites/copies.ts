@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { replay } from '../../core/change/apply'
-import type { Copy, Edit, Place } from '../../core/change/change'
+import type { Copy, Edit, LogPosition } from '../../core/change/change'
 import { editsSince, readCopy, type SiteRow, siteRow } from './entity-rows'
 
 /** A site as this process holds it: a copy at a place in its log, of a site that is the same as long as its identity is. */
@@ -68,7 +68,7 @@ export async function copyWithin(knex: Knex, trx: Knex, siteId: string): Promise
 }
 
 /** A copy brought to a later place by the edits of each change in between. */
-export function caughtUp(from: Copy, to: Place, edits: ReadonlyMap<Place, readonly Edit[]>): Copy {
+export function caughtUp(from: Copy, to: LogPosition, edits: ReadonlyMap<LogPosition, readonly Edit[]>): Copy {
   let copy = from
   for (let place = from.place + 1; place <= to; place += 1) copy = replay(copy, edits.get(place) ?? []).copy
   return copy

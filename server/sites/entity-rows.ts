@@ -1,6 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import type { Knex } from 'knex'
-import { type Change, type Copy, type Edit, entityKey, type Place } from '../../core/change/change'
+import { type Change, type Copy, type Edit, entityKey, type LogPosition } from '../../core/change/change'
 import { POLICY_ID, SITE_ID } from '../../core/change/copy'
 import type { ChangeName } from '../../core/change/words'
 import { entityOf, type Subject } from '../../core/observe/every'
@@ -12,7 +12,7 @@ import { foldTag } from '../../core/vocabulary/fields'
 import { Failure } from '../failure'
 
 /** A site as its row says it. */
-export type SiteRow = { id: string; identity: string; place: Place; bytes: number; grown: number }
+export type SiteRow = { id: string; identity: string; place: LogPosition; bytes: number; grown: number }
 
 // biome-ignore lint/suspicious/noExplicitAny: a row is whatever its table holds; what comes of it is typed by the function that reads it
 type Row = Record<string, any>
@@ -30,7 +30,7 @@ export async function readCopy(trx: Knex, { id, place, bytes, grown }: SiteRow):
     .orderBy('rank')
     .select('list', 'id', 'revision', 'version', 'body')
   const lists = new Map<ListName, Entity[]>(LIST_NAMES.map((list) => [list, []]))
-  const revisions = new Map<string, Place>()
+  const revisions = new Map<string, LogPosition>()
   for (const row of rows) {
     lists.get(row.list)?.push(upgraded(row, row.body) as Entity)
     if (row.revision > 1 && !entityLists[row.list as ListName].grows)
@@ -52,7 +52,7 @@ export async function readCopy(trx: Knex, { id, place, bytes, grown }: SiteRow):
 }
 
 /** A line of the log without its edits. */
-export type LogLine = Omit<Change, 'edits'> & { place: Place }
+export type LogLine = Omit<Change, 'edits'> & { place: LogPosition }
 
 export const logLineOf = (row: Row): LogLine => ({
   place: row.place,
@@ -96,9 +96,9 @@ const editOf = (row: Row): Edit => ({
 export async function editsSince(
   trx: Knex,
   siteId: string,
-  since: Place,
-  upTo: Place | null = null,
-): Promise<Map<Place, Edit[]>> {
+  since: LogPosition,
+  upTo: LogPosition | null = null,
+): Promise<Map<LogPosition, Edit[]>> {
   const rows: Row[] = await trx('edits')
     .where({ site_id: siteId })
     .where('place', '>', since)
@@ -106,7 +106,7 @@ export async function editsSince(
     .orderBy('place')
     .orderBy('seq')
     .select('place', 'list', 'id', 'version', 'value', 'moved', 'before_id')
-  const byPlace = new Map<Place, Edit[]>()
+  const byPlace = new Map<LogPosition, Edit[]>()
   for (const row of rows) {
     const list = byPlace.get(row.place)
     if (list) list.push(editOf(row))
@@ -116,7 +116,7 @@ export async function editsSince(
 }
 
 /** What the observations are about that came or went behind a place. */
-export async function subjectsSince(trx: Knex, siteId: string, since: Place): Promise<Subject[]> {
+export async function subjectsSince(trx: Knex, siteId: string, since: LogPosition): Promise<Subject[]> {
   const rows: Row[] = await trx('edits')
     .where({ site_id: siteId, list: 'observations' })
     .where('place', '>', since)
@@ -125,7 +125,7 @@ export async function subjectsSince(trx: Knex, siteId: string, since: Place): Pr
 }
 
 /** The edits that take a change back, as they were written with it. */
-export async function inverseAt(trx: Knex, siteId: string, place: Place): Promise<Edit[]> {
+export async function inverseAt(trx: Knex, siteId: string, place: LogPosition): Promise<Edit[]> {
   const rows: Row[] = await trx('edits').where({ site_id: siteId, place }).orderBy('back_seq')
   return rows.map((row) => ({
     list: row.list,
@@ -141,7 +141,7 @@ export async function entityWas(
   trx: Knex,
   siteId: string,
   { list, id }: Pick<Edit, 'list' | 'id'>,
-  at: Place,
+  at: LogPosition,
 ): Promise<{ was: Entity | null } | null> {
   const row = await trx('edits')
     .where({ site_id: siteId, list, id })

@@ -5,11 +5,11 @@ import { deleteRun } from '../../core/change/changes/run'
 import { choosePolicy } from '../../core/change/changes/site'
 import { changeWords } from '../../core/change/words'
 import { freshSites, HAND } from '../../tests/support/demo-site'
-import { changeSite, type MakeDraft, type Outcome } from './change-site'
+import { changeSite, type MakeChange, type Outcome } from './change-site'
 import { historyOf, undoChange } from './history'
 
 const { now, stored } = freshSites()
-const doIt = (make: MakeDraft, by = 'Ada') => changeSite(now.knex, now.site, { by }, make)
+const doIt = (make: MakeChange, by = 'Ada') => changeSite(now.knex, now.site, { by }, make)
 const idOf = (outcome: Outcome): string => {
   if (outcome.outcome !== 'saved') throw new Error(JSON.stringify(outcome))
   return outcome.id ?? ''
@@ -27,7 +27,7 @@ const note = (id: string, text: string, by?: string) =>
     by,
   )
 const undo = (id: string) => undoChange(now.knex, now.site, HAND, id)
-const lend: MakeDraft = ({ plan, place }) => standCables(plan.cables.slice(0, 3), place, 'lent')
+const lend: MakeChange = ({ plan, place }) => standCables(plan.cables.slice(0, 3), place, 'lent')
 
 describe('history', () => {
   it('says who did what, when and to what, the latest first', async () => {
@@ -77,7 +77,7 @@ describe('the history of a cable', () => {
 })
 
 describe('undo', () => {
-  it.each<[string, MakeDraft]>([
+  it.each<[string, MakeChange]>([
     ['lending cables', lend],
     ['choosing a policy', ({ plan, place }) => choosePolicy(plan, place, { length: 'bench' })],
     ['deleting a run', ({ plan, place }) => deleteRun(plan, place, plan.runs[15] as never)],
@@ -131,7 +131,7 @@ describe('undo', () => {
         .map((need) => ({ list: 'needs', id: need.id, base: place, value: { ...need, through: ['r-09', 'r-11'] } })),
     }))
     const remove =
-      (id: string): MakeDraft =>
+      (id: string): MakeChange =>
       ({ plan, place }) =>
         deleteRun(plan, place, plan.runs.find((run) => run.id === id) as never)
     const first = idOf(await doIt(remove('r-11')))

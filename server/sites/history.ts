@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { LRUCache } from 'lru-cache'
 import { applyChange } from '../../core/change/apply'
-import { type Copy, type Edit, entityKey, type Place } from '../../core/change/change'
+import { type Copy, type Edit, entityKey, type LogPosition } from '../../core/change/change'
 import { entityAt } from '../../core/change/copy'
 import { rebase } from '../../core/change/merge'
 import { changeWords } from '../../core/change/words'
@@ -19,7 +19,7 @@ export type HistoryLine = LogLine & {
   kept: string | null
 }
 
-export type HistoryPage = { lines: HistoryLine[]; older: Place | null; newer: boolean }
+export type HistoryPage = { lines: HistoryLine[]; older: LogPosition | null; newer: boolean }
 
 const LINES = 30
 const TOUCHED_SHOWN = 6
@@ -27,10 +27,15 @@ const MOST_LOOKED_AT = 40
 /** Of a change that touched more than this it is not worked out beforehand whether it can be undone. */
 const MOST_TRIED = 400
 
-export type Asked = { before?: Place | undefined; of?: { list: ListName; id: string } | undefined }
+export type HistoryAsked = { before?: LogPosition | undefined; of?: { list: ListName; id: string } | undefined }
 
 /** Changes of a site, the latest first; of one entity where that is asked. */
-export async function historyOf(knex: Knex, siteId: string, copy: Copy, { before, of }: Asked): Promise<HistoryPage> {
+export async function historyOf(
+  knex: Knex,
+  siteId: string,
+  copy: Copy,
+  { before, of }: HistoryAsked,
+): Promise<HistoryPage> {
   const query = knex('changes').where({ 'changes.site_id': siteId }).where('changes.place', '<=', copy.place)
   if (before !== undefined) query.where('changes.place', '<', before)
   if (of)
@@ -162,7 +167,7 @@ export const undoChange = (knex: Knex, siteId: string, hand: Hand, changeId: str
   })
 
 /** The changes behind a place, oldest first, without what they did. */
-export async function linesSince(knex: Knex, siteId: string, since: Place): Promise<LogLine[]> {
+export async function linesSince(knex: Knex, siteId: string, since: LogPosition): Promise<LogLine[]> {
   const rows = await knex('changes')
     .where({ site_id: siteId })
     .where('place', '>', since)

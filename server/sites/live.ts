@@ -1,18 +1,18 @@
 import type { Knex } from 'knex'
-import type { Place } from '../../core/change/change'
+import type { LogPosition } from '../../core/change/change'
 import { log } from '../log'
 
-type Listener = (place: Place) => void
+type Listener = (place: LogPosition) => void
 
 /** Who wants to hear of which site. Pages are open in browsers; other processes change sites too, so the database is asked as well. */
 const listeners = new Map<string, Set<Listener>>()
 const ASK_EVERY_MS = 400
 
 let asking: ReturnType<typeof setInterval> | undefined
-const heard = new Map<string, Place>()
+const heard = new Map<string, LogPosition>()
 
 /** Tells those who listen that a site has come to a place in its log. */
-export function announce(siteId: string, place: Place): void {
+export function announce(siteId: string, place: LogPosition): void {
   const known = heard.get(siteId) ?? 0
   if (place <= known) return
   if (listeners.has(siteId)) heard.set(siteId, place)
@@ -41,7 +41,7 @@ export function listen(knex: Knex, siteId: string, listener: Listener): () => vo
 /** One question for all sites that somebody listens to. */
 async function ask(knex: Knex): Promise<void> {
   try {
-    const rows: { id: string; place: Place }[] = await knex('sites')
+    const rows: { id: string; place: LogPosition }[] = await knex('sites')
       .whereIn('id', [...listeners.keys()])
       .select('id', 'place')
     for (const { id, place } of rows) announce(id, place)

@@ -15,7 +15,7 @@ import { LongTable, type RowProps } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { Take } from '../../ui/take'
 import { useUnit } from '../../ui/units'
-import { type Asked, useAsked } from '../../ui/use-asked'
+import { type AnswerSoFar, useAsked } from '../../ui/use-asked'
 import look from './proposal.module.css'
 
 type Props = { runs: readonly string[]; close: () => void }
@@ -91,7 +91,7 @@ function LeadProposal({
   title,
   none,
   some,
-}: Props & { asked: Asked<Proposal>; title: string; none: string; some: string }) {
+}: Props & { asked: AnswerSoFar<Proposal>; title: string; none: string; some: string }) {
   const unit = useUnit()
   const [left, setLeft] = useState(false)
   const proposal = step === 'answered' ? last : null

@@ -1,5 +1,5 @@
 import { data, redirect } from 'react-router'
-import type { Copy, Draft } from '../../../core/change/change'
+import type { ChangeToMake, Copy } from '../../../core/change/change'
 import {
   deleteFloor,
   deletePathway,
@@ -66,9 +66,9 @@ function drafted(
   floor: Floor,
   unit: LengthUnit,
   drawing: Floor['drawing'],
-): Draft | Refused {
+): ChangeToMake | Refused {
   const base = baseOf(form)
-  const read = <T>(answer: Parsed<T>, make: (value: T) => Draft): Draft | Refused =>
+  const read = <T>(answer: Parsed<T>, make: (value: T) => ChangeToMake): ChangeToMake | Refused =>
     answer.ok ? make(answer.value) : refused('floor', answer.problem)
   const place = placeOf(plan, form)
   const pathway = pathwayOf(plan, form)

@@ -8,7 +8,7 @@ import { changeNeed, dropNeed, keepTriedRuns } from '../../../core/change/change
 import { corridorOf } from '../../../core/checks/corridor'
 import { formatNeedSize } from '../../../core/needs/need-text'
 import { byId } from '../../../core/plan/lookup'
-import { keepTrial } from '../../../core/variants/keep-trial'
+import { keepWhatIf } from '../../../core/variants/keep-what-if'
 import { judgeVariants } from '../../../core/variants/need-variants'
 import { type Need, needLabel } from '../../../core/vocabulary/need'
 import type { Run } from '../../../core/vocabulary/run'
@@ -73,7 +73,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (!before) return gone()
     const need = needOf(submission.value, params.need, before)
     const made = tried ? keepTriedRuns(plan, base, need, triedRuns(tried)) : changeNeed(plan, base, need)
-    return tried?.words ? (keepTrial(copy, made, tried.on, tried.words) ?? refused('tried', NOT_TRIED)) : made
+    return tried?.words ? (keepWhatIf(copy, made, tried.on, tried.words) ?? refused('tried', NOT_TRIED)) : made
   })
   if (saved?.outcome === 'saved')
     return redirect(
@@ -150,7 +150,7 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
           {...draft}
           form={needFormId(need)}
           kept={triedText(
-            draft.trial?.words ?? null,
+            draft.whatIf?.words ?? null,
             way.map(({ id }) => id),
             [...runs.values()],
             place,

@@ -8,7 +8,7 @@ import type { Need } from '../../../core/vocabulary/need'
 import type { Run } from '../../../core/vocabulary/run'
 import { useSite } from '../../ui/site-context'
 import { planWith } from '../run/draft-plan'
-import { type TriedBeside, useTrial } from '../run/use-trial'
+import { type TriedBeside, useWhatIf } from '../run/use-what-if'
 import { needFormSchema, needOf } from './need-form'
 
 export type NeedDraft = TriedBeside & {
@@ -17,7 +17,7 @@ export type NeedDraft = TriedBeside & {
   /** The runs of its way, in the order in which it takes them. */
   runs: readonly Run[]
   judged: Assessed
-  /** Whether anything but a trial is otherwise than it is saved. */
+  /** Whether anything but a what-if is otherwise than it is saved. */
   changed: boolean
 }
 
@@ -51,7 +51,7 @@ export function useNeedDraft(
     const site = now === index.plan ? assessed : reassess(assessed, now)
     return { asked, site, runs: (site.walks.paths.get(id) ?? []).map(({ run }) => run) }
   }, [assessed, typed, need, id, tried])
-  const beside = useTrial(drafted.site, drafted.runs, words)
+  const beside = useWhatIf(drafted.site, drafted.runs, words)
   const changed = drafted.site !== assessed
   return {
     draft: { ...beside, need: beside.judged.index.needs.get(id) ?? drafted.asked, runs: drafted.runs, changed },

@@ -18,7 +18,7 @@ import { Length, useUnit } from '../../ui/units'
 import { useAsked } from '../../ui/use-asked'
 import look from './candidates.module.css'
 import { SideBySide } from './side-by-side'
-import type { Draft } from './use-draft'
+import type { RunDraft } from './use-draft'
 
 const SHOWN = 8
 /** Nobody reads further down than this; whoever wants a certain cable finds it in the form. */
@@ -28,7 +28,7 @@ const REST_MS = 120
 /** So many stand side by side. */
 const MOST_BESIDE = 4
 
-type Props = { draft: Draft; formRef: RefObject<HTMLFormElement | null>; onChange: () => void }
+type Props = { draft: RunDraft; formRef: RefObject<HTMLFormElement | null>; onChange: () => void }
 
 const keyOf = (choice: Choice): string =>
   choice.from === 'drawer' ? choice.cable.id : leadKey({ kind: choice.kind.id, length: choice.length, reversed: false })

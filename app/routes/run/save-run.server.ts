@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto'
 import type { SubmissionResult } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, redirect } from 'react-router'
-import type { Place } from '../../../core/change/change'
+import type { LogPosition } from '../../../core/change/change'
 import { saveRun } from '../../../core/change/changes/run'
-import { keepTrial } from '../../../core/variants/keep-trial'
+import { keepWhatIf } from '../../../core/variants/keep-what-if'
 import { refused } from '../../../server/sites/change-site'
 import { currentCopy } from '../../../server/sites/copies'
 import { readForm } from '../../read-form.server'
@@ -18,7 +18,7 @@ import { changeOf, runFormSchema } from './run-form'
 export type RunSaveAnswer = {
   result: SubmissionResult<string[]>
   /** What somebody else made of the same, and the place in the log at which it stands. */
-  clash?: ToldClash & { place: Place }
+  clash?: ToldClash & { place: LogPosition }
 }
 
 /** Reads the run form, saves it, and answers with a redirect or with what is wrong, keeping what was typed. */
@@ -43,7 +43,7 @@ export async function saveRunForm(request: Request, siteId: string, runId: strin
     const before = plan.runs.find((run) => run.id === runId) ?? null
     const had = submission.value.had?.split(' ').filter(Boolean) ?? []
     const made = saveRun(plan, base, { ...changeOf(submission.value, before, plan, fresh), had })
-    return tried?.words ? (keepTrial(copy, made, [fresh.run], tried.words) ?? refused('tried', NOT_TRIED)) : made
+    return tried?.words ? (keepWhatIf(copy, made, [fresh.run], tried.words) ?? refused('tried', NOT_TRIED)) : made
   })
   if (saved?.outcome === 'saved')
     return redirect(addressWith(`/sites/${siteId}/runs/${fresh.run}`, { done: 'saved', took: tried && saved.id }))

@@ -14,7 +14,7 @@ import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { SqueezeBar } from '../../ui/squeeze-bar'
 import { useUnit } from '../../ui/units'
-import type { Draft } from './use-draft'
+import type { RunDraft } from './use-draft'
 
 /** Weight, stiffness, straps and plugs, where somebody has said. */
 const handWords = (hand: CableKind['hand']): string =>
@@ -30,7 +30,7 @@ const handWords = (hand: CableKind['hand']): string =>
 type Column = { name: string; verdict: RunVerdict; made?: string; hand?: string; price?: string }
 
 /** Door by door: what each lead passes here, beside the one that is planned now. */
-export function SideBySide({ draft, choices }: { draft: Draft; choices: readonly Choice[] }) {
+export function SideBySide({ draft, choices }: { draft: RunDraft; choices: readonly Choice[] }) {
   const unit = useUnit()
   const { plan, index } = useSite()
   const columns: Column[] = [

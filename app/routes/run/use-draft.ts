@@ -9,17 +9,17 @@ import type { SiteIndex } from '../../../core/plan/site-index'
 import type { Run } from '../../../core/vocabulary/run'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
-import { type DraftRun, planWith } from './draft-plan'
+import { planWith, type RunAsTyped } from './draft-plan'
 import { changeOf, runFormSchema } from './run-form'
-import { type TriedBeside, useTrial } from './use-trial'
+import { type TriedBeside, useWhatIf } from './use-what-if'
 
-export type Draft = TriedBeside & {
+export type RunDraft = TriedBeside & {
   index: SiteIndex
   run: Run
   crossings: readonly Crossing[]
   verdict: RunVerdict
   /** What was typed, where somebody has typed. */
-  typed: DraftRun | null
+  typed: RunAsTyped | null
 }
 
 /**
@@ -31,10 +31,10 @@ export function useDraft(
   plan: Plan,
   before: Run | null,
   words: string | null,
-): { draft: Draft | null; read: () => void } {
+): { draft: RunDraft | null; read: () => void } {
   const unit = useUnit()
   const { assessed } = useSite()
-  const [typed, setTyped] = useState<DraftRun | null>(null)
+  const [typed, setTyped] = useState<RunAsTyped | null>(null)
   const read = useCallback(() => {
     if (!form.current) return
     const submission = parseWithZod(new FormData(form.current), { schema: runFormSchema(unit) })
@@ -54,15 +54,15 @@ export function useDraft(
     const run = ahead?.run ?? before
     return { ahead, runs: run ? [run] : [], site: ahead ? reassess(assessed, planWith(plan, ahead)) : assessed }
   }, [typed, before, assessed, plan])
-  const { judged, ...beside } = useTrial(drafted.site, drafted.runs, words)
-  const { trials, trial, turned } = beside
-  const draft = useMemo((): Draft | null => {
+  const { judged, ...beside } = useWhatIf(drafted.site, drafted.runs, words)
+  const { whatIfs, whatIf, turned } = beside
+  const draft = useMemo((): RunDraft | null => {
     const [run] = drafted.runs
     const verdict = run && judged.assessment.runs.find(({ id }) => id === run.id)
     if (!run || !verdict) return null
     const crossings = judged.walks.crossings.get(run.id) ?? NONE
-    return { trials, trial, turned, run, index: judged.index, crossings, verdict, typed: drafted.ahead }
-  }, [drafted, judged, trials, trial, turned])
+    return { whatIfs, whatIf, turned, run, index: judged.index, crossings, verdict, typed: drafted.ahead }
+  }, [drafted, judged, whatIfs, whatIf, turned])
   return { draft, read }
 }
 const NONE: readonly Crossing[] = []

@@ -9,13 +9,13 @@ import { InlineSelect } from '../../ui/field'
 import { DoorGlyph } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
-import type { TriedBeside } from './use-trial'
+import type { TriedBeside } from './use-what-if'
 import look from './what-if.module.css'
 
 type Props = TriedBeside & {
   /** What else can be tried here, before the list. */
   children?: ReactNode
-  /** Something else than the trial was changed as well. */
+  /** Something else than the what-if was changed as well. */
   changed: boolean
   /** The form that keeps it, by its id, and what it sends then. */
   form: string
@@ -25,20 +25,20 @@ type Props = TriedBeside & {
 }
 
 /** What if: something to try; and, of whatever is tried here or in the form below, what it changes against the saved plan. It is kept as one change, or put back. */
-export function WhatIf({ trials, trial, turned, children, changed, form, kept, tryOut, putBack }: Props) {
+export function WhatIf({ whatIfs, whatIf, turned, children, changed, form, kept, tryOut, putBack }: Props) {
   const { plan } = useSite()
-  const sorts = [...new Set(trials.map(({ sort }) => sort))]
+  const sorts = [...new Set(whatIfs.map(({ sort }) => sort))]
   return (
     <section aria-label="What if" className={look.strip}>
       {children}
       {/* biome-ignore lint/a11y/noLabelWithoutControl: the choice within is a control */}
       <label>
         and{' '}
-        <InlineSelect value={trial?.words ?? ''} onChange={({ currentTarget }) => tryOut(currentTarget.value || null)}>
+        <InlineSelect value={whatIf?.words ?? ''} onChange={({ currentTarget }) => tryOut(currentTarget.value || null)}>
           <option value="">nothing else were different</option>
           {sorts.map((sort) => (
             <optgroup key={sort} label={sort}>
-              {trials
+              {whatIfs
                 .filter((each) => each.sort === sort)
                 .map(({ words }) => (
                   <option key={words}>{words}</option>
@@ -47,7 +47,7 @@ export function WhatIf({ trials, trial, turned, children, changed, form, kept, t
           ))}
         </InlineSelect>
       </label>
-      {(changed || trial) && (
+      {(changed || whatIf) && (
         <div className={look.changed}>
           <p aria-live="polite">
             Against the saved plan:{' '}
@@ -61,7 +61,7 @@ export function WhatIf({ trials, trial, turned, children, changed, form, kept, t
                   </span>
                 ))}
             {turned.length > MOST_TOLD && ` and ${turned.length - MOST_TOLD} more`}
-            {trial?.sort === 'the site goes' && (
+            {whatIf?.sort === 'the site goes' && (
               <>
                 {' '}
                 Kept, the whole site goes by it:{' '}
@@ -72,7 +72,7 @@ export function WhatIf({ trials, trial, turned, children, changed, form, kept, t
               </>
             )}
           </p>
-          <MainButton form={form} name="tried" value={kept ?? (trial ? triedText(trial.words) : '')}>
+          <MainButton form={form} name="tried" value={kept ?? (whatIf ? triedText(whatIf.words) : '')}>
             Keep it
           </MainButton>
           <QuietButton type="button" onClick={putBack}>

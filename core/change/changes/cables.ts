@@ -4,7 +4,7 @@ import type { Fault } from '../../plan/entity'
 import type { Plan } from '../../plan/plan'
 import type { Cable } from '../../vocabulary/cable'
 import { laidCables } from '../../vocabulary/run'
-import type { Draft, Edit, Place } from '../change'
+import type { ChangeToMake, Edit, LogPosition } from '../change'
 import { same } from '../merge'
 import type { ChangeName } from '../words'
 
@@ -12,7 +12,7 @@ const added = (observations: readonly Observation[]): Edit[] =>
   observations.map((value) => ({ list: 'observations', id: value.id, base: null, value }))
 
 /** Puts cables into the drawer, with what was seen of them. */
-export const addCables = (cables: readonly Cable[], observations: readonly Observation[]): Draft => ({
+export const addCables = (cables: readonly Cable[], observations: readonly Observation[]): ChangeToMake => ({
   what: { name: 'add cables', about: cables.map(({ tag }) => tag) },
   edits: [
     ...cables.map((value): Edit => ({ list: 'cables', id: value.id, base: null, value })),
@@ -36,7 +36,7 @@ const names: Partial<Record<keyof Cable, string>> = {
 }
 
 /** Saves what a cable is, as a form made it from the site at place `base`, with what was seen of it meanwhile. */
-export function saveCable(cable: Cable, base: Place, observations: readonly Observation[]): Draft {
+export function saveCable(cable: Cable, base: LogPosition, observations: readonly Observation[]): ChangeToMake {
   return {
     what(plan, edits) {
       const before = plan.cables.find(({ id }) => id === cable.id)
@@ -58,7 +58,7 @@ const standingNames: Record<Cable['standing'], ChangeName> = {
 }
 
 /** Puts cables back, lends or retires them; those that stand so already are left alone. */
-export function standCables(cables: readonly Cable[], base: Place, standing: Cable['standing']): Draft {
+export function standCables(cables: readonly Cable[], base: LogPosition, standing: Cable['standing']): ChangeToMake {
   const moved = cables.filter((cable) => cable.standing !== standing)
   return {
     what: { name: standingNames[standing], about: moved.map(({ tag }) => tag) },
@@ -70,7 +70,11 @@ export function standCables(cables: readonly Cable[], base: Place, standing: Cab
 export type TagSeries = { prefix: string; first: number; digits: number }
 
 /** New tags in the order of the cables. */
-export const tagCables = (cables: readonly Cable[], base: Place, { prefix, first, digits }: TagSeries): Draft => ({
+export const tagCables = (
+  cables: readonly Cable[],
+  base: LogPosition,
+  { prefix, first, digits }: TagSeries,
+): ChangeToMake => ({
   what: { name: 'tag cables', about: cables.map(({ tag }) => tag) },
   edits: cables.map((cable, at) => ({
     list: 'cables',
@@ -81,7 +85,7 @@ export const tagCables = (cables: readonly Cable[], base: Place, { prefix, first
 })
 
 /** Deletes cables with all that was observed of them. */
-export const deleteCables = (plan: Plan, cables: readonly Cable[], base: Place): Draft => ({
+export const deleteCables = (plan: Plan, cables: readonly Cable[], base: LogPosition): ChangeToMake => ({
   what: { name: 'delete cables', about: cables.map(({ tag }) => tag) },
   edits: [
     ...cables.map((cable): Edit => ({ list: 'cables', id: cable.id, base, value: null })),

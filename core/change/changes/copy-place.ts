@@ -5,7 +5,7 @@ import { put } from '../../plan/put'
 import type { Device } from '../../vocabulary/device'
 import type { Need } from '../../vocabulary/need'
 import { type Run, withLength } from '../../vocabulary/run'
-import type { Draft } from '../change'
+import type { ChangeToMake } from '../change'
 import { editsBetween } from '../edits-between'
 
 /** So many copies at once; a school has not more desks in a room. */
@@ -15,7 +15,7 @@ export const MOST_COPIES = 50
  * A place several times more: its devices, the runs between them and what flows between them, each with a number behind its name. Runs that lead out of the
  * place are left out, as their far ports are taken; cables lie in one run only, so the copies' runs have the kind of lead that is to be had, or none yet.
  */
-export function copyPlace(plan: Plan, place: Place, count: number): Draft {
+export function copyPlace(plan: Plan, place: Place, count: number): ChangeToMake {
   const devices = plan.devices.filter((device) => device.place === place.id)
   const here = new Set(devices.map(({ id }) => id))
   const runs = plan.runs.filter(({ from, to }) => here.has(from.device) && here.has(to.device))

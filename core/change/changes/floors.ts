@@ -5,22 +5,22 @@ import { joinedAt } from '../../route/split'
 import type { Device } from '../../vocabulary/device'
 import type { Floor, Pathway, PathwayPoint, Spot } from '../../vocabulary/floor'
 import type { Run } from '../../vocabulary/run'
-import type { Draft, Edit, Place } from '../change'
+import type { ChangeToMake, Edit, LogPosition } from '../change'
 
 /** A new floor, or one that is saved. */
-export const saveFloor = (floor: Floor, base: Place | null): Draft => ({
+export const saveFloor = (floor: Floor, base: LogPosition | null): ChangeToMake => ({
   what: { name: base === null ? 'add floor' : 'change floor', about: [floor.name] },
   edits: [{ list: 'floors', id: floor.id, base, value: floor }],
 })
 
 /** Takes a floor away; what still stands on it is told by whoever applies the change. */
-export const deleteFloor = (floor: Floor, base: Place): Draft => ({
+export const deleteFloor = (floor: Floor, base: LogPosition): ChangeToMake => ({
   what: { name: 'delete floor', about: [floor.name] },
   edits: [{ list: 'floors', id: floor.id, base, value: null }],
 })
 
 /** A new pathway, or one that is saved. What it touches on its way it joins; runs that follow the pathways go along. */
-export const savePathway = (plan: Plan, pathway: Pathway, base: Place | null, at: Place): Draft => ({
+export const savePathway = (plan: Plan, pathway: Pathway, base: LogPosition | null, at: LogPosition): ChangeToMake => ({
   what: { name: base === null ? 'lay pathway' : 'change pathway', about: [pathway.name] },
   edits: [
     { list: 'pathways', id: pathway.id, base, value: pathway },
@@ -32,16 +32,16 @@ export const savePathway = (plan: Plan, pathway: Pathway, base: Place | null, at
   ],
 })
 
-const joins = (pathways: readonly Pathway[], spots: readonly Spot[], base: Place): Edit[] =>
+const joins = (pathways: readonly Pathway[], spots: readonly Spot[], base: LogPosition): Edit[] =>
   joinedAt(pathways, spots).map((value) => ({ list: 'pathways', id: value.id, base, value }))
 
-export const deletePathway = (pathway: Pathway, base: Place): Draft => ({
+export const deletePathway = (pathway: Pathway, base: LogPosition): ChangeToMake => ({
   what: { name: 'delete pathway', about: [pathway.name] },
   edits: [{ list: 'pathways', id: pathway.id, base, value: null }],
 })
 
 /** Puts places on a floor, or changes how they stand there. */
-export const standPlaces = (plan: Plan, places: readonly SitePlace[], base: Place): Draft => ({
+export const standPlaces = (plan: Plan, places: readonly SitePlace[], base: LogPosition): ChangeToMake => ({
   what: { name: 'stand on floor', about: places.map(({ name }) => name) },
   edits: [
     ...places.map((value): Edit => ({ list: 'places', id: value.id, base, value })),
@@ -57,7 +57,7 @@ export const standPlaces = (plan: Plan, places: readonly SitePlace[], base: Plac
  * Moves a spot with all that is at it: the places and devices that stand there and every pathway with a point there, so that what was joined stays joined.
  * A pathway whose points would fall together is left as it is.
  */
-export function moveSpot(plan: Plan, base: Place, from: Spot, to: Spot): Draft {
+export function moveSpot(plan: Plan, base: LogPosition, from: Spot, to: Spot): ChangeToMake {
   const key = spotKey(from)
   const at = { floor: to.floor, x: to.x, y: to.y }
   const edits: Edit[] = []
@@ -89,7 +89,7 @@ export const couldFollow = (plan: Plan): Run[] =>
   plan.runs.filter((run) => !run.route.follows && !('why' in wayOf(plan, run)))
 
 /** Lets runs take the shortest way over the pathways, now and whenever these change. */
-export const followPathways = (plan: Plan, runs: readonly Run[], base: Place): Draft => ({
+export const followPathways = (plan: Plan, runs: readonly Run[], base: LogPosition): ChangeToMake => ({
   what: { name: 'follow pathways', about: runs.map(({ tag }) => tag) },
   edits: runs.map((run) => {
     const route = followedRoute(plan, { ...run, route: { ...run.route, follows: true } })

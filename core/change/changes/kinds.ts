@@ -1,14 +1,14 @@
 import { freeIds } from '../../plan/free-id'
 import type { Plan } from '../../plan/plan'
 import type { CableKind } from '../../vocabulary/cable'
-import type { Draft, Place } from '../change'
+import type { ChangeToMake, LogPosition } from '../change'
 
 /** Puts kinds into the catalogue: one of a name it knows replaces that one, so that cables of the kind keep it. */
 export function putKinds(
   plan: Plan,
-  base: Place,
+  base: LogPosition,
   kinds: readonly CableKind[],
-): { draft: Draft; added: number; replaced: number } {
+): { draft: ChangeToMake; added: number; replaced: number } {
   const known = new Map(plan.kinds.map(({ name, id }) => [name.toLowerCase(), id]))
   const idOf = freeIds(plan.kinds.map(({ id }) => id))
   // the last of several that bear one name
@@ -27,7 +27,7 @@ export function putKinds(
 }
 
 /** Takes a kind out of the catalogue. */
-export const removeKind = ({ id, name }: CableKind, base: Place): Draft => ({
+export const removeKind = ({ id, name }: CableKind, base: LogPosition): ChangeToMake => ({
   what: { name: 'remove kind', about: [name] },
   edits: [{ list: 'kinds', id, base, value: null }],
 })

@@ -1,7 +1,7 @@
 import { byId } from '../../plan/lookup'
 import type { Plan } from '../../plan/plan'
 import { type Need, needLabel } from '../../vocabulary/need'
-import type { Draft, Edit, Place } from '../change'
+import type { ChangeToMake, Edit, LogPosition } from '../change'
 
 const called = (plan: Plan, needs: readonly Need[]): string[] => {
   const devices = new Map(plan.devices.map((device) => [device.id, device]))
@@ -9,19 +9,19 @@ const called = (plan: Plan, needs: readonly Need[]): string[] => {
 }
 
 /** States new needs, at the end of the list. */
-export const stateNeeds = (plan: Plan, needs: readonly Need[]): Draft => ({
+export const stateNeeds = (plan: Plan, needs: readonly Need[]): ChangeToMake => ({
   what: { name: 'state needs', about: called(plan, needs) },
   edits: needs.map((value): Edit => ({ list: 'needs', id: value.id, base: null, value })),
 })
 
 /** Saves a need as a form made it from the site at place `base`. */
-export const changeNeed = (plan: Plan, base: Place, need: Need): Draft => ({
+export const changeNeed = (plan: Plan, base: LogPosition, need: Need): ChangeToMake => ({
   what: { name: 'change need', about: called(plan, [need]) },
   edits: [{ list: 'needs', id: need.id, base, value: need }],
 })
 
 /** Saves a need with runs of its way as somebody tried them, each an edit of its own. */
-export function keepTriedRuns(plan: Plan, base: Place, need: Need, runs: readonly Edit[]): Draft {
+export function keepTriedRuns(plan: Plan, base: LogPosition, need: Need, runs: readonly Edit[]): ChangeToMake {
   const { edits, what } = changeNeed(plan, base, need)
   const tags = runs.map(({ id }) => byId(plan.runs).get(id)?.tag ?? id)
   const [label = ''] = called(plan, [need])
@@ -31,13 +31,13 @@ export function keepTriedRuns(plan: Plan, base: Place, need: Need, runs: readonl
 }
 
 /** Takes a need away. */
-export const dropNeed = (plan: Plan, base: Place, need: Need): Draft => ({
+export const dropNeed = (plan: Plan, base: LogPosition, need: Need): ChangeToMake => ({
   what: { name: 'drop need', about: called(plan, [need]) },
   edits: [{ list: 'needs', id: need.id, base, value: null }],
 })
 
 /** Says in which order needs are served: the first of them first. Needs that stand so already are left alone. */
-export function orderNeeds(plan: Plan, base: Place, needs: readonly Need[]): Draft {
+export function orderNeeds(plan: Plan, base: LogPosition, needs: readonly Need[]): ChangeToMake {
   const edits = needs.flatMap((need, at): Edit[] => {
     const priority = Math.min(LAST_PRIORITY, at + 1)
     return need.priority === priority ? [] : [{ list: 'needs', id: need.id, base, value: { ...need, priority } }]

@@ -1,7 +1,7 @@
 import type { Subject } from '../../observe/every'
 import type { Observation, Unwritten } from '../../observe/observation'
 import type { Instant } from '../../vocabulary/fields'
-import type { Draft } from '../change'
+import type { ChangeToMake } from '../change'
 import type { ChangeName } from '../words'
 
 /** Who writes down what was seen, and when; `newId` gives each observation an id of its own. */
@@ -16,7 +16,7 @@ export const writeDown = (
   observations: readonly Observation[],
   about: readonly string[],
   name: ChangeName = 'write down',
-): Draft => ({
+): ChangeToMake => ({
   what: { name, about },
   edits: observations.map((value) => ({ list: 'observations', id: value.id, base: null, value })),
 })
@@ -27,7 +27,7 @@ export const takeBack = (
   reason: string,
   about: readonly string[],
   { at, by, newId }: Witness,
-): Draft =>
+): ChangeToMake =>
   writeDown(
     [
       {

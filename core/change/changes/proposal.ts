@@ -1,11 +1,11 @@
-import type { Draft, Edit } from '../change'
+import type { ChangeToMake, Edit } from '../change'
 
 /** What a proposal may be called that Hallway worked out and a person took. */
 export const PROPOSALS = ['follow advice', 'choose leads'] as const
 export type ProposalName = (typeof PROPOSALS)[number]
 
 /** Takes a proposal as it was shown: its edits, all or none. */
-export const takeProposal = (name: ProposalName, about: readonly string[], edits: readonly Edit[]): Draft => ({
+export const takeProposal = (name: ProposalName, about: readonly string[], edits: readonly Edit[]): ChangeToMake => ({
   what: { name, about },
   edits,
 })

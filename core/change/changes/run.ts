@@ -3,7 +3,7 @@ import { byId } from '../../plan/lookup'
 import type { Plan } from '../../plan/plan'
 import type { Need } from '../../vocabulary/need'
 import { leadKey, type Run, type RunLead } from '../../vocabulary/run'
-import type { Draft, Edit, Place, What } from '../change'
+import type { ChangeToMake, Edit, LogPosition, What } from '../change'
 import { same } from '../merge'
 
 /** A run with the needs that flow directly between its two devices: what one form edits and one change writes. */
@@ -15,9 +15,9 @@ export type RunWithNeeds = { run: Run; needs: readonly Need[] }
  */
 export function saveRun(
   plan: Plan,
-  base: Place | null,
+  base: LogPosition | null,
   { run, needs, had }: RunWithNeeds & { had: readonly string[] },
-): Draft {
+): ChangeToMake {
   const standing = new Map(plan.needs.map((need) => [need.id, need]))
   const kept = new Set(needs.map(({ id }) => id))
   const edits: Edit[] = []
@@ -63,7 +63,7 @@ const whatChanged = (before: Run, after: Run): string[] =>
   )
 
 /** Deletes a run with what was observed of it and the needs that have no other way between its devices; other needs no longer take it. */
-export function deleteRun(plan: Plan, base: Place, run: Run): Draft {
+export function deleteRun(plan: Plan, base: LogPosition, run: Run): ChangeToMake {
   const twin = plan.runs.some((other) => other.id !== run.id && joinsSame(other, run))
   const gone = new Set(twin ? [] : directNeeds(plan, run).map(({ id }) => id))
   const edits: Edit[] = [{ list: 'runs', id: run.id, base, value: null }]

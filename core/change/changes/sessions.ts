@@ -2,20 +2,26 @@ import type { Observation } from '../../observe/observation'
 import type { Plan } from '../../plan/plan'
 import type { Instant } from '../../vocabulary/fields'
 import type { Session, Soak } from '../../vocabulary/session'
-import type { Draft, Edit, Place } from '../change'
+import type { ChangeToMake, Edit, LogPosition } from '../change'
 
-export const beginSession = (session: Session): Draft => ({
+export const beginSession = (session: Session): ChangeToMake => ({
   what: { name: 'begin session', about: [session.name] },
   edits: [{ list: 'sessions', id: session.id, base: null, value: session }],
 })
 
 /** Deletes a session with the soaks that run in it. What was read stays: it is observed of the cables. */
-export const endSession = (plan: Plan, base: Place, session: Session): Draft => ({
+export const endSession = (plan: Plan, base: LogPosition, session: Session): ChangeToMake => ({
   what: { name: 'end session', about: [session.name] },
   edits: [{ list: 'sessions', id: session.id, base, value: null }, ...soaksGone(plan, base, session)],
 })
 
-const soaksGone = (plan: Plan, base: Place, session: Session, cable?: string, tests?: ReadonlySet<string>): Edit[] =>
+const soaksGone = (
+  plan: Plan,
+  base: LogPosition,
+  session: Session,
+  cable?: string,
+  tests?: ReadonlySet<string>,
+): Edit[] =>
   plan.soaks
     .filter(
       (soak) =>
@@ -30,10 +36,10 @@ const tagOf = (plan: Plan, cable: string): string => plan.cables.find(({ id }) =
 /** Lets a cable soak in a test from a moment on; started anew where it soaked already. */
 export function startSoak(
   plan: Plan,
-  base: Place,
+  base: LogPosition,
   session: Session,
   { cable, test, since, id }: { cable: string; test: string; since: Instant; id: string },
-): Draft {
+): ChangeToMake {
   const running = plan.soaks.find((soak) => soak.session === session.id && soak.cable === cable)
   const value: Soak = { id: running?.id ?? id, session: session.id, test, cable, since }
   return {
@@ -43,7 +49,7 @@ export function startSoak(
 }
 
 /** Calls a soak off without a reading. */
-export const stopSoak = (plan: Plan, base: Place, session: Session, cable: string): Draft => ({
+export const stopSoak = (plan: Plan, base: LogPosition, session: Session, cable: string): ChangeToMake => ({
   what: { name: 'stop soak', about: [tagOf(plan, cable), session.name] },
   edits: soaksGone(plan, base, session, cable),
 })
@@ -51,11 +57,11 @@ export const stopSoak = (plan: Plan, base: Place, session: Session, cable: strin
 /** Writes down what was read of one cable; the soaks that were read with it are over. */
 export function takeReadings(
   plan: Plan,
-  base: Place,
+  base: LogPosition,
   session: Session,
   cable: string,
   readings: readonly Observation[],
-): Draft {
+): ChangeToMake {
   const tests = new Set(readings.flatMap(({ test }) => test ?? []))
   return {
     what: { name: 'take readings', about: [tagOf(plan, cable), session.name] },

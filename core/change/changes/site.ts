@@ -1,6 +1,6 @@
 import { PLAN_LISTS, type Plan, type Site } from '../../plan/plan'
 import type { Policy } from '../../vocabulary/policy'
-import type { Change, Draft, Edit, Place, What } from '../change'
+import type { Change, ChangeToMake, Edit, LogPosition, What } from '../change'
 import { POLICY_ID, SITE_ID } from '../copy'
 import { same } from '../merge'
 
@@ -23,7 +23,7 @@ const policyNames: Record<keyof Policy, string> = {
 }
 
 /** Chooses some of what a site goes by. */
-export function choosePolicy(from: Plan, base: Place, choice: Partial<Policy>): Draft {
+export function choosePolicy(from: Plan, base: LogPosition, choice: Partial<Policy>): ChangeToMake {
   const value: Policy = { ...from.policy, ...choice }
   return {
     what(plan, [edit]) {
@@ -38,7 +38,7 @@ export function choosePolicy(from: Plan, base: Place, choice: Partial<Policy>): 
 }
 
 /** Renames a site, puts it away or brings it back, or makes it one to practise on. */
-export function changeSite(from: Plan, base: Place, choice: Partial<Omit<Site, 'id'>>): Draft {
+export function changeSite(from: Plan, base: LogPosition, choice: Partial<Omit<Site, 'id'>>): ChangeToMake {
   const value: Site = { ...from.site, ...choice }
   return { what: whatOfSite(from.site, value), edits: [{ list: 'site', id: SITE_ID, base, value }] }
 }

@@ -3,13 +3,13 @@ import { freeIds, slugOf } from '../../plan/free-id'
 import type { Plan, Place as SitePlace } from '../../plan/plan'
 import { runsOn } from '../../plan/runs-on'
 import type { Device } from '../../vocabulary/device'
-import type { Draft, Edit, Place } from '../change'
+import type { ChangeToMake, Edit, LogPosition } from '../change'
 
 /** So many devices at once. */
 export const MOST_AT_ONCE = 50
 
 /** Puts a device where it stands, or several alike with numbers behind their name. */
-export function addDevices(plan: Plan, device: Omit<Device, 'id'>, count: number): Draft & { ids: string[] } {
+export function addDevices(plan: Plan, device: Omit<Device, 'id'>, count: number): ChangeToMake & { ids: string[] } {
   const idOf = freeIds(plan.devices.map(({ id }) => id))
   const known = new Set(plan.devices.map(({ name }) => name.toLowerCase()))
   const edits: Edit[] = []
@@ -26,13 +26,13 @@ export function addDevices(plan: Plan, device: Omit<Device, 'id'>, count: number
 }
 
 /** Saves a device as a form made it. */
-export const saveDevice = (device: Device, base: Place): Draft => ({
+export const saveDevice = (device: Device, base: LogPosition): ChangeToMake => ({
   what: { name: 'change device', about: [device.name] },
   edits: [{ list: 'devices', id: device.id, base, value: device }],
 })
 
 /** Takes a device away; what still needs it is told by whoever applies the change. */
-export const deleteDevice = (device: Device, base: Place): Draft => ({
+export const deleteDevice = (device: Device, base: LogPosition): ChangeToMake => ({
   what: { name: 'delete device', about: [device.name] },
   edits: [{ list: 'devices', id: device.id, base, value: null }],
 })
@@ -58,12 +58,12 @@ export function portsInTheWay(plan: Plan, device: Device): Fault[] {
 }
 
 /** A new place, or one that is saved. */
-export const savePlace = (place: SitePlace, base: Place | null): Draft => ({
+export const savePlace = (place: SitePlace, base: LogPosition | null): ChangeToMake => ({
   what: { name: base === null ? 'add place' : 'change place', about: [place.name] },
   edits: [{ list: 'places', id: place.id, base, value: place }],
 })
 
-export const deletePlace = (place: SitePlace, base: Place): Draft => ({
+export const deletePlace = (place: SitePlace, base: LogPosition): ChangeToMake => ({
   what: { name: 'delete place', about: [place.name] },
   edits: [{ list: 'places', id: place.id, base, value: null }],
 })

@@ -1,9 +1,9 @@
 import type { Device } from '../../vocabulary/device'
 import type { Upgrade } from '../../vocabulary/growth'
-import type { Draft, Place } from '../change'
+import type { ChangeToMake, LogPosition } from '../change'
 
 /** Says where a visitor sits; null: nowhere any more. */
-export function seatVisitor(visitor: Device, base: Place, host: Device | null): Draft {
+export function seatVisitor(visitor: Device, base: LogPosition, host: Device | null): ChangeToMake {
   const { visits: _, ...rest } = visitor
   return {
     what: { name: 'seat visitor', about: host ? [visitor.name, host.name] : [visitor.name] },
@@ -12,13 +12,13 @@ export function seatVisitor(visitor: Device, base: Place, host: Device | null): 
 }
 
 /** Keeps an upgrade with the site. */
-export const thinkAhead = (upgrade: Upgrade): Draft => ({
+export const thinkAhead = (upgrade: Upgrade): ChangeToMake => ({
   what: { name: 'think ahead', about: [upgrade.name] },
   edits: [{ list: 'upgrades', id: upgrade.id, base: null, value: upgrade }],
 })
 
 /** No longer thinks of an upgrade. */
-export const dropUpgrade = ({ id, name }: Upgrade, base: Place): Draft => ({
+export const dropUpgrade = ({ id, name }: Upgrade, base: LogPosition): ChangeToMake => ({
   what: { name: 'drop upgrade', about: [name] },
   edits: [{ list: 'upgrades', id, base, value: null }],
 })

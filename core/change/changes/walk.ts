@@ -3,10 +3,10 @@ import { type Metres, sameLength } from '../../quantity/length'
 import type { Leg } from '../../route/legs'
 import type { Device } from '../../vocabulary/device'
 import { withLength } from '../../vocabulary/run'
-import type { Draft, Edit, Place } from '../change'
+import type { ChangeToMake, Edit, LogPosition } from '../change'
 
 /** What somebody saw at a place. A run that was measured has its length, and its legs where these were said. */
-export type Seen = {
+export type LookedAt = {
   mains: boolean
   devices: readonly string[]
   runs: readonly { id: string; length: Metres; legs?: readonly Leg[] | undefined }[]
@@ -14,7 +14,13 @@ export type Seen = {
 }
 
 /** Writes down that somebody was at a place on a day, and what they saw there. What is no longer ticked is to be looked at again. */
-export function lookAtPlace(plan: Plan, place: SitePlace, seen: Seen, day: string, base: Place): Draft {
+export function lookAtPlace(
+  plan: Plan,
+  place: SitePlace,
+  seen: LookedAt,
+  day: string,
+  base: LogPosition,
+): ChangeToMake {
   const edits: Edit[] = []
   const { note: _, ...rest } = place
   const value: SitePlace = { ...rest, mains: seen.mains, seen: day, ...(seen.note ? { note: seen.note } : {}) }
@@ -48,7 +54,11 @@ export function lookAtPlace(plan: Plan, place: SitePlace, seen: Seen, day: strin
 }
 
 /** Keeps a photo with a place, or lets one go. */
-export const keepPhotos = (place: SitePlace, photos: NonNullable<SitePlace['photos']>, base: Place): Draft => {
+export const keepPhotos = (
+  place: SitePlace,
+  photos: NonNullable<SitePlace['photos']>,
+  base: LogPosition,
+): ChangeToMake => {
   const { photos: _, ...rest } = place
   return {
     what: { name: 'change place', about: [place.name] },

@@ -2,7 +2,7 @@ import { Box, Flex, Text } from '@chakra-ui/react'
 import { getFormProps, type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { Form, useNavigation } from 'react-router'
-import { type Place, revisionOf } from '../../../../core/change/change'
+import { type LogPosition, revisionOf } from '../../../../core/change/change'
 import { learntOfCable } from '../../../../core/observe/learned'
 import type { Learnt } from '../../../../core/observe/learnt'
 import type { Plan } from '../../../../core/plan/plan'
@@ -47,8 +47,8 @@ function EditForm({
   clash,
 }: Pick<Props, 'lastResult' | 'clash'> & {
   plan: Plan
-  kept: { made: { cable: Cable; learnt: Learnt | undefined; place: Place }; behind: boolean; type: () => void }
-  place: Place
+  kept: { made: { cable: Cable; learnt: Learnt | undefined; place: LogPosition }; behind: boolean; type: () => void }
+  place: LogPosition
 }) {
   const { cable } = made
   const unit = useUnit()

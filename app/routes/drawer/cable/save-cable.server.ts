@@ -1,7 +1,7 @@
 import type { SubmissionResult } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, redirect } from 'react-router'
-import type { Place } from '../../../../core/change/change'
+import type { LogPosition } from '../../../../core/change/change'
 import { saveCable } from '../../../../core/change/changes/cables'
 import { observed } from '../../../../core/change/changes/observations'
 import { learnedOf, learntOfCable } from '../../../../core/observe/learned'
@@ -21,7 +21,7 @@ const addressOf = ({ site, cable }: Here, done: string): string =>
 export type CableSaveAnswer = {
   result?: SubmissionResult<string[]>
   problem?: string
-  clash?: { by: string; deleted: boolean; lines: ClashLine[]; place: Place }
+  clash?: { by: string; deleted: boolean; lines: ClashLine[]; place: LogPosition }
 }
 const said = (answer: CableSaveAnswer, status: number) => data<CableSaveAnswer>(answer, { status })
 

@@ -1,13 +1,13 @@
 import { Box, Flex, Link, Text } from '@chakra-ui/react'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { data, Form, Link as RouterLink, useNavigation, useSearchParams } from 'react-router'
-import type { Place } from '../../../../core/change/change'
+import type { LogPosition } from '../../../../core/change/change'
 import { deleteCables, standCables, type TagSeries, tagCables, whatHolds } from '../../../../core/change/changes/cables'
 import { type DrawerRow, drawerRows, rowsForJob } from '../../../../core/drawer/drawer-rows'
 import { parseJob } from '../../../../core/match/job-text'
 import type { Plan } from '../../../../core/plan/plan'
 import { CABLE_STANDINGS, type Cable } from '../../../../core/vocabulary/cable'
-import type { MakeDraft } from '../../../../server/sites/change-site'
+import type { MakeChange } from '../../../../server/sites/change-site'
 import { readForm } from '../../../read-form.server'
 import { baseOf, change, whyNotSaved } from '../../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../../ui/controls'
@@ -57,7 +57,7 @@ type BulkChange =
   | ({ change: 'tag' } & TagSeries)
   | { change: 'delete' }
 
-function draftFor(plan: Plan, chosen: readonly Cable[], base: Place, wanted: BulkChange): ReturnType<MakeDraft> {
+function draftFor(plan: Plan, chosen: readonly Cable[], base: LogPosition, wanted: BulkChange): ReturnType<MakeChange> {
   switch (wanted.change) {
     case 'stand':
       return standCables(chosen, base, wanted.standing)

@@ -1,6 +1,6 @@
 import { soaksOf } from '../../../../core/bench/progress'
 import { takeReading } from '../../../../core/bench/take-reading'
-import type { Draft, Place } from '../../../../core/change/change'
+import type { ChangeToMake, LogPosition } from '../../../../core/change/change'
 import { observed } from '../../../../core/change/changes/observations'
 import { takeReadings } from '../../../../core/change/changes/sessions'
 import { HELD_BACK_BY } from '../../../../core/observe/every'
@@ -16,7 +16,13 @@ const READING = /^reading-(.+)$/
 const METER = { name: 'simulated meter', simulated: true } as const
 
 /** Whatever a form has read of one cable, all of it or nothing. */
-export function readingsDraft(plan: Plan, place: Place, session: Session, form: FormData, hand: Hand): Draft | Refused {
+export function readingsDraft(
+  plan: Plan,
+  place: LogPosition,
+  session: Session,
+  form: FormData,
+  hand: Hand,
+): ChangeToMake | Refused {
   const texts = new Map<string, string>()
   for (const [name, value] of form) {
     const found = READING.exec(name)

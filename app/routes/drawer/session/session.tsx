@@ -3,7 +3,7 @@ import { useMemo } from 'react'
 import { data, Form, redirect, useSearchParams } from 'react-router'
 import { nextSetupOf, type Soaking, sessionProgress, soaksOf } from '../../../../core/bench/progress'
 import { type Setup, setupsFor } from '../../../../core/bench/setup'
-import type { Copy, Draft } from '../../../../core/change/change'
+import type { ChangeToMake, Copy } from '../../../../core/change/change'
 import { standCables } from '../../../../core/change/changes/cables'
 import { endSession, startSoak, stopSoak } from '../../../../core/change/changes/sessions'
 import type { SiteIndex } from '../../../../core/plan/site-index'
@@ -54,7 +54,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   return data({ problem }, { status })
 }
 
-function draftFor({ plan, place }: Copy, session: Session, form: FormData, hand: Hand): Draft | Refused {
+function draftFor({ plan, place }: Copy, session: Session, form: FormData, hand: Hand): ChangeToMake | Refused {
   const cable = String(form.get('cable') ?? '')
   switch (form.get('intent')) {
     case 'soak': {

@@ -1,5 +1,5 @@
 import { replay } from '../change/apply'
-import type { Copy, Draft, Edit } from '../change/change'
+import type { ChangeToMake, Copy, Edit } from '../change/change'
 import { entityKey } from '../change/change'
 import { entityAt } from '../change/copy'
 import { editsBetween } from '../change/edits-between'
@@ -8,14 +8,19 @@ import { canBeJudged } from '../plan/direct-needs'
 import { byId } from '../plan/lookup'
 import { indexPlan } from '../plan/site-index'
 import { roomOf } from '../remedy/room'
-import { trialsFor } from './trials'
+import { whatIfsFor } from './what-ifs'
 
 /**
- * A change as a form made it together with what was tried beside it, by its words: the site as the form leaves it, and then as the trial leaves that. `runs`
- * are those it was tried on. Null where there is no such trial any more; what the form made that cannot be judged comes back as it is, for whoever applies it
+ * A change as a form made it together with what was tried beside it, by its words: the site as the form leaves it, and then as the what-if leaves that. `runs`
+ * are those it was tried on. Null where there is no such what-if any more; what the form made that cannot be judged comes back as it is, for whoever applies it
  * to refuse.
  */
-export function keepTrial(copy: Copy, made: Draft, runs: readonly string[], words: string): Draft | null {
+export function keepWhatIf(
+  copy: Copy,
+  made: ChangeToMake,
+  runs: readonly string[],
+  words: string,
+): ChangeToMake | null {
   const formed = replay(copy, made.edits).copy.plan
   const index = indexPlan(formed)
   const on = runs.flatMap((id) => index.runs.get(id) ?? [])
@@ -23,9 +28,9 @@ export function keepTrial(copy: Copy, made: Draft, runs: readonly string[], word
   if (!first) return null
   if (!on.every((run) => canBeJudged(formed, run))) return made
   const walks = walkNeeds(indexPlan(roomOf(index, first.id)))
-  const trial = trialsFor(index, on, walks.crossings).find((each) => each.words === words)
-  if (!trial) return null
-  const kept = trial.change(formed)
+  const whatIf = whatIfsFor(index, on, walks.crossings).find((each) => each.words === words)
+  if (!whatIf) return null
+  const kept = whatIf.change(formed)
   const own = new Map(made.edits.map((edit) => [entityKey(edit.list, edit.id), edit]))
   const edits = editsBetween(copy.plan, kept, copy.place).map((edit): Edit => {
     const typed = own.get(entityKey(edit.list, edit.id))

@@ -11,25 +11,25 @@ import type { Run } from '../vocabulary/run'
 import { plannedFor } from './visitors'
 
 /** Something else than a run itself that may be tried on it: what a site goes by, who sits there, what the supply gives, what a picture asks. */
-export type Trial = {
+export type WhatIf = {
   /** What people choose it by, under the head of its sort; no two of a run have the same. */
   words: string
-  sort: TrialSort
+  sort: WhatIfSort
   /** The plan, or the part of it the run can bear on, as it would then be. */
   change(plan: Plan): Plan
 }
-export type TrialSort = 'the site goes' | 'who sits there' | 'the supply' | 'the picture'
+export type WhatIfSort = 'the site goes' | 'who sits there' | 'the supply' | 'the picture'
 
 const SUPPLIES = [45, 65, 100, 140, 240]
 /** So many steps down of a picture are offered. */
 const MOST_STEPS = 5
 
 /** What can be tried on some runs that one need or another takes, beside what a form of theirs changes. `crossing` answers what crosses each. */
-export function trialsFor(
+export function whatIfsFor(
   index: SiteIndex,
   runs: readonly Run[],
   crossing: ReadonlyMap<string, readonly Crossing[]>,
-): Trial[] {
+): WhatIf[] {
   const needs = new Map<string, Need>()
   const supplies = new Map<string, Socket>()
   for (const run of runs)
@@ -47,20 +47,20 @@ export function trialsFor(
   ])
 }
 
-const policies = ({ plan }: SiteIndex): Trial[] =>
+const policies = ({ plan }: SiteIndex): WhatIf[] =>
   otherChoices(plan.policy).map(({ choice, goes }) => ({
     words: goes,
     sort: 'the site goes',
     change: (now) => ({ ...now, policy: { ...now.policy, ...choice } }),
   }))
 
-function* visitors({ plan, devices }: SiteIndex, id: string): Iterable<Trial> {
+function* visitors({ plan, devices }: SiteIndex, id: string): Iterable<WhatIf> {
   const host = devices.get(id)
   for (const visitor of plan.devices.filter(({ visits }) => visits === id))
     if (host) yield { words: visitor.name, sort: 'who sits there', change: (now) => plannedFor(now, host, visitor) }
 }
 
-function* supplied({ device, port }: Socket): Iterable<Trial> {
+function* supplied({ device, port }: Socket): Iterable<WhatIf> {
   const { levels: _, ...plain } = port
   for (const watts of SUPPLIES.filter((each) => each !== port.gives))
     yield {
@@ -74,7 +74,7 @@ function* supplied({ device, port }: Socket): Iterable<Trial> {
     }
 }
 
-function* pictured({ devices }: SiteIndex, need: Need): Iterable<Trial> {
+function* pictured({ devices }: SiteIndex, need: Need): Iterable<WhatIf> {
   if (need.kind !== 'picture') return
   const label = needLabel(need, devices)
   const { uncompressed, ...open } = need
@@ -92,11 +92,11 @@ function* pictured({ devices }: SiteIndex, need: Need): Iterable<Trial> {
 }
 
 /** Two displays may be called alike: the second is told by a number. */
-function distinct(trials: readonly Trial[]): Trial[] {
+function distinct(whatIfs: readonly WhatIf[]): WhatIf[] {
   const count = new Map<string, number>()
-  return trials.map((trial) => {
-    const number = (count.get(trial.words) ?? 0) + 1
-    count.set(trial.words, number)
-    return number === 1 ? trial : { ...trial, words: `${trial.words} (${number})` }
+  return whatIfs.map((whatIf) => {
+    const number = (count.get(whatIf.words) ?? 0) + 1
+    count.set(whatIf.words, number)
+    return number === 1 ? whatIf : { ...whatIf, words: `${whatIf.words} (${number})` }
   })
 }

@@ -3,17 +3,17 @@ import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { madeUpCopy, many, start } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
-import type { Copy, Draft } from '../change/change'
+import type { ChangeToMake, Copy } from '../change/change'
 import { saveRun } from '../change/changes/run'
 import { assess, assessAnew } from '../checks/assess'
 import type { Plan } from '../plan/plan'
 import { patch } from '../plan/put'
 import { readPlan } from '../plan/read'
 import { roomOf } from '../remedy/room'
-import { keepTrial } from './keep-trial'
-import { type Trial, trialsFor } from './trials'
+import { keepWhatIf } from './keep-what-if'
+import { type WhatIf, whatIfsFor } from './what-ifs'
 
-const nothing: Draft = { what: { name: 'change run', about: [] }, edits: [] }
+const nothing: ChangeToMake = { what: { name: 'change run', about: [] }, edits: [] }
 
 /** Everyone who may sit somewhere does, so that visitors are tried as well. */
 const withVisitors = (plan: Plan): Plan => {
@@ -25,9 +25,9 @@ const withVisitors = (plan: Plan): Plan => {
     : plan
 }
 
-const trialsOf = (plan: Plan, run: Plan['runs'][number]): Trial[] => {
+const whatIfsOf = (plan: Plan, run: Plan['runs'][number]): WhatIf[] => {
   const { index, walks } = assessAnew(plan)
-  return trialsFor(index, [run], walks.crossings)
+  return whatIfsFor(index, [run], walks.crossings)
 }
 
 const gradesOf = (plan: Plan, among: Plan) => {
@@ -36,8 +36,8 @@ const gradesOf = (plan: Plan, among: Plan) => {
   return [...runs, ...needs].filter(({ id }) => ids.has(id)).map(({ id, grade }) => `${id} ${grade}`)
 }
 
-function kept(copy: Copy, made: Draft, run: string, words: string): Plan {
-  const draft = keepTrial(copy, made, [run], words)
+function kept(copy: Copy, made: ChangeToMake, run: string, words: string): Plan {
+  const draft = keepWhatIf(copy, made, [run], words)
   if (!draft) throw new Error(`${words} can no longer be tried`)
   const applied = applyChange(copy, draft)
   if (applied.outcome !== 'applied') throw new Error(`${words}: ${JSON.stringify(applied)}`)
@@ -60,9 +60,9 @@ describe('what is tried on a run', () => {
           if (!run) continue
           const room = roomOf(index, run.id)
           const before = JSON.stringify(room)
-          const trials = trialsOf(copy.plan, run)
-          expect(new Set(trials.map(({ words }) => words)).size).toBe(trials.length)
-          for (const { words, sort, change } of trials) {
+          const whatIfs = whatIfsOf(copy.plan, run)
+          expect(new Set(whatIfs.map(({ words }) => words)).size).toBe(whatIfs.length)
+          for (const { words, sort, change } of whatIfs) {
             sorts.add(sort)
             const plan = kept(copy, nothing, run.id, words)
             expect(gradesOf(plan, room)).toEqual(gradesOf(change(room), room))
@@ -85,19 +85,19 @@ describe('what is tried on a run', () => {
     expect(plan.policy.length).toBe('bench')
     expect(plan.runs.find(({ id }) => id === run.id)).toEqual(typed)
     expect(
-      keepTrial(start, made, [run.id], 'by the bench')
+      keepWhatIf(start, made, [run.id], 'by the bench')
         ?.edits.map(({ list }) => list)
         .sort(),
     ).toEqual(['policy', 'runs'])
   })
   it('is refused where it can no longer be tried, and what cannot be judged is left to whoever applies it', () => {
-    expect(keepTrial(start, nothing, [run.id], 'by the moon')).toBeNull()
-    expect(keepTrial(start, nothing, ['r-99'], 'by the bench')).toBeNull()
+    expect(keepWhatIf(start, nothing, [run.id], 'by the moon')).toBeNull()
+    expect(keepWhatIf(start, nothing, ['r-99'], 'by the bench')).toBeNull()
     const made = saveRun(demo, start.place, {
       run: { ...run, to: { device: 'nobody', port: 'x' } },
       needs: [],
       had: [],
     })
-    expect(keepTrial(start, made, [run.id], 'by the bench')).toBe(made)
+    expect(keepWhatIf(start, made, [run.id], 'by the bench')).toBe(made)
   })
 })
