@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { type Observation, observationText } from './observation'
-import { parseSeen, SEEN_EXAMPLES, type SeenContext } from './seen-text'
+import { parseSaid, parseSeen, SAID_EXAMPLES, SEEN_EXAMPLES, type SeenContext } from './seen-text'
 
 const nowhere: SeenContext = { spoken: [], expected: 'gen2x1', ought: 'gen2x1' }
 const dock: SeenContext = {
@@ -72,5 +72,20 @@ describe('a line of what somebody saw', () => {
       }),
       { numRuns: 500 },
     )
+  })
+})
+
+describe('a line of what is said of a kind', () => {
+  it.each(SAID_EXAMPLES)('reads "%s"', (line) => {
+    const read = parseSaid(line)
+    expect(read.ok && read.value.every(({ kind }) => kind === 'statement')).toBe(true)
+  })
+  it('takes no test of one cable for one of its kind, and nothing for something', () => {
+    for (const line of SEEN_EXAMPLES.filter((each) => !/says|looks|chip/.test(each)))
+      expect(parseSaid(line), line).toMatchObject({
+        ok: false,
+        problem: expect.stringContaining('A test is of one cable'),
+      })
+    for (const line of ['', 'it was fine']) expect(parseSaid(line).ok).toBe(false)
   })
 })

@@ -51,6 +51,28 @@ export function parseSeen(line: string, context: SeenContext): Parsed<Unwritten[
   return seen.length > 0 ? parsed(seen) : unreadable(HELP)
 }
 
+/** What can be said of a kind of cable as a whole. */
+export const SAID_EXAMPLES = ['the seller says 40', 'the seller says 40 and 240 W', 'looks like charge only'] as const
+
+/**
+ * Reads a line of what somebody says of a kind of cable. A test is of one cable and says nothing of its kind by itself; the record of the kind is made of the
+ * tests of its cables.
+ *
+ * @example parseSaid("the seller says 40 and 240 W")
+ */
+export function parseSaid(line: string): Parsed<Unwritten[]> {
+  const help = `Write what somebody says of this kind: ${SAID_EXAMPLES.join('; ')}.`
+  if (plainText(line) === '') return unreadable(help)
+  const read = parseSeen(line, ANYWHERE)
+  if (!read.ok) return unreadable(`"${plainText(line).slice(0, 40)}" says nothing of a kind. ${help}`)
+  return read.value.every(({ kind }) => kind === 'statement')
+    ? read
+    : unreadable(`A test is of one cable: write it down on the page of that cable. ${help}`)
+}
+
+/** Enough to read whatever a test is written as. */
+const ANYWHERE: SeenContext = { spoken: [], expected: 'usb2', ought: 'usb2' }
+
 /** "the lead was the limit" belongs to all figures of the line. */
 function withoutLimit(text: string): { text: string; limit: HeldBackBy | null } {
   const found = /[,;]? ?(?:the )?(lead|cable|disk|charger|display|device) was the limit\.?$/i.exec(text)

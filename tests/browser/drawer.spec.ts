@@ -112,6 +112,26 @@ test.describe('one cable', () => {
     await expect(page.getByRole('row', { name: /left 0 of 1 0 % to 79 %/ })).toBeVisible()
   })
 
+  test('is known by what somebody says of its kind, until that is taken back', async ({ page }) => {
+    const site = await ownSite(page)
+    await open(page, `${site}/drawer/catalogue?edit=kind-c-20`)
+    const line = page.getByLabel('What is said of it')
+    await line.fill('held 10 Gb/s for 60 s')
+    await expect(page.getByText('A test is of one cable')).toBeVisible()
+    await page.getByRole('button', { name: 'Write it down' }).click()
+    await expect(page.getByRole('alert')).toContainText('Nothing was saved')
+    await line.fill('the seller says 240 W')
+    await page.getByRole('button', { name: 'Write it down' }).click()
+    await expect(page.getByText('It is written down.')).toBeVisible()
+    const row = page.getByRole('row', { name: /what somebody said 5 A, 50 V, says the seller/ })
+    await expect(row).toBeVisible()
+    await row.getByText('Take back').click()
+    await row.getByLabel('Why it does not count').fill('another kind was meant')
+    await row.getByRole('button', { name: 'Take it back' }).click()
+    await expect(page.getByText('It is taken back.')).toBeVisible()
+    await expect(page.getByText(/taken back.*another kind was meant/)).toBeVisible()
+  })
+
   test('is put right, retired and taken back, and never overwrites what somebody saved meanwhile', async ({
     page,
     context,

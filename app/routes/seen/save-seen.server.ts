@@ -4,7 +4,6 @@ import { observed, takeBack, writeDown } from '../../../core/change/changes/obse
 import { circumstancesSchema, type Subject } from '../../../core/observe/every'
 import { observationsOf } from '../../../core/observe/learned'
 import { type Observation, observationText, type Unwritten } from '../../../core/observe/observation'
-import { parseSeen } from '../../../core/observe/seen-text'
 import type { Plan } from '../../../core/plan/plan'
 import { indexPlan, portKey } from '../../../core/plan/site-index'
 import type { PortAddress } from '../../../core/vocabulary/run'
@@ -12,13 +11,13 @@ import { refused } from '../../../server/sites/change-site'
 import { changeBy, whyNotSaved } from '../../stored.server'
 import { handOf } from '../../who.server'
 import { witnessOf } from '../../witness.server'
-import { contextFor } from './seen-context'
+import { contextFor, readSeen } from './seen-context'
 
 /** What something is seen of: its subject, the tag it goes by, and the sockets where the page knows them. */
 export type SeenOf = { subject: Subject; tag: string; from?: PortAddress; to?: PortAddress; run?: string }
 
 /** What was wrong with a line of what was seen; nothing else of the page's forms was sent with it. */
-export type SeenAnswer = { problem: string; of: 'seen'; result?: undefined; clash?: undefined }
+export type SeenAnswer = { problem: string; of: 'seen'; result?: undefined; clash?: undefined; lines?: undefined }
 const said = (problem: string, status = 422) => data<SeenAnswer>({ problem, of: 'seen' }, { status })
 
 /**
@@ -35,11 +34,11 @@ export async function saveSeen(
   let problem: string | null = null
   const saved = await changeBy(hand, site, ({ plan }) => {
     const of = find(plan)
-    if (!of) return refused('seen', 'the cable, run or device has been deleted meanwhile')
+    if (!of) return refused('seen', 'the cable, run or kind has been deleted meanwhile')
     const index = indexPlan(plan)
     const from = of.from ?? addressIn(plan, form.get('socket'))
     const to = of.to ?? addressIn(plan, form.get('far'))
-    const read = parseSeen(String(form.get('line') ?? ''), contextFor(index, of.subject, from, to))
+    const read = readSeen(of.subject, String(form.get('line') ?? ''), contextFor(index, of.subject, from, to))
     if (!read.ok) {
       problem = read.problem
       return refused('line', read.problem)

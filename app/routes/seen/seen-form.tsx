@@ -3,7 +3,7 @@ import { Form, useNavigation } from 'react-router'
 import { besideAt } from '../../../core/bench/where'
 import type { Subject } from '../../../core/observe/every'
 import { type Observation, observationText } from '../../../core/observe/observation'
-import { parseSeen, SEEN_EXAMPLES } from '../../../core/observe/seen-text'
+import { SAID_EXAMPLES, SEEN_EXAMPLES } from '../../../core/observe/seen-text'
 import type { PortAddress } from '../../../core/vocabulary/run'
 import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
@@ -12,7 +12,7 @@ import { CheckField, plainField, TextField } from '../../ui/field'
 import { PortField } from '../../ui/port-field'
 import { useSite } from '../../ui/site-context'
 import look from './seen.module.css'
-import { contextFor } from './seen-context'
+import { contextFor, readSeen } from './seen-context'
 
 type Props = {
   subject: Subject
@@ -31,7 +31,8 @@ export function SeenForm({ subject, from, to, action }: Props) {
   const socket = from ?? addressOf(sockets.socket)
   const planned = socket ? (besideAt(index, socket, 'run' in subject ? subject.run : undefined).beside ?? []) : []
   const context = contextFor(index, subject, socket, to ?? addressOf(sockets.far))
-  const read = line.trim() === '' ? null : parseSeen(line, context)
+  const read = line.trim() === '' ? null : readSeen(subject, line, context)
+  const ofKind = 'kind' in subject
   return (
     <Form
       method="post"
@@ -45,11 +46,11 @@ export function SeenForm({ subject, from, to, action }: Props) {
       <ChangeId />
       <TextField
         field={plainField('line')}
-        label="What you saw"
+        label={ofKind ? 'What is said of it' : 'What you saw'}
         hint={
           <span aria-live="polite">
             {read === null
-              ? `For example: ${SEEN_EXAMPLES.join('; ')}.`
+              ? `For example: ${(ofKind ? SAID_EXAMPLES : SEEN_EXAMPLES).join('; ')}.`
               : read.ok
                 ? `Reads as: ${read.value.map((each) => observationText(each as Observation)).join('; ')}.`
                 : read.problem}
@@ -59,47 +60,54 @@ export function SeenForm({ subject, from, to, action }: Props) {
         value={line}
         onChange={({ target }) => setLine(target.value)}
       />
-      {from ? null : (
+      {from || ofKind ? null : (
         <div className={look.row}>
           <PortField field={plainField('socket')} label="In the socket" none="Not noted" />
           <PortField field={plainField('far')} label="Other end in" none="Not noted" />
         </div>
       )}
-      <details className={text.small}>
-        <summary>What else bore on it</summary>
-        <div className={look.more}>
-          <CheckField field={plainField('alone')} label="Everything else was unplugged" />
-          <TextField
-            field={plainField('beside')}
-            label="What else was plugged in"
-            hint={
-              planned.length > 0
-                ? `Left empty, it is as the plan has it: ${planned.join(', ')}. Commas between names.`
-                : 'Commas between names.'
-            }
-            maxLength={600}
-          />
-          <TextField
-            field={plainField('adapters')}
-            label="Adapters in between"
-            hint="Commas between names."
-            maxLength={600}
-          />
-          <TextField field={plainField('supply')} label="Charger or supply" maxLength={120} />
-          <CheckField field={plainField('strange')} label="That charger or supply came from elsewhere" />
-          <TextField
-            field={plainField('charge')}
-            label="How full the battery was, in percent"
-            hint="A battery that is nearly full takes few watts, whatever the lead could carry."
-            inputMode="numeric"
-            maxLength={6}
-          />
-        </div>
-      </details>
+      {ofKind ? null : <Circumstances planned={planned} />}
       <QuietButton name="intent" value="seen" loading={saving} disabled={plan.site.id === ''}>
         Write it down
       </QuietButton>
     </Form>
+  )
+}
+
+/** What bore on it beside the sockets: filled in from the plan, and open to be put right. */
+function Circumstances({ planned }: { planned: readonly string[] }) {
+  return (
+    <details className={text.small}>
+      <summary>What else bore on it</summary>
+      <div className={look.more}>
+        <CheckField field={plainField('alone')} label="Everything else was unplugged" />
+        <TextField
+          field={plainField('beside')}
+          label="What else was plugged in"
+          hint={
+            planned.length > 0
+              ? `Left empty, it is as the plan has it: ${planned.join(', ')}. Commas between names.`
+              : 'Commas between names.'
+          }
+          maxLength={600}
+        />
+        <TextField
+          field={plainField('adapters')}
+          label="Adapters in between"
+          hint="Commas between names."
+          maxLength={600}
+        />
+        <TextField field={plainField('supply')} label="Charger or supply" maxLength={120} />
+        <CheckField field={plainField('strange')} label="That charger or supply came from elsewhere" />
+        <TextField
+          field={plainField('charge')}
+          label="How full the battery was, in percent"
+          hint="A battery that is nearly full takes few watts, whatever the lead could carry."
+          inputMode="numeric"
+          maxLength={6}
+        />
+      </div>
+    </details>
   )
 }
 

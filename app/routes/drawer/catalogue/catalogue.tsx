@@ -2,7 +2,10 @@ import { Box, Flex, Link, Text } from '@chakra-ui/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { putKinds, removeKind } from '../../../../core/change/changes/kinds'
+import { observationsOf } from '../../../../core/observe/learned'
 import { slugOf } from '../../../../core/plan/free-id'
+import { byId } from '../../../../core/plan/lookup'
+import type { Plan } from '../../../../core/plan/plan'
 import { describeEnd } from '../../../../core/standards/connectors'
 import { gradeFacts } from '../../../../core/standards/grades'
 import { powerMarkOf } from '../../../../core/standards/mark-text'
@@ -11,7 +14,7 @@ import { refused } from '../../../../server/sites/change-site'
 import { genericCatalogue } from '../../../csv/generic-catalogue'
 import { readKindsFile } from '../../../off-thread.server'
 import { readForm } from '../../../read-form.server'
-import { baseOf, change, whyNotSaved } from '../../../stored.server'
+import { baseOf, change, loadSite, whyNotSaved } from '../../../stored.server'
 import text from '../../../theme/text.module.css'
 import { MadeFrom } from '../../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../../ui/controls'
@@ -20,18 +23,40 @@ import { RuledTable } from '../../../ui/ruled-table'
 import { useSite } from '../../../ui/site-context'
 import { Length } from '../../../ui/units'
 import { readUnit } from '../../../unit-cookie'
+import { saveRetraction, saveSeen } from '../../seen/save-seen.server'
 import type { Route } from './+types/catalogue'
 import look from './catalogue.module.css'
 import { KindForm } from './kind-fields'
 import { kindFormSchema, readKind } from './kind-form'
+import { KindSaid } from './kind-said'
 
 type Answer = { problem: string; lines?: { line: number; problems: string[] }[]; result?: unknown }
 const refusal = (answer: Answer, status: number) => data<Answer>(answer, { status })
 
-/** One kind saved or taken out, a file brought in, or the generic catalogue taken over. */
+/** What was seen of the kind that is open: the site brings what it comes to, this page shows each piece. */
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const kind = openKind(request)
+  const { copy } = await loadSite(params.site)
+  return { observations: kind === null ? [] : observationsOf(copy.plan, { kind }) }
+}
+
+/** The kind that the page has open, by its address. */
+const openKind = (request: Request): string | null => new URL(request.url).searchParams.get('edit')
+
+/** One kind saved or taken out, what was seen of it, a file brought in, or the generic catalogue taken over. */
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request)
+  const open = openKind(request)
+  const seenOf = (plan: Plan) => {
+    const kind = byId(plan.kinds).get(open ?? '')
+    return kind ? { subject: { kind: kind.id }, tag: kind.name } : null
+  }
+  const done = (word: string): string => `${here(params, word)}&edit=${encodeURIComponent(open ?? '')}`
   switch (form.get('intent')) {
+    case 'seen':
+      return saveSeen(request, form, { site: params.site, done: done('read') }, seenOf)
+    case 'retract':
+      return saveRetraction(request, form, { site: params.site, done: done('retracted') }, seenOf)
     case 'remove': {
       const removed = await change(request, form, params.site, ({ plan }) => {
         const kind = plan.kinds.find(({ id }) => id === form.get('id'))
@@ -94,8 +119,8 @@ function refusedBy(answer: Parameters<typeof whyNotSaved>[0]) {
 }
 
 /** Kinds of cable a shop sells, with lengths, prices and terms: what orders are made from and listings are known by. */
-export default function Catalogue({ actionData }: Route.ComponentProps) {
-  const { plan } = useSite()
+export default function Catalogue({ actionData, loaderData }: Route.ComponentProps) {
+  const { plan, index } = useSite()
   const busy = useNavigation().state !== 'idle'
   const [params] = useSearchParams()
   const edited = plan.kinds.find((kind) => kind.id === params.get('edit'))
@@ -114,11 +139,7 @@ export default function Catalogue({ actionData }: Route.ComponentProps) {
       )}
       {!actionData && done && (
         <Notice tone="clear" slim>
-          {done === 'removed'
-            ? 'The kind is taken out.'
-            : done === 'saved'
-              ? 'The kind is saved.'
-              : `Catalogue: ${done}.`}
+          {DONE[done] ?? `Catalogue: ${done}.`}
         </Notice>
       )}
       <Form method="post" encType="multipart/form-data">
@@ -165,9 +186,18 @@ export default function Catalogue({ actionData }: Route.ComponentProps) {
       {plan.kinds.length > 0 && <Kinds />}
       <Box key={`${edited?.id} ${done}`} mt="6" id="kind-form">
         <KindForm kind={edited ?? null} lastResult={actionData?.result} />
+        {edited && <KindSaid kind={edited} index={index} observations={loaderData.observations} />}
       </Box>
     </>
   )
+}
+
+/** What is said when something is done. */
+const DONE: Readonly<Record<string, string>> = {
+  removed: 'The kind is taken out.',
+  saved: 'The kind is saved.',
+  read: 'It is written down.',
+  retracted: 'It is taken back.',
 }
 
 /** With fewer kinds than this a site has no catalogue of its own yet. */
