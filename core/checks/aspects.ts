@@ -23,6 +23,7 @@ import type { Cable } from '../vocabulary/cable'
 import type { Device } from '../vocabulary/device'
 import type { Run } from '../vocabulary/run'
 import type { Crossing } from './situation'
+import type { Spots } from './spots'
 
 /** A run with what crosses it, of which a verdict is asked with one lead or another. */
 export type RunToJudge = { index: SiteIndex; run: Run; crossed: readonly Crossing[]; spots: Spots }
@@ -190,7 +191,7 @@ export const SITUATION: readonly Aspect[] = [itself, ends, mains, crossings, lea
 export const takenPorts: Aspect = {
   name: 'taken ports',
   ofRun: ({ index, run }) => [run.from, run.to].map((end) => (index.runsIn.get(portKey(end))?.length ?? 0) > 1),
-  bears: { run: either(sharers), joined: either(sharers) },
+  bears: { run: either(sharers) },
 }
 
 function sharers(index: SiteIndex, id: string): Run[] {
@@ -305,29 +306,4 @@ export const otherInputs = ofDevices('other inputs', ({ ports }) =>
 export const playArea: Aspect = {
   name: 'play area',
   isRunUnlike: (index, run) => endsOf(index, run).some(({ device }) => isWornInArea(index, device)),
-}
-
-/** The cables of which something was seen in each socket; whether anything was seen with a setup noted, or with all else unplugged. */
-export type Spots = { byPort: ReadonlyMap<string, readonly string[]>; setup: boolean; alone: boolean }
-
-/** Where something was seen of some cables. */
-export function spotsOf(index: SiteIndex, cables: readonly Cable[]): Spots {
-  const byPort = new Map<string, string[]>()
-  let [setup, alone] = [false, false]
-  const note = (port: string | undefined, id: string): void => {
-    if (port === undefined) return
-    const list = byPort.get(port)
-    if (list) list.push(id)
-    else byPort.set(port, [id])
-  }
-  for (const cable of cables) {
-    const { trials, copies, pictures, watts } = knownOf(index, cable)
-    for (const { spot } of [...trials, ...copies, ...pictures, ...watts]) {
-      note(spot.port, cable.id)
-      note(spot.far, cable.id)
-      setup ||= spot.setup !== undefined
-      alone ||= spot.alone === true
-    }
-  }
-  return { byPort, setup, alone }
 }

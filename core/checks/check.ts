@@ -19,11 +19,6 @@ export type About = {
 }
 
 /** Why a check says something: the schema of its figures, and the sentence they make. */
-export type Reason<Schema extends z.ZodObject = z.ZodObject> = {
-  figures: Schema
-  say(figures: z.output<Schema>, about: About): string
-}
-
 export const reason = <Shape extends z.ZodRawShape>(
   shape: Shape,
   say: (figures: z.output<z.ZodObject<Shape>>, about: About) => string,

@@ -6,11 +6,12 @@ import { observationSchema } from '../observe/observation'
 import type { Plan } from '../plan/plan'
 import { indexPlan } from '../plan/site-index'
 import type { Cable } from '../vocabulary/cable'
-import { type Aspect, type RunToJudge, SITUATION, spotsOf } from './aspects'
+import { type Aspect, type RunToJudge, SITUATION } from './aspects'
 import { assess, assessAnew, assessRun, walkNeeds } from './assess'
 import { aspects, checks, everyCheck, type Finding } from './checks'
 import { reassess } from './reassess'
 import { remedies } from './remedies'
+import { spotsOf } from './spots'
 
 const findingsOf = (plan: Plan): Finding[] => {
   const { runs, needs } = assess(plan)
