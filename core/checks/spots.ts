@@ -1,0 +1,28 @@
+import { knownOf } from '../link/lay'
+import type { SiteIndex } from '../plan/site-index'
+import type { Cable } from '../vocabulary/cable'
+
+/** The cables of which something was seen in each socket; whether anything was seen with a setup noted, or with all else unplugged. */
+export type Spots = { byPort: ReadonlyMap<string, readonly string[]>; setup: boolean; alone: boolean }
+
+/** Where something was seen of some cables. */
+export function spotsOf(index: SiteIndex, cables: readonly Cable[]): Spots {
+  const byPort = new Map<string, string[]>()
+  let [setup, alone] = [false, false]
+  const note = (port: string | undefined, id: string): void => {
+    if (port === undefined) return
+    const list = byPort.get(port)
+    if (list) list.push(id)
+    else byPort.set(port, [id])
+  }
+  for (const cable of cables) {
+    const { trials, copies, pictures, watts } = knownOf(index, cable)
+    for (const { spot } of [...trials, ...copies, ...pictures, ...watts]) {
+      note(spot.port, cable.id)
+      note(spot.far, cable.id)
+      setup ||= spot.setup !== undefined
+      alone ||= spot.alone === true
+    }
+  }
+  return { byPort, setup, alone }
+}
