@@ -5,8 +5,11 @@ import { copyOf } from '../../core/change/copy'
 import { assessAnew } from '../../core/checks/assess'
 import { reassess } from '../../core/checks/reassess'
 import { learnedOf } from '../../core/observe/learned'
+import { observationSchema } from '../../core/observe/observation'
 import type { Plan } from '../../core/plan/plan'
 import { planText } from '../../core/plan/write'
+import { cableKindSchema } from '../../core/vocabulary/cable'
+import { laidCables } from '../../core/vocabulary/run'
 import { benchSite } from './bench-site'
 import { repeated } from './timing'
 
@@ -17,6 +20,18 @@ export const largeSite = (): Plan => benchSite(2000, 5000)
 export function noteOn(copy: Copy, number: number): Edit {
   const run = copy.plan.runs[(number * 37) % copy.plan.runs.length] as Plan['runs'][number]
   return { list: 'runs', id: run.id, base: copy.place, value: { ...run, route: { length: 0.2 + (number % 9) / 10 } } }
+}
+
+/** So many cables that lie in runs are of one kind: what is tried of one of them is told of all. */
+export const ALIKE = 100
+
+function ofOneKind(plan: Plan): { alike: Plan; ids: string[] } {
+  const ids = plan.runs.flatMap(laidCables).slice(0, ALIKE)
+  const chosen = new Set(ids)
+  const ends = { connector: 'type-c', gender: 'plug' } as const
+  const kind = cableKindSchema.parse({ id: 'alike', name: 'Alike', ends: [ends, ends], grade: 'gen2' })
+  const cables = plan.cables.map((cable) => (chosen.has(cable.id) ? { ...cable, kind: kind.id } : cable))
+  return { alike: { ...plan, kinds: [...plan.kinds, kind], cables }, ids }
 }
 
 /** The median of doing something for each of a row, each upon what came of the last. */
@@ -54,16 +69,31 @@ export function benchChange() {
   const seen = {
     at: '2026-11-25T10:00:00.000Z',
     subject: { cable: 'c00007' },
-    kind: 'reading',
-    measure: 'warmth',
-    felt: 'cool',
-  } as const
+  }
   let site = assessAnew(copy.plan)
-  const observe = repeated(60, () => {
+  const written = (value: object) => {
     const id = `seen-${number}`
-    const applied = changed(() => [{ list: 'observations', id, base: null, value: { ...seen, id } }])
-    site = reassess(site, applied.copy.plan)
+    const entity = observationSchema.parse({ ...seen, ...value, id })
+    site = reassess(site, changed(() => [{ list: 'observations', id, base: null, value: entity }]).copy.plan)
+  }
+  const observe = repeated(60, () => written({ kind: 'reading', measure: 'warmth', felt: 'cool' }))
+  const { alike, ids } = ofOneKind(plan)
+  copy = copyOf(alike)
+  site = assessAnew(alike)
+  const record = repeated(60, () => {
+    const cameUp = number % 2 ? null : 'gen2x1'
+    const trial = { kind: 'trial', basis: 'soaked', tried: 'gen2x1', cameUp, seconds: 60 }
+    written({ subject: { cable: ids[number % ids.length] }, ...trial })
   })
   const text = planText(plan)
-  return { apply, caughtUp, again, anew, observe, megabytes: text.length / 1e6, zipped: gzipSync(text).length / 1e3 }
+  return {
+    apply,
+    caughtUp,
+    again,
+    anew,
+    observe,
+    record,
+    megabytes: text.length / 1e6,
+    zipped: gzipSync(text).length / 1e3,
+  }
 }

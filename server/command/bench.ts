@@ -5,7 +5,7 @@ import { rankAll } from '../../core/match/rank-all'
 import type { Plan } from '../../core/plan/plan'
 import { indexPlan } from '../../core/plan/site-index'
 import { benchAhead } from './bench-ahead'
-import { benchChange } from './bench-change'
+import { ALIKE, benchChange } from './bench-change'
 import { benchDrawer } from './bench-drawer'
 import { benchFloors } from './bench-floors'
 import { benchPages } from './bench-pages'
@@ -78,7 +78,7 @@ async function benchChanges(out: string | undefined, print: (text: string) => vo
   print(
     [
       `a run changed             applied ${ms(core.apply)}, assessed again ${ms(core.again)}, anew ${ms(core.anew)}: ${(core.anew / core.again).toFixed(0)} times as long`,
-      `an observation            written down and assessed again ${ms(core.observe)}`,
+      `an observation            written down and assessed again ${ms(core.observe)}; a trial that counts in the record of ${ALIKE} of its kind ${ms(core.record)}`,
       `catching up               ${ms(core.caughtUp)} a change in the core, ${ms(store.caughtUp)} for another process with its database`,
       `a save                    ${ms(store.save)} with its database, ${ms(store.httpSave)} over HTTP`,
       `on the wire               a save and what came of it ${kb(store.savedBytes)}, the first copy ${kb(store.firstCopyBytes)}`,
