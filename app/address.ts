@@ -1,8 +1,12 @@
-/** An address within Hallway that a form asks to go back to; the front door where it names anything else. */
+/** Whoever reads an address reads it against some host: no address within Hallway leaves this one. */
+const HERE = 'http://here'
+
+/** An address within Hallway that a form asks to go back to, as browsers read it; the front door where it names anything else. */
 export function within(asked: unknown): string {
   const text = typeof asked === 'string' ? asked : ''
-  // browsers drop control characters from an address before they read it
-  // biome-ignore lint/suspicious/noControlCharactersInRegex: these are the characters that must not slip through
-  const plain = /^\/(?![/\\])[^\\\u0000-\u0020]*$/
-  return plain.test(text) ? text : '/'
+  if (!text.startsWith('/') || text.length > LONGEST || !URL.canParse(text, HERE)) return '/'
+  const { origin, pathname, search, hash } = new URL(text, HERE)
+  // "/.//elsewhere" comes to "//elsewhere", which is another host
+  return origin === HERE && !pathname.startsWith('//') ? `${pathname}${search}${hash}` : '/'
 }
+const LONGEST = 4000

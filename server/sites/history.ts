@@ -8,6 +8,7 @@ import { changeWords } from '../../core/change/words'
 import { entityOf } from '../../core/observe/every'
 import type { Observation } from '../../core/observe/observation'
 import type { Entity, ListName } from '../../core/plan/entity'
+import { idField } from '../../core/vocabulary/fields'
 import { changeSite, type Hand, type Outcome, refused } from './change-site'
 import { entityWas, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf, upgraded } from './entity-rows'
 
@@ -153,7 +154,8 @@ async function whoChanged(
 /** Takes a change back, as far as nobody has changed the same since: a change of its own, which can be taken back too. */
 export const undoChange = (knex: Knex, siteId: string, hand: Hand, changeId: string): Promise<Outcome> =>
   changeSite(knex, siteId, hand, async (copy, trx) => {
-    const row = await trx('changes').where({ site_id: siteId, id: changeId }).first(LOG_COLUMNS)
+    const isNamed = idField.safeParse(changeId).success
+    const row = isNamed && (await trx('changes').where({ site_id: siteId, id: changeId }).first(LOG_COLUMNS))
     if (!row) return refused('change', 'this site has no such change')
     const line = logLineOf(row)
     if (line.place === 1) return refused('change', 'it is how the site began')

@@ -13,6 +13,7 @@ import { behindProxy } from './behind-proxy'
 import { notFromElsewhere, notTooOften } from './costly'
 import { measured, metrics } from './metrics'
 import { NONCE_HEADER, REQUEST_HEADER } from './nonce'
+import { plainNames } from './plain-names'
 import type { Reach } from './reach'
 import { sameSite } from './same-site'
 import { sizeLimit } from './size-limit'
@@ -77,6 +78,7 @@ export function application({ build, clientFolder, reach }: Options): Express {
   app.use(behindProxy(reach.publicUrl))
   app.use(sameSite(reach.names))
   app.use(notFromElsewhere)
+  app.use(plainNames)
   app.use(notTooOften())
   // what was built is zipped already
   const zipped = { gzip: true, brotli: true }

@@ -7,8 +7,10 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import { deflateRawSync } from 'node:zlib'
+import type { RouteConfigEntry } from '@react-router/dev/routes'
 import { pack } from 'tar-stream'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import routes from '../../app/routes'
 
 // The built Hallway, sent what no page of its own would send.
 
@@ -163,6 +165,7 @@ describe('forms', () => {
       '/\t/elsewhere.example',
       '//elsewhere.example',
       '/\\elsewhere.example',
+      '/.//elsewhere.example',
       'https://elsewhere.example',
     ])
       expect((await post('/unit', form({ unit: 'ft', back }))).headers.get('location')).toBe('/')
@@ -187,6 +190,70 @@ describe('forms', () => {
     expect(removed.status, removed.text.slice(0, 300)).toBeLessThan(500)
     for (const intent of ['soak', 'call-off', 'link', 'remove'])
       expect((await post(path, form({ ...soak, intent }))).status).toBeLessThan(500)
+  })
+})
+
+/** Every address there is, by its pattern. */
+const patternsOf = (entries: readonly RouteConfigEntry[], above = ''): string[] =>
+  entries.flatMap(({ path, children }) => {
+    const own = path === undefined ? above : `${above}/${path}`
+    return [own, ...patternsOf(children ?? [], own)]
+  })
+const named = [...new Set(patternsOf(routes))].filter((pattern) => pattern.includes(':'))
+
+describe('names that nothing has', () => {
+  it.each(named)('in %s are nowhere, and no fault of Hallway', async (pattern) => {
+    const odd = [encodeURIComponent('é'), encodeURIComponent('😀'), '%00', '%E0%A4%A', 'n'.repeat(900)]
+    for (const name of odd)
+      for (const path of new Set([pattern, pattern.replace(':site', 'saltmarsh')])) {
+        if (!path.includes(':')) continue
+        const asked = path.replaceAll(/:\w+/g, name)
+        const answers = [
+          await send(asked),
+          await send(asked, { method: 'HEAD' }),
+          await post(asked, form({ intent: 'remove', base: '1', id: decodeURIComponent('%C3%A9') })),
+        ]
+        // what a page is made of is asked for by pages alone, and may be nothing
+        expect((await send(`${asked}.data`)).status, asked).toBeLessThan(500)
+        // a form that is refused may go back to where it came from
+        for (const { status, headers } of answers)
+          if (status === 302) expect(headers.get('location'), asked).toMatch(/refused=/)
+          else expect([400, 404, 405, 409, 414, 422], `${status} of ${asked.slice(0, 80)}`).toContain(status)
+      }
+  })
+  it('in what is asked beside an address or sent in a form are nowhere either', async () => {
+    const name = 'é😀'
+    const ask = new URLSearchParams({
+      list: 'runs',
+      id: name,
+      of: name,
+      before: name,
+      edit: name,
+      from: name,
+      done: name,
+    })
+    for (const pattern of new Set(patternsOf(routes))) {
+      const path = pattern.replace(':site', 'saltmarsh')
+      if (path.includes(':') || path.includes('*') || path.endsWith('/live')) continue
+      const { status } = await send(`${path}?${ask}`)
+      expect(status, path).toBeLessThan(500)
+    }
+    for (const fields of [{ undo: name }, { undo: 'x'.repeat(500) }, { undo: 'x', change: name }] as Record<
+      string,
+      string
+    >[])
+      refusedInWords(await post(`${site}/history`, form(fields)))
+  })
+  it('a method that no page knows is told so', async () => {
+    const status = await new Promise<number | undefined>((answered, failed) => {
+      const asking = httpRequest(`${address}/`, { method: 'TRACE' }, (answer) => {
+        answer.resume()
+        answered(answer.statusCode)
+      })
+      asking.on('error', failed)
+      asking.end()
+    })
+    expect(status).toBe(405)
   })
 })
 

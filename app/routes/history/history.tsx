@@ -1,6 +1,7 @@
 import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { LIST_NAMES, type ListName } from '../../../core/plan/entity'
+import { idField } from '../../../core/vocabulary/fields'
 import { historyOf, undoChange } from '../../../server/sites/history'
 import { within } from '../../address'
 import { readForm } from '../../read-form.server'
@@ -22,13 +23,14 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const before = Number(searchParams.get('before') ?? Number.NaN)
   const list = LIST_NAMES.find((each) => each === searchParams.get('list'))
   const id = searchParams.get('id')
+  if (id !== null && !idField.safeParse(id).success) throw data(null, { status: 404 })
   const asked = searchParams.get('of')?.slice(0, 120) ?? ''
   const found = asked === '' ? null : entityNamed(copy.plan, asked)
   if (found) throw redirect(`/sites/${params.site}/history?${new URLSearchParams(found)}`)
   const page = await load((knex) =>
     historyOf(knex, params.site, copy, {
       before: Number.isInteger(before) ? before : undefined,
-      of: list && id ? { list, id: id.slice(0, 64) } : undefined,
+      of: list && id ? { list, id } : undefined,
     }),
   )
   return { ...page, asked }
