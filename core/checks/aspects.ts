@@ -1,4 +1,5 @@
 import { isWornInArea } from '../headset/area'
+import { isOddlySlow } from '../link/copied'
 import { factsOf, knownOf, socketInUse } from '../link/lay'
 import { ranHotOfKind, tellsOfKind } from '../link/record'
 import { wasTried } from '../observe/known'
@@ -45,7 +46,7 @@ export type Aspect = {
   /** What of a lead it is: leads that agree in all aspects are judged alike. Left out: nothing of a lead. */
   ofLead?(index: SiteIndex, cable: Cable): unknown
   /** The lead is like no other. */
-  isLeadUnlike?(cable: Cable): boolean
+  isLeadUnlike?(index: SiteIndex, cable: Cable): boolean
   /** The run is like no other. */
   isRunUnlike?(index: SiteIndex, run: Run): boolean
   /** Leads that are like no other in this run. */
@@ -225,7 +226,7 @@ const beside = (index: SiteIndex, run: Run | undefined): Run[] => (run ? sharesS
 export const thickness: Aspect = { name: 'thickness', ofLead: (_, cable) => cable.thickness }
 
 /** The wire in a lead: every centimetre of it counts. */
-export const wire: Aspect = { name: 'wire', isLeadUnlike: ({ awg }) => awg !== undefined }
+export const wire: Aspect = { name: 'wire', isLeadUnlike: (_, { awg }) => awg !== undefined }
 
 /** Which device a lead came with, on a site that holds to that. */
 export const suppliedWith: Aspect = {
@@ -269,6 +270,8 @@ export const kindRecord: Aspect = {
 /** What other cables copied between the same two sockets: a lead is the limit where another does clearly better. */
 export const rivals: Aspect = {
   name: 'rivals',
+  // a disk somewhere else may be changed while nothing of the lead is
+  isLeadUnlike: (index, cable) => knownOf(index, cable).copies.some(isOddlySlow),
   bears: {
     *cable({ before, after }, id) {
       for (const { learned, runOf } of [before, after])

@@ -81,7 +81,7 @@ describe.each(checks.map(({ name }) => name))('what the check "%s" reads', (name
           const unlike = new Set(own.flatMap(({ leadsUnlike }) => [...(leadsUnlike?.(asked) ?? [])]))
           const likeness = JSON.stringify(own.map(({ ofRun }) => ofRun?.(asked)))
           for (const cable of plan.cables) {
-            if (unlike.has(cable.id) || own.some(({ isLeadUnlike }) => isLeadUnlike?.(cable))) continue
+            if (unlike.has(cable.id) || own.some(({ isLeadUnlike }) => isLeadUnlike?.(index, cable))) continue
             const key = `${likeness} ${JSON.stringify(own.map(({ ofLead }) => ofLead?.(index, cable)))}`
             const says = saidOf(asked, cable, name)
             expect(said.get(key) ?? says, `${run.tag} with ${cable.tag}`).toBe(says)

@@ -71,6 +71,9 @@ function capOf(lead: LaidLead, learned: Learned, way: Copy['way'], here: string 
 
 type Site = Pick<SiteIndex, 'learned' | 'devices'>
 
+/** No faster than USB 2.0, and nobody said what held it back: what is made of it follows from the disk it was copied to. */
+export const isOddlySlow = ({ limit, rate }: Copy): boolean => limit === 'unknown' && rate <= linkModeFacts.usb2.payload
+
 /**
  * A copy no faster than USB 2.0 to a disk that does far more, of which nobody said what held it back, and no other was faster: something is wrong, and it may be the
  * lead.
@@ -78,7 +81,7 @@ type Site = Pick<SiteIndex, 'learned' | 'devices'>
 function slowOf({ known, ...rest }: LaidLead, devices: Site['devices'], way: Copy['way']): CopyCap | null {
   const copies = known.copies.filter((copy) => copy.way === way)
   const [reading] = [...copies].sort((one, other) => other.rate - one.rate)
-  if (reading?.limit !== 'unknown' || reading.rate > linkModeFacts.usb2.payload) return null
+  if (!reading || !isOddlySlow(reading)) return null
   const disk = devices.get(reading.spot.far?.split('/')[0] ?? '')?.disk
   if (!disk || disk[way] < reading.rate * DISK_IS_FASTER) return null
   return { rate: reading.rate, reading, lead: { known, ...rest }, elsewhere: null, unexplained: true }

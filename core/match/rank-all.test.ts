@@ -2,8 +2,9 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { benchSite } from '../../server/command/bench-site'
-import { drawn, smallSite } from '../../tests/support/small-site'
+import { anew, BETWEEN, changedFrom, drawn, drawnAgain, smallSite } from '../../tests/support/small-site'
 import { walkNeeds } from '../checks/assess'
+import { observationSchema } from '../observe/observation'
 import type { Plan } from '../plan/plan'
 import { patch } from '../plan/put'
 import { readPlanText } from '../plan/read'
@@ -129,6 +130,42 @@ describe('every cable for every run', () => {
       }),
       { numRuns: 100 },
     )
+  })
+  it('and after a change, of which what was ranked before may be kept', () => {
+    fc.assert(
+      fc.property(drawnAgain, ([first, second]) => {
+        const before = smallSite(first)
+        atOnce(before)
+        const after = changedFrom(before, smallSite(second))
+        expect(atOnce(after)).toEqual(plainly(anew(after)))
+      }),
+      { numRuns: 200 },
+    )
+  })
+  it('also where a disk that a lead once copied to turns out to be another', () => {
+    const seen = observationSchema.parse({
+      id: 'slow',
+      at: '2026-06-01T08:00:00.000Z',
+      subject: { cable: 'c5' },
+      where: { ...BETWEEN, far: { device: 'far-3', port: 'p' } },
+      kind: 'reading',
+      measure: 'write',
+      rate: 1.6e8,
+      limit: 'unknown',
+    })
+    const quiet = smallSite([2])
+    const withDisk = (write: number): Plan => ({
+      ...quiet,
+      observations: [...quiet.observations, seen],
+      devices: quiet.devices.map((device) =>
+        device.id === 'far-3' ? { ...device, disk: { write, read: 4e9, bridge: 'good' as const } } : device,
+      ),
+    })
+    const before = withDisk(4e9)
+    const after = changedFrom(before, withDisk(1.7e8))
+    expect(atOnce(before)).toEqual(plainly(anew(before)))
+    expect(atOnce(after)).toEqual(plainly(anew(after)))
+    expect(atOnce(after)).not.toEqual(atOnce(before))
   })
   it('and whatever runs that look alike differ in', () => {
     fc.assert(

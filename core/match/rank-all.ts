@@ -182,7 +182,7 @@ const PAIRWISE: ReadonlySet<string> = new Set(
 
 /** Leads of one sort are judged alike; null for one that is like no other. */
 const sortOf = (index: SiteIndex, cable: Cable): string | null =>
-  aspects.some(({ isLeadUnlike }) => isLeadUnlike?.(cable))
+  aspects.some(({ isLeadUnlike }) => isLeadUnlike?.(index, cable))
     ? null
     : JSON.stringify(aspects.map(({ ofLead }) => ofLead?.(index, cable)))
 
