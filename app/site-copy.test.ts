@@ -5,10 +5,10 @@ import type { Copy, Edit, LogPosition } from '../core/change/change'
 import { copyOf } from '../core/change/copy'
 import { assess } from '../core/checks/assess'
 import type { Subject } from '../core/observe/every'
-import { learnedOf } from '../core/observe/learned'
 import type { Observation } from '../core/observe/observation'
 import { finished } from '../core/work/in-slices'
 import { demo } from '../tests/support/demo-plan'
+import { learnedMaps } from '../tests/support/learned-maps'
 import { type Choice, choice, madeUpEdit } from '../tests/support/made-up-changes'
 import { type CatchUp, catchUpOf, caughtUp, readCopy, type SiteView, writeCopy } from './site-copy'
 
@@ -37,7 +37,7 @@ function* written(changes: readonly Choice[]): Iterable<{ copy: Copy; edits: rea
 const same = (view: SiteView | null, copy: Copy) => {
   expect(view?.copy.plan).toEqual({ ...copy.plan, observations: [] })
   expect(view?.copy.place).toBe(copy.place)
-  expect(view && learnedOf(view.copy.plan)).toEqual(learnedOf(copy.plan))
+  expect(view && learnedMaps(view.copy.plan)).toEqual(learnedMaps(copy.plan))
   expect(view?.assessed.assessment).toEqual(assess(copy.plan))
 }
 
