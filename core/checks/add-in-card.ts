@@ -10,7 +10,7 @@ export const addInCardCheck = check({
     'on-add-in-card': reason({ avoided: z.boolean() }, ({ avoided }, { label }) =>
       avoided
         ? `${label} is on an add-in card, which this site uses only where no other port does it.`
-        : `${label} is on an add-in card: some advise against them, some recommend one where board ports fail. This site goes by its own record.`,
+        : `${label} is on an add-in card. Some technicians avoid them, others use one where board ports fail. This site goes by its own record.`,
     ),
   },
   remedies: ['other-port'],

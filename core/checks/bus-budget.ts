@@ -23,7 +23,7 @@ export const busBudgetCheck = check({
           ...(leads > 0 ? [leads === 1 ? 'the active lead' : `${leads} active leads`] : []),
           ...(count > 0 ? [`${count} behind it`] : []),
         ]
-        const who = ownSupply ? `${label} shares the bus with its lead` : `${label} has no supply of its own`
+        const who = ownSupply ? `${label} shares the bus with its lead` : `${label} has no supply`
         return `${who}: ${formatWatts(need)} ${takers.join(' and ')}, of ${formatWatts(have)} that arrive.`
       },
     ),

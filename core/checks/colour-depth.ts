@@ -32,7 +32,7 @@ const reasons = {
   'hdr-version': reason(
     { level: z.string(), since: z.string() },
     ({ level, since }, { label }) =>
-      `${label} goes to ${level}, as ports do that are older than ${since}, the first that tells the other end of high dynamic range; look up its version.`,
+      `${label} goes to ${level}, so it may be older than ${since}, the first version that signals high dynamic range. Look up its version.`,
   ),
 }
 

@@ -26,7 +26,7 @@ export const copiedCheck = check({
         const did = way === 'write' ? 'wrote' : 'read'
         if (by === 'run') return `This run ${did} ${rate} when it was measured on ${dayOf(at)}; ${asked}.`
         if (by === 'nothing')
-          return `${label} ${did} ${rate} on ${dayOf(at)}: no faster than USB 2.0, though the disk does more. Copy again with another cable to see which is to blame; ${asked}.`
+          return `${label} ${did} ${rate} on ${dayOf(at)}: no faster than USB 2.0, though the disk is faster. Copy again with another cable to find out why. ${asked}.`
         const lead = `${label} ${did} ${rate} at most on ${dayOf(at)}, and it was the limit`
         if (by === 'lead') return `${lead}; ${asked}.`
         return grade === 'tight'

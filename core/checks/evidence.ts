@@ -20,7 +20,7 @@ const reasons = {
   'bench-pass': reason(
     { mode: z.enum(LINK_MODES), counts: z.boolean(), at: momentFigure },
     ({ mode, counts, at }, { label }) =>
-      `${label} passed ${linkModeFacts[mode].name} on the bench on ${dayOf(at)}, beyond the book. ${counts ? "By this site's policy that counts." : 'This site goes by the book, so it does not count.'}`,
+      `${label} passed ${linkModeFacts[mode].name} on the bench on ${dayOf(at)}, beyond the book. ${counts ? 'By the rules of this site that counts.' : 'This site goes by the book, so it does not count.'}`,
   ),
   conflict: reason(
     {

@@ -10,8 +10,8 @@ export const extensionCheck = check({
   reasons: {
     'type-c-extension': reason({ soaked: z.boolean(), allowed: z.boolean() }, ({ soaked, allowed }, { label }) =>
       allowed && soaked
-        ? `${label} is a type-C extension, outside the standard; this very chain has passed a soak, which this site accepts.`
-        : `${label} is a type-C extension, outside the standard${allowed ? '; this site accepts one only after this very chain has passed a soak of 60 s or more' : ', and this site never uses one'}.`,
+        ? `${label} is a type-C extension, outside the standard. These very leads have passed a soak, and this site accepts that.`
+        : `${label} is a type-C extension, outside the standard. ${allowed ? 'This site accepts one only after these very leads have passed a soak of 60 s or more.' : 'This site never uses one.'}`,
     ),
   },
   remedies: ['test-it', 'other-lead'],

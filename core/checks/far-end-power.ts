@@ -11,7 +11,7 @@ export const farEndPowerCheck = check({
     'far-end-power': reason(
       { required: z.boolean(), mains: z.boolean(), place: z.string() },
       ({ required, mains, place }, { label }) =>
-        `${label} ${required ? 'needs' : 'may need'} a supply of its own at ${place}, which ${mains ? 'has mains' : 'has no mains'}.`,
+        `${label} ${required ? 'needs' : 'may need'} its own supply at ${place}. There ${mains ? 'is mains' : 'is no mains'} there.`,
     ),
   },
   remedies: ['other-lead'],

@@ -12,7 +12,7 @@ export const hotCheck = check({
     'ran-hot': reason(
       { at: momentFigure, strangeSupply: z.boolean() },
       ({ at, strangeSupply }, { label }) =>
-        `${label} ran hot on ${dayOf(at)}${strangeSupply ? ', on a supply that came from elsewhere' : ''}. Do not use it until somebody takes that reading back and says why.`,
+        `${label} ran hot on ${dayOf(at)}${strangeSupply ? ', on a supply that came from elsewhere' : ''}. Do not use it unless somebody takes that reading back, with the reason.`,
     ),
   },
   remedies: ['other-lead'],

@@ -11,7 +11,7 @@ export const ownVoltageCheck = check({
     'own-voltage': reason(
       { volts: z.number() },
       ({ volts }, { label }) =>
-        `${label} asks for ${decimal(volts, 1)} V of its own beside the link; this run brings none, so it takes a feed of its own.`,
+        `${label} also needs ${decimal(volts, 1)} V, which this run does not bring. Give it its own supply.`,
     ),
   },
   remedies: [],

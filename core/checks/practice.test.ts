@@ -116,7 +116,7 @@ describe('older USB leads and extensions', () => {
     const at = (length: 'book' | 'bench') =>
       judge({ from: hostA, to: stick, leads: [tested], need: data(5e9), policy: { length } })
     expect(at('bench').run).toMatchObject({ grade: 'clear', mode: 'gen1x1' })
-    expect(at('bench').words).toContain("By this site's policy that counts")
+    expect(at('bench').words).toContain('By the rules of this site that counts')
     expect(at('book').run).toMatchObject({ grade: 'blocked', mode: 'usb2' })
     expect(at('book').words).toContain('so it does not count')
   })

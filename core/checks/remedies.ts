@@ -62,14 +62,14 @@ export const remedies = {
   'expect-less': always('Plan with the band, or share the link with less.'),
   'thicker-or-shorter': always('Take a shorter lead, or one with thicker wire.'),
   'fewer-hubs': always('Take a port nearer the host.'),
-  'powered-hub': always('Take a hub with a supply of its own.'),
+  'powered-hub': always('Take a powered hub.'),
   'optical-only': always('Use a non-conductive optical run, and ask a licensed electrician.'),
   'gentler-bend': remedy(
     { allowed: z.number() },
     ({ allowed }) => `Lead it round in ${decimal(allowed, 0)} mm or more, or take a thinner one.`,
   ),
   'wider-conduit': always(
-    'Take a wider conduit, a way beside it, or a cable whose plugs are put on after pulling, by licensed people.',
+    'Take a wider conduit or another route, or have licensed people fit the plugs after the cable is pulled.',
   ),
   'join-pathways': always('Lay a pathway that joins its two ends, or type the length of the way it takes.'),
   'a-to-c-lead': always('Feed it from a type-A socket over an A-to-C lead.'),

@@ -63,7 +63,7 @@ const reasons = {
   'conduit-fill': reason(
     { share: z.number(), limit: z.number(), cables: z.int(), way: wayFigure },
     ({ share, limit, cables, way }) =>
-      `${cables} ${cables === 1 ? 'cable fills' : 'cables fill'} ${decimal(share * 100, 0)} % of ${conduitName(way)}; ${decimal(limit * 100, 0)} % is the usual most.`,
+      `${cables} ${cables === 1 ? 'cable fills' : 'cables fill'} ${decimal(share * 100, 0)} % of ${conduitName(way)}. The usual limit is ${decimal(limit * 100, 0)} %.`,
   ),
   'free-section': reason(
     { taken: z.number(), free: z.number(), cables: z.int(), way: z.string() },

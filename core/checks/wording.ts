@@ -62,7 +62,7 @@ export function lackSentence(lack: LackFigures, label: string, unit: LengthUnit 
     case 'grade':
       return `${label} (${lack.grade}) does not carry ${mode}.`
     case 'reach':
-      return `By the book ${article(lack.passive ? 'passive' : lack.unfed ? 'active, unfed' : 'powered')} ${lack.grade} lead of this sort carries ${mode} to ${metres(lack.reach ?? 0)}; ${label} is ${metres(lack.length)}.`
+      return `By the book ${article(lack.passive ? 'passive' : lack.unfed ? 'active, unfed' : 'powered')} ${lack.grade} lead carries ${mode} up to ${metres(lack.reach ?? 0)}; ${label} is ${metres(lack.length)}.`
     case 'chain':
       return `The leads up to ${label} make ${metres(lack.length)} in a row, more than ${mode} allows over passive leads (${metres(lack.reach ?? 0)} for this one alone).`
     case 'unfed':
@@ -95,15 +95,15 @@ export const cautionSentences: Record<Caution, string> = {
   'two-supplies':
     'Never join two supplies with a type-A to type-A or "Y" lead: it ties them together and can destroy both or start a fire.',
   'above-60-watts':
-    'Above 60 W only with a lead marked 5 A. A lead or plug that gets hot: disconnect at the supply, let it cool, retire it.',
+    'Above 60 W, use only a lead marked 5 A. If a lead or plug gets hot, disconnect it at the supply, let it cool, and retire it.',
   'local-code':
     'Jacket rating, fire stopping and separation from mains follow the local code and belong to licensed people. Hallway does not declare this route compliant.',
   earths: 'Never lift a safety earth to cure hum. Ask a licensed electrician about the earths first.',
   height: 'Work at height: proper access equipment, not alone, nothing overhead without a secondary fixing.',
-  hot: 'A lead or plug that gets hot: disconnect it at the supply, let it cool, and retire it.',
+  hot: 'If a lead or plug gets hot, disconnect it at the supply, let it cool, and retire it.',
   trip: 'A lead on the floor or on a head trips people and pulls necks: guide it overhead, tape it down or give it a breakaway.',
   'optical-end': 'Do not look into a disconnected optical end.',
   'approved-supply': 'Use an approved supply only, of the stated voltage and polarity.',
   'above-100-watts':
-    'Above 100 W only with extended power range parts, never modified and never extended. A lead that gets hot: disconnect at the supply, let it cool, retire it.',
+    'Above 100 W, use only extended power range parts, never modified and never extended. If a lead gets hot, disconnect it at the supply, let it cool, and retire it.',
 }

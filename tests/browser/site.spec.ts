@@ -56,7 +56,7 @@ test('what the site goes by changes verdicts', async ({ page }) => {
   await expect(page.getByLabel('What a charger costs')).toHaveValue('59')
   await open(page, `${site}/runs/r-09`)
   await page.getByLabel('Cable', { exact: true }).selectOption('c-0020')
-  await expect(findings).toContainText("By this site's policy that counts.")
+  await expect(findings).toContainText('By the rules of this site that counts.')
 })
 
 test('needs show their way and verdict', async ({ page }) => {

@@ -24,6 +24,8 @@ export function madeUpEdit(copy: Copy, { sort, one, other, figure }: Choice, num
   const cable = pick(plan.cables, one)
   const need = pick(plan.needs, one)
   const device = pick(plan.devices, one)
+  const change = (list: Edit['list'], entity: { id: string }, more: object): Edit =>
+    ({ list, id: entity.id, base, value: { ...entity, ...more } }) as Edit
   const edits: (() => Edit)[] = [
     () => ({ list: 'runs', id: run.id, base, value: { ...run, note: `note ${figure}` } }),
     () => ({ list: 'runs', id: run.id, base, value: { ...run, route: { ...run.route, length: 0.5 + figure / 10 } } }),
@@ -98,49 +100,23 @@ export function madeUpEdit(copy: Copy, { sort, one, other, figure }: Choice, num
       value: { ...plan.policy, length: figure % 2 ? 'bench' : 'book', slack: figure / 100 },
     }),
     () => ({ list: 'policy', id: POLICY_ID, base, value: { ...plan.policy, cables: figure % 2 ? 'supplied' : 'any' } }),
-    () => ({ list: 'runs', id: run.id, base, value: { ...run, tag: `T-${figure}` } }),
-    () => ({ list: 'devices', id: device.id, base, value: { ...device, name: `Device ${figure}` } }),
-    () => ({
-      list: 'devices',
-      id: device.id,
-      base,
-      value: {
-        ...device,
+    () => change('runs', run, { tag: `T-${figure}` }),
+    () => change('devices', device, { name: `Device ${figure}` }),
+    () =>
+      change('devices', device, {
         busPowered: figure % 2 === 0,
-        installed: [{ what: 'driver' as const, version: `${figure % 3}`, on: '2026-05-01' }],
-        ...(figure % 3 ? { disk: { write: (figure + 1) * 1e8, read: 4e9, bridge: 'good' as const } } : {}),
-      },
-    }),
-    () => ({
-      list: 'cables',
-      id: cable.id,
-      base,
-      value: { ...cable, suppliedWith: pick(plan.devices, other).id },
-    }),
-    () => ({
-      list: 'cables',
-      id: cable.id,
-      base,
-      value: { ...cable, thickness: 3 + (figure % 9), ...(figure % 4 ? {} : { awg: 24 }) },
-    }),
-    () => ({
-      list: 'places',
-      id: pick(plan.places, one).id,
-      base,
-      value: { ...pick(plan.places, one), name: `Place ${figure}` },
-    }),
-    () => ({
-      list: 'pathways',
-      id: pick(plan.pathways, one).id,
-      base,
-      value: { ...pick(plan.pathways, one), inner: 10 + figure, through: figure % 2 ? ['other-earth'] : ['wall'] },
-    }),
-    () => ({
-      list: 'kinds',
-      id: pick(plan.kinds, one).id,
-      base,
-      value: { ...pick(plan.kinds, one), name: `Kind ${figure}` },
-    }),
+        installed: [{ what: 'driver', version: `${figure % 3}`, on: '2026-05-01' }],
+        ...(figure % 3 ? { disk: { write: (figure + 1) * 1e8, read: 4e9, bridge: 'good' } } : {}),
+      }),
+    () => change('cables', cable, { suppliedWith: pick(plan.devices, other).id }),
+    () => change('cables', cable, { thickness: 3 + (figure % 9), ...(figure % 4 ? {} : { awg: 24 }) }),
+    () => change('places', pick(plan.places, one), { name: `Place ${figure}` }),
+    () =>
+      change('pathways', pick(plan.pathways, one), {
+        inner: 10 + figure,
+        through: figure % 2 ? ['other-earth'] : ['wall'],
+      }),
+    () => change('kinds', pick(plan.kinds, one), { name: `Kind ${figure}` }),
     () => ({
       list: 'site',
       id: SITE_ID,
