@@ -1,19 +1,14 @@
 import type { KeptImage } from '../core/files/file-types'
 import type { FolderCable } from '../core/identity/class-folder'
 import type { DeviceReading } from '../core/identity/reading-shape'
-import type { ReadPlan } from '../core/plan/read'
 import type { Parsed } from '../core/quantity/parsed'
-import type { OpenedArchive } from '../server/files/read-archive'
 import { type Done, offThread } from '../server/off-thread/pool'
+import type { Imported } from '../server/sites/import-told'
 import type { TagRequest } from '../server/tags/tag-sheets'
 import type * as tasks from './off-thread-tasks'
 
-/** Reads the text of a plan file. */
-export const readPlanFile = (text: string): Promise<Done<ReadPlan>> => offThread('readPlan', text)
-
 /** The cables in a packed folder of a computer's type-C class. */
-export const readFolderFile = (bytes: Uint8Array): Promise<Done<Parsed<FolderCable[]>>> =>
-  offThread('readFolder', bytes)
+export const readFolderFile = (path: string): Promise<Done<Parsed<FolderCable[]>>> => offThread('readFolder', path)
 
 /** Reads a table of cables. */
 export const readTableFile = (request: tasks.TableRequest): Promise<Done<ReturnType<typeof tasks.readTable>>> =>
@@ -28,17 +23,18 @@ export const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<Kept
   offThread('readImageFile', request)
 
 /** What a computer or a display says of itself, in a log of megabytes as well. */
-export const readDeviceText = (bytes: Uint8Array): Promise<Done<Parsed<DeviceReading>>> =>
-  offThread('readDevice', bytes)
+export const readDeviceText = (told: tasks.Told): Promise<Done<Parsed<DeviceReading>>> => offThread('readDevice', told)
 
 /** Reads a table of a survey against the site. */
 export const readSurveyFile = (request: tasks.SurveyRequest): Promise<Done<ReturnType<typeof tasks.readSurveyFile>>> =>
   offThread('readSurveyFile', request)
 
-/** What an archive of a site holds. */
-export const openArchiveFile = (bytes: Uint8Array): Promise<Done<Parsed<OpenedArchive>>> =>
-  offThread('openSiteArchive', bytes)
+/** Brings in a plan file or an archive of a site, from its first byte to its last row. */
+export const importSite = (request: Parameters<typeof tasks.importSite>[0]): Promise<Done<Imported>> =>
+  offThread('importSite', request, { seconds: LONGEST_IMPORT_SECONDS })
 
+/** A site of the largest size takes a minute on a busy machine. */
+const LONGEST_IMPORT_SECONDS = 300
 /** Two hundred cables take some ten. */
 const LONGEST_DRAWING_SECONDS = 60
 

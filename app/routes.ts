@@ -49,6 +49,5 @@ export default [
   route('sites/:site/catalogue.csv', 'routes/drawer/catalogue/catalogue-file.ts'),
   route('sites/:site/drawer/tags.pdf', 'routes/drawer/tags/tags-pdf.ts'),
   route('sites/:site/drawer/tags.svg', 'routes/drawer/tags/tags-svg.ts'),
-  route('sites/:site/drawer/sessions/:session/meter', 'routes/drawer/session/meter.ts'),
   route('*', 'routes/nowhere.tsx'),
 ] satisfies RouteConfig

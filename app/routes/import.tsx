@@ -1,13 +1,11 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
-import { isArchive } from '../../core/files/file-types'
+import { LARGEST_SITE_ARCHIVE_BYTES } from '../../core/files/file-types'
 import type { Fault } from '../../core/plan/entity'
-import { LARGEST_FILE_BYTES } from '../../core/plan/read'
-import { importPlan } from '../../server/sites/sites'
-import { openArchiveFile, readPlanFile } from '../off-thread.server'
-import { readForm } from '../read-form.server'
-import { AWAY_MESSAGE, save } from '../stored.server'
+import { importSite } from '../off-thread.server'
+import { readFormWithFile } from '../read-form.server'
+import { AWAY_MESSAGE } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
 import { PlainTextArea } from '../ui/field'
 import { TopBar } from '../ui/frame'
@@ -16,44 +14,37 @@ import type { Route } from './+types/import'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Bring in a plan file · Hallway' }]
 
-export async function action({ request }: Route.ActionArgs) {
-  const form = await readForm(request, LARGEST_FILE_BYTES)
-  const file = form.get('file')
-  const pasted = String(form.get('text') ?? '')
-  const bytes = file instanceof File && file.size > 0 ? new Uint8Array(await file.arrayBuffer()) : null
-  const archive = bytes && isArchive(bytes) ? await openArchiveFile(bytes) : null
-  if (archive && !archive.done)
-    return data(
-      { ...refusal([], pasted), message: `${archive.problem} Nothing was written.` },
-      { status: archive.status },
-    )
-  const opened = archive?.done ? archive.value : null
-  if (opened && !opened.ok)
-    return data({ ...refusal([], pasted), message: `${opened.problem} Nothing was written.` }, { status: 422 })
-  const text = opened?.ok ? opened.value.plan : bytes ? new TextDecoder().decode(bytes) : pasted
-  if (text.trim() === '')
-    return data(refusal([{ path: '(file)', reason: 'choose a file or paste its text' }], pasted), { status: 422 })
-  const work = await readPlanFile(text)
-  if (!work.done)
-    return data({ ...refusal([], pasted), message: `${work.problem} Nothing was written.` }, { status: work.status })
-  const read = work.value
-  if (!read.ok) return data(refusal(read.faults, pasted, read.more), { status: 422 })
-  const id = await save(async (knex) =>
-    importPlan(knex, await handOf(request, form), read.plan, opened?.ok ? opened.value.files : []),
-  )
-  if (id === null) return data({ ...refusal([], pasted), message: AWAY_MESSAGE }, { status: 503 })
-  return redirect(`/sites/${id}`)
-}
+/** A larger file is chosen, not pasted. */
+const LONGEST_PASTED = 2_000_000
 
-const refusal = (faults: Fault[], pasted: string, more = false) => ({
-  message:
-    faults.length === 1
-      ? 'One thing in the file is wrong. Nothing was written.'
-      : `${more ? `More than ${faults.length}` : faults.length} things in the file are wrong. Nothing was written.`,
-  faults,
-  more,
-  pasted: pasted.length < 200_000 ? pasted : '',
-})
+export const action = ({ request }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_SITE_ARCHIVE_BYTES, longest: LONGEST_PASTED }, async (form, file) => {
+    const text = String(form.get('text') ?? '')
+    const wrong = (message: string, status: number, faults: Fault[] = [], more = false) =>
+      data({ message, faults, more, pasted: text.length < LONGEST_SHOWN_AGAIN ? text : '' }, { status })
+    if (!file && text.trim() === '') return wrong('Choose a file or paste its text. Nothing was written.', 422)
+    const told = file ? { path: file.path } : { text }
+    const work = await importSite({ told, hand: await handOf(request, form) })
+    if (!work.done) return wrong(`${work.problem} Nothing was written.`, work.status)
+    const came = work.value
+    switch (came.became) {
+      case 'site':
+        return redirect(`/sites/${came.id}`)
+      case 'away':
+        return wrong(AWAY_MESSAGE, 503)
+      case 'refused': {
+        const { problem, faults, more } = came
+        return wrong(problem ? `${problem} Nothing was written.` : faultsSaid(faults.length, more), 422, faults, more)
+      }
+    }
+  })
+
+const LONGEST_SHOWN_AGAIN = 200_000
+
+const faultsSaid = (count: number, more: boolean): string =>
+  count === 1
+    ? 'One thing in the file is wrong. Nothing was written.'
+    : `${more ? `More than ${count}` : count} things in the file are wrong. Nothing was written.`
 
 export default function Import({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'

@@ -1,44 +1,27 @@
+import { data } from 'react-router'
 import { database } from '../../server/database/connection'
+import { playMeter } from '../../server/instruments/simulated-meter'
 import { listen } from '../../server/sites/live'
+import { eventStream } from '../event-stream.server'
 import { loadSite } from '../stored.server'
 import type { Route } from './+types/live'
+import { meterOn } from './drawer/session/meter.server'
 
-/** Proxies and browsers drop a line on which nothing is said. */
-const SAY_SOMETHING_MS = 20_000
-
-/** The place in the log that a site comes to, as server-sent events, for as long as a page is open. */
+/**
+ * The one stream of a page, as server-sent events for as long as it is open: the place in the log that the site comes to, and whatever else the page watches
+ * (`meter`: the bench meter, by what it is put on).
+ */
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { copy } = await loadSite(params.site)
-  const encoder = new TextEncoder()
-  const stream = new ReadableStream<Uint8Array>({
-    start(controller) {
-      const say = (text: string) => {
-        try {
-          controller.enqueue(encoder.encode(text))
-        } catch {
-          // the page was closed while this was said
-        }
-      }
-      const tell = (place: number) => say(`event: place\ndata: ${place}\n\n`)
-      tell(copy.place)
-      const stop = listen(database(), params.site, tell)
-      const timer = setInterval(() => say(': still here\n\n'), SAY_SOMETHING_MS)
-      request.signal.addEventListener('abort', () => {
-        stop()
-        clearInterval(timer)
-        try {
-          controller.close()
-        } catch {
-          // closed from the other side already
-        }
-      })
-    },
-  })
-  return new Response(stream, {
-    headers: {
-      'Content-Type': 'text/event-stream; charset=utf-8',
-      // held back to be compressed, an event would come late
-      'Cache-Control': 'no-cache, no-transform',
-    },
+  const watched = new URL(request.url).searchParams.get('meter')
+  const meter = watched === null ? null : meterOn(copy.plan, new URLSearchParams(watched))
+  if (watched !== null && meter === null) throw data('There is no such lead in this session.', { status: 404 })
+  return eventStream(request, (tell) => {
+    tell('place', copy.place)
+    const stops = [listen(database(), params.site, (place) => tell('place', place))]
+    if (meter) stops.push(playMeter(meter, (sample) => tell('sample', sample)))
+    return () => {
+      for (const stop of stops) stop()
+    }
   })
 }

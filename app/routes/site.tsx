@@ -15,6 +15,7 @@ import { RouteErrorView } from '../ui/error-view'
 import { TopBar } from '../ui/frame'
 import look from '../ui/frame.module.css'
 import { News } from '../ui/news'
+import { PageStreamContext } from '../ui/page-stream'
 import { useShortcut } from '../ui/shortcut'
 import { SiteProvider, useSite } from '../ui/site-context'
 import { StageSign } from '../ui/stage-sign'
@@ -64,29 +65,31 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 /** A site: its bar, its sign, and whichever page is open. */
 export default function Site({ loaderData, params }: Route.ComponentProps) {
-  useLive(params.site, loaderData.place)
+  const stream = useLive(params.site, loaderData.place)
   const page = useRef<HTMLElement>(null)
   const still = useStandStill(page)
   return (
     <SiteProvider siteId={params.site} shown={loaderData} news={loaderData.news}>
-      <SiteBar />
-      <AskWho />
-      <div className={look.page}>
-        <SiteSign />
-        <main
-          ref={page}
-          data-copy-site={params.site}
-          data-copy-identity={loaderData.identity}
-          data-copy-place={loaderData.place}
-          tabIndex={-1}
-          inert={still}
-          aria-busy={still}
-          className={look.main}
-        >
-          <Outlet />
-        </main>
-      </div>
-      <News />
+      <PageStreamContext.Provider value={stream}>
+        <SiteBar />
+        <AskWho />
+        <div className={look.page}>
+          <SiteSign />
+          <main
+            ref={page}
+            data-copy-site={params.site}
+            data-copy-identity={loaderData.identity}
+            data-copy-place={loaderData.place}
+            tabIndex={-1}
+            inert={still}
+            aria-busy={still}
+            className={look.main}
+          >
+            <Outlet />
+          </main>
+        </div>
+        <News />
+      </PageStreamContext.Provider>
     </SiteProvider>
   )
 }

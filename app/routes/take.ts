@@ -31,7 +31,7 @@ const proposalSchema = z.object({
 
 /** Takes a proposal that Hallway worked out, all of it or none, and goes back to where it was shown. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request, LONGEST_PROPOSAL)
+  const form = await readForm(request, { longest: LONGEST_PROPOSAL })
   const back = new URL(within(form.get('back')), 'http://hallway')
   const goBack = (name: 'took' | 'refused', value: string) => {
     for (const told of ['took', 'refused']) back.searchParams.delete(told)

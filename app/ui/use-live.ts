@@ -1,40 +1,35 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useRevalidator } from 'react-router'
 import type { LogPosition } from '../../core/change/change'
+import { openPageStream, type PageStream } from './page-stream'
 
-/** Keeps an open page at the place its site has come to, whoever changes it. What is being typed stays: forms keep what they were made from. */
-export function useLive(siteId: string, place: LogPosition): void {
+/**
+ * Keeps an open page at the place its site has come to, whoever changes it, and answers its stream. What is being typed stays: forms keep what they were
+ * made from.
+ */
+export function useLive(siteId: string, place: LogPosition): PageStream | null {
   const { revalidate, state } = useRevalidator()
   const known = useRef(place)
   const busy = useRef(state)
   const wanted = useRef(place)
+  const [stream, setStream] = useState<PageStream | null>(null)
   known.current = place
   busy.current = state
   useEffect(() => {
-    let source: EventSource | null = null
-    const hear = (event: MessageEvent<string>) => {
-      wanted.current = Math.max(wanted.current, Number(event.data))
-      if (wanted.current > known.current && busy.current === 'idle') void revalidate()
+    const catchUp = () => {
+      if (busy.current === 'idle') void revalidate()
     }
-    // a browser keeps few lines to one host: pages nobody looks at leave theirs to others, and hear the place when they are looked at again
-    const attend = () => {
-      if (document.visibilityState === 'hidden') {
-        source?.close()
-        source = null
-      } else if (!source) {
-        source = new EventSource(`/sites/${siteId}/live`)
-        source.addEventListener('place', hear)
-      }
-    }
-    attend()
-    document.addEventListener('visibilitychange', attend)
-    return () => {
-      document.removeEventListener('visibilitychange', attend)
-      source?.close()
-    }
+    const opened = openPageStream(`/sites/${siteId}/live`, catchUp)
+    opened.hear('place', (data) => {
+      wanted.current = Math.max(wanted.current, Number(data))
+      if (wanted.current > known.current) catchUp()
+    })
+    setStream(opened)
+    return () => opened.end()
   }, [siteId, revalidate])
   // what was heard while the page was catching up
   useEffect(() => {
     if (state === 'idle' && wanted.current > place) void revalidate()
   }, [state, place, revalidate])
+  return stream
 }

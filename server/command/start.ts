@@ -100,6 +100,11 @@ async function loadDemo(say: (line: string) => void): Promise<void> {
   const read = readPlanText(readFileSync(join(root, 'demo/saltmarsh.json'), 'utf8'))
   if (!read.ok) throw new Error(`the demo plan has faults: ${JSON.stringify(read.faults.slice(0, 5))}`)
   if (await siteExists(database(), read.plan.site.id)) return
-  await importPlan(database(), { by: 'the demo' }, read.plan, await demoFiles())
+  await importPlan(
+    database(),
+    { by: 'the demo' },
+    read.plan,
+    await demoFiles().then((files) => ({ files: () => files })),
+  )
   say(`Loaded the demo site, ${read.plan.site.name}.`)
 }

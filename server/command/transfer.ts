@@ -1,12 +1,13 @@
-import { createWriteStream, existsSync, readFileSync, statSync } from 'node:fs'
+import { createWriteStream, existsSync, statSync } from 'node:fs'
 import { pipeline } from 'node:stream/promises'
 import { isArchive, LARGEST_SITE_ARCHIVE_BYTES } from '../../core/files/file-types'
 import { readPlanText } from '../../core/plan/read'
 import { planText } from '../../core/plan/write'
 import { Failure } from '../failure'
-import type { OpenedArchive } from '../files/read-archive'
+import type { OpenArchive } from '../files/read-archive'
 import { siteArchive } from '../files/write-archive'
 import { currentCopy } from '../sites/copies'
+import { firstBytes } from '../sites/import-told'
 import { importPlan, listSites } from '../sites/sites'
 import { faultLine, readPlanFile } from './check'
 import { withDatabase } from './with-database'
@@ -29,24 +30,26 @@ export async function importFile(file: string): Promise<number> {
   const archive = await archiveIn(file)
   const read = archive ? readPlanText(archive.plan) : readPlanFile(file)
   if (!read.ok) {
+    archive?.close()
     console.error(`${file} cannot be read as a plan; nothing was written:`)
     for (const fault of read.faults) console.error(`  ${faultLine(fault)}`)
     return 2
   }
-  const id = await withDatabase((knex) => importPlan(knex, { by: 'the terminal' }, read.plan, archive?.files))
+  const id = await withDatabase((knex) =>
+    importPlan(knex, { by: 'the terminal' }, read.plan, archive ?? undefined).finally(() => archive?.close()),
+  )
   console.log(`Imported as site "${id}".`)
-  if (archive && archive.leftOut > 0)
-    console.log(`${archive.leftOut} files in it were left out: Hallway had not made them.`)
+  const leftOut = archive?.leftOut() ?? 0
+  if (leftOut > 0) console.log(`${leftOut} files in it were left out: Hallway had not made them.`)
   return 0
 }
 
 /** What a file holds where it is an archive; null where it is none, and is read as a plan file. */
-async function archiveIn(file: string): Promise<OpenedArchive | null> {
+async function archiveIn(file: string): Promise<OpenArchive | null> {
   if (!existsSync(file) || statSync(file).size > LARGEST_SITE_ARCHIVE_BYTES) return null
-  const bytes = new Uint8Array(readFileSync(file))
-  if (!isArchive(bytes)) return null
+  if (!isArchive(firstBytes(file))) return null
   const { openArchive } = await import('../files/read-archive')
-  const opened = await openArchive(bytes)
+  const opened = await openArchive(file)
   if (!opened.ok) throw new Failure(`${file}: ${opened.problem}`)
   return opened.value
 }

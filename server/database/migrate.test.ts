@@ -17,6 +17,7 @@ describe('a database', () => {
         { name: '0001-ground' },
         { name: '0002-files' },
         { name: '0003-versions' },
+        { name: '0004-kept' },
       ])
     }))
 })

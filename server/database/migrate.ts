@@ -4,6 +4,7 @@ import { Failure } from '../failure'
 import * as ground from './migrations/0001-ground'
 import * as files from './migrations/0002-files'
 import * as versions from './migrations/0003-versions'
+import * as kept from './migrations/0004-kept'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -12,6 +13,7 @@ const migrations: readonly Migration[] = [
   { name: '0001-ground', ...ground },
   { name: '0002-files', ...files },
   { name: '0003-versions', ...versions },
+  { name: '0004-kept', ...kept },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {

@@ -9,6 +9,10 @@ const MOST_PIXELS = 120_000_000
 const LONGEST_SIDE: Readonly<Record<ImageUse, number>> = { drawing: 4000, photo: 1600 }
 const QUALITY: Readonly<Record<ImageUse, number>> = { drawing: 82, photo: 78 }
 
+/** What is kept at most of one picture: written out, twice this goes to the database in one piece. */
+export const LARGEST_KEPT_BYTES = 6_000_000
+const SMALLER = 0.8
+
 const PICTURES = new Set(['image/png', 'image/jpeg', 'image/webp'])
 
 /**
@@ -31,13 +35,18 @@ const input = { limitInputPixels: MOST_PIXELS, failOn: 'error' } as const
 
 async function readPicture(bytes: Uint8Array, use: ImageUse): Promise<Parsed<KeptImage>> {
   try {
-    const side = LONGEST_SIDE[use]
-    const { data, info } = await sharp(bytes, input)
-      .rotate()
-      .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
-      .webp({ quality: QUALITY[use], effort: 2 })
-      .toBuffer({ resolveWithObject: true })
-    return parsed({ type: 'image/webp', bytes: new Uint8Array(data), width: info.width, height: info.height })
+    let side = LONGEST_SIDE[use]
+    for (;;) {
+      const { data, info } = await sharp(bytes, input)
+        .rotate()
+        .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
+        .webp({ quality: QUALITY[use], effort: 2 })
+        .toBuffer({ resolveWithObject: true })
+      if (data.length <= LARGEST_KEPT_BYTES)
+        return parsed({ type: 'image/webp', bytes: new Uint8Array(data), width: info.width, height: info.height })
+      // grain does not pack: what is too large comes in smaller
+      side = Math.floor(Math.max(info.width, info.height) * SMALLER)
+    }
   } catch (error) {
     return unreadable(whyNot(error))
   }

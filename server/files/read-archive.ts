@@ -1,40 +1,68 @@
 import { buffer } from 'node:stream/consumers'
-import { fromBufferPromise } from 'yauzl'
+import { type Entry, openPromise } from 'yauzl'
 import { type KeptImage, PLAN_NAME } from '../../core/files/file-types'
-import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
+import { LARGEST_FILE_BYTES } from '../../core/plan/read'
 import { type Parsed, parsed, unreadable } from '../../core/quantity/parsed'
 import { fileId } from './files'
-import { isKept } from './image'
+import { isKept, LARGEST_KEPT_BYTES } from './image'
 
-export type OpenedArchive = { plan: string; files: KeptImage[]; leftOut: number }
+/** An archive of a site that is open: the text of its plan, and its files one by one. */
+export type OpenArchive = {
+  plan: string
+  /** Those that Hallway would have kept so, read as they are asked for. Whatever else is in the archive is left out. */
+  files(): AsyncIterable<KeptImage>
+  /** How many were left out, once the files were read. */
+  leftOut(): number
+  close(): void
+}
 
-const LARGEST_FILE = 16_000_000
 const MOST_FILES = 5000
-/** The plan and the files of an archive. A file that Hallway would not have kept so, or whose name is not what it holds, is left out and counted. */
-export async function openArchive(bytes: Uint8Array): Promise<Parsed<OpenedArchive>> {
-  const files: KeptImage[] = []
+const notRead = 'The archive could not be read to its end: it is damaged, or made by a program that packs otherwise.'
+
+/** Opens an archive of a site. Only its plan is read at once, so that an archive of any size takes little room. */
+export async function openArchive(path: string): Promise<Parsed<OpenArchive>> {
+  const pictures: Entry[] = []
   let plan: string | null = null
-  let leftOut = 0
+  let others = 0
   let count = 0
+  const zip = await openPromise(path, { lazyEntries: true, autoClose: false }).catch(() => null)
+  if (!zip) return unreadable(notRead)
+  const refuse = (problem: string) => {
+    zip.close()
+    return unreadable(problem)
+  }
   try {
-    const zip = await fromBufferPromise(Buffer.from(bytes), { lazyEntries: true })
     for await (const entry of zip.eachEntry()) {
       count += 1
-      if (count > MOST_FILES) return unreadable(`The archive holds more than ${MOST_FILES} files.`)
+      if (count > MOST_FILES) return refuse(`The archive holds more than ${MOST_FILES} files.`)
       const { fileName, uncompressedSize } = entry
-      if (fileName === PLAN_NAME && uncompressedSize <= LARGEST_PLAN_BYTES)
+      if (fileName === PLAN_NAME && uncompressedSize <= LARGEST_FILE_BYTES)
         plan = (await buffer(await zip.openReadStreamPromise(entry))).toString('utf8')
-      else if (/^files\/[0-9a-f]{64}\.(webp|svg)$/.test(fileName) && uncompressedSize <= LARGEST_FILE) {
-        const held = new Uint8Array(await buffer(await zip.openReadStreamPromise(entry)))
-        const kept = fileName.includes(fileId(held)) ? await isKept(held) : null
-        if (kept) files.push(kept)
-        else leftOut += 1
-      } else if (!fileName.endsWith('/')) leftOut += 1
+      else if (/^files\/[0-9a-f]{64}\.(webp|svg)$/.test(fileName) && uncompressedSize <= LARGEST_KEPT_BYTES)
+        pictures.push(entry)
+      else if (!fileName.endsWith('/')) others += 1
     }
   } catch {
-    return unreadable(
-      'The archive could not be read to its end: it is damaged, or made by a program that packs otherwise.',
-    )
+    return refuse(notRead)
   }
-  return plan === null ? unreadable(`There is no ${PLAN_NAME} in this archive.`) : parsed({ plan, files, leftOut })
+  if (plan === null) return refuse(`There is no ${PLAN_NAME} in this archive.`)
+  let unlike = 0
+  return parsed({
+    plan,
+    async *files() {
+      unlike = 0
+      for (const entry of pictures) {
+        // a picture that is damaged is left out like one that somebody else made
+        const held = await zip
+          .openReadStreamPromise(entry)
+          .then(buffer)
+          .catch(() => null)
+        const kept = held && entry.fileName.includes(fileId(held)) ? await isKept(held) : null
+        if (kept) yield kept
+        else unlike += 1
+      }
+    },
+    leftOut: () => others + unlike,
+    close: () => zip.close(),
+  })
 }

@@ -1,21 +1,27 @@
-import { expect, it } from 'vitest'
-import { type SoundLead, sampleAt } from '../../core/bench/simulated-lead'
-import { meterStream } from './simulated-meter'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { type MeterSample, type SoundLead, sampleAt } from '../../core/bench/simulated-lead'
+import { playMeter } from './simulated-meter'
+
+beforeEach(() => void vi.useFakeTimers())
+afterEach(() => void vi.useRealTimers())
 
 const nothing = { write: null, read: null, watts: null, voltsLost: null, picture: null }
 const sound: SoundLead = { ...nothing, mode: 'usb4-40' }
-it('streams samples as server-sent events until nobody looks', async () => {
-  const away = new AbortController()
-  const reader = meterStream({ cable: 'cable-1', lead: 'as marked', sound, pace: 30 }, away.signal).getReader()
-  const decoder = new TextDecoder()
-  const next = async () => {
-    const { value } = await reader.read()
-    const found = /^event: sample\ndata: (.*)\n\n$/.exec(decoder.decode(value))
-    return JSON.parse(found?.[1] ?? 'null')
-  }
-  expect(await next()).toEqual(sampleAt(0, 'cable-1', 'as marked', sound))
-  expect((await next()).seconds).toBe(15)
-  away.abort()
-  // what stops is the clock, without an error for anybody
-  await reader.cancel()
+
+it('shows a sample twice a second until it is stopped, at the pace of its clock', () => {
+  const seen: MeterSample[] = []
+  const stop = playMeter({ cable: 'cable-1', lead: 'as marked', sound, pace: 30 }, (sample) => seen.push(sample))
+  expect(seen).toEqual([sampleAt(0, 'cable-1', 'as marked', sound)])
+  vi.advanceTimersByTime(1000)
+  expect(seen.map(({ seconds }) => seconds)).toEqual([0, 15, 30])
+  stop()
+  vi.advanceTimersByTime(5000)
+  expect(seen).toHaveLength(3)
+})
+it('stops by itself after an hour', () => {
+  let count = 0
+  playMeter({ cable: 'cable-1', lead: 'as marked', sound, pace: 1 }, () => (count += 1))
+  vi.advanceTimersByTime(2 * 3600 * 1000)
+  expect(count).toBe(7201)
+  expect(vi.getTimerCount()).toBe(0)
 })

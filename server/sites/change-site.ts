@@ -16,11 +16,13 @@ import {
 import { entityAt } from '../../core/change/copy'
 import { followed } from '../../core/change/followed'
 import { changesNothing, rebase } from '../../core/change/merge'
+import type { KeptImage } from '../../core/files/file-types'
 import type { Entity, Fault } from '../../core/plan/entity'
 import { isDatabaseAway, isLockTrouble } from '../database/connection'
+import { FILES_FULL, followNames, keepFiles } from '../files/files'
 import { log } from '../log'
 import { copyWithin, type Held, keep } from './copies'
-import { editsSince, entityWas, lastHand, writeChange } from './entity-rows'
+import { editsSince, entitiesWere, lastHand, writeChange } from './entity-rows'
 import { announce } from './live'
 import { inTurn } from './turns'
 
@@ -52,7 +54,20 @@ export type Outcome =
 /** What is asked for stands so already. */
 export const NOTHING_TO_CHANGE = { outcome: 'nothing' } as const
 
-type Made = (ChangeToMake & { undoes?: string }) | Refused | typeof NOTHING_TO_CHANGE
+/** A change of those among several that do not stand so already; none of them left is what was asked for, and not a loss. */
+export const unlessSo = <T extends ChangeToMake>(made: T): T | typeof NOTHING_TO_CHANGE =>
+  made.edits.length > 0 ? made : NOTHING_TO_CHANGE
+
+/** What a change was about is not there any more: to answer that it was saved would lose it. */
+const NO_LONGER_SO = refused(
+  'change',
+  'what this was about was changed or taken away meanwhile. Look at it as it is now, then do it again',
+)
+
+/** What a change brings along besides its edits: the id of the one it undoes, files that it names. */
+type Along = { undoes?: string; files?: readonly KeptImage[] }
+
+type Made = (ChangeToMake & Along) | Refused | typeof NOTHING_TO_CHANGE
 
 /** Makes a change of the site as it stands when its turn has come, or says that there is nothing to change; what it refuses is not written. */
 export type MakeChange = (copy: Copy, trx: Knex) => Made | Promise<Made>
@@ -135,6 +150,7 @@ async function once(
     const nothing: Outcome = { outcome: 'saved', place: copy.place, id: null, what: null, edits: [] }
     const draft = await make(copy, trx)
     if ('outcome' in draft) return draft.outcome === 'nothing' ? nothing : draft
+    if (draft.edits.length === 0) return NO_LONGER_SO
     const was = await asTheyWere(trx, siteId, copy, draft.edits)
     const { edits, clashes } = rebase(
       copy,
@@ -151,6 +167,7 @@ async function once(
     const applied = applyChange(copy, { edits: real, ...(draft.undoes ? { undoes: draft.undoes } : {}) })
     if (applied.outcome === 'conflict') return conflict(trx, siteId, copy, applied.clashes)
     if (applied.outcome === 'refused') return applied
+    if (draft.files && !(await keepFiles(trx, siteId, draft.files))) return refused('file', FILES_FULL)
     const change: Change = {
       id: hand.id,
       at: new Date().toISOString(),
@@ -160,6 +177,8 @@ async function once(
       edits: applied.edits,
     }
     await writeChange(trx, siteId, change, applied, hand.digest ?? null)
+    const { at } = change
+    await followNames(trx, siteId, { before: copy.plan, after: applied.copy.plan }, { place: applied.copy.place, at })
     held = { identity, copy: applied.copy }
     attempt.written = true
     const { id, what, edits: written } = change
@@ -198,14 +217,18 @@ async function asTheyWere(
   copy: Copy,
   edits: readonly Edit[],
 ): Promise<Map<string, Entity | null>> {
-  const was = new Map<string, Entity | null>()
+  const byBase = new Map<LogPosition, Edit[]>()
   for (const edit of edits) {
     const { list, id, base } = edit
     if (base === null || !Number.isInteger(base) || base < 1 || base > copy.place) continue
     if (entityAt(copy.plan, list, id) === null || revisionOf(copy, list, id) <= base) continue
-    const found = await entityWas(trx, siteId, edit, base)
-    if (found) was.set(entityKey(list, id), found.was)
+    const from = byBase.get(base)
+    if (from) from.push(edit)
+    else byBase.set(base, [edit])
   }
+  const was = new Map<string, Entity | null>()
+  for (const [base, from] of byBase)
+    for (const [key, entity] of await entitiesWere(trx, siteId, from, base)) was.set(key, entity)
   return was
 }
 

@@ -52,7 +52,7 @@ export async function readCopy(trx: Knex, { id, place, bytes, grown }: SiteRow):
 }
 
 /** A line of the log without its edits. */
-export type LogLine = Omit<Change, 'edits'> & { place: LogPosition }
+export type LogLine = Omit<Change, 'edits'> & { place: LogPosition; things: number }
 
 export const logLineOf = (row: Row): LogLine => ({
   place: row.place,
@@ -60,10 +60,11 @@ export const logLineOf = (row: Row): LogLine => ({
   at: new Date(`${String(row.at).replace(' ', 'T')}Z`).toISOString(),
   by: row.by_name,
   what: { name: row.name as ChangeName, about: row.about },
+  things: row.things,
   ...(row.undoes ? { undoes: row.undoes } : {}),
 })
 
-export const LOG_COLUMNS = ['place', 'id', 'at', 'by_name', 'name', 'about', 'undoes'] as const
+export const LOG_COLUMNS = ['place', 'id', 'at', 'by_name', 'name', 'about', 'undoes', 'things'] as const
 
 /** As what an observation is about stands in the log. */
 const subjectKey = ({ subject }: Observation): string => {
@@ -136,19 +137,34 @@ export async function inverseAt(trx: Knex, siteId: string, place: LogPosition): 
   }))
 }
 
-/** An entity as it stood at a place, and who changed it first after that; null where nobody has. */
-export async function entityWas(
+/** What of these has changed since a place, as it stood there, by its key: one question for all of them. */
+export async function entitiesWere(
   trx: Knex,
   siteId: string,
-  { list, id }: Pick<Edit, 'list' | 'id'>,
+  things: readonly Pick<Edit, 'list' | 'id'>[],
   at: LogPosition,
-): Promise<{ was: Entity | null } | null> {
-  const row = await trx('edits')
-    .where({ site_id: siteId, list, id })
-    .where('place', '>', at)
-    .orderBy('place')
-    .first('list', 'version', 'was')
-  return row ? { was: upgraded(row, row.was) as Entity | null } : null
+): Promise<Map<string, Entity | null>> {
+  const were = new Map<string, Entity | null>()
+  for (const part of inParts(things)) {
+    const first = trx('edits')
+      .where({ site_id: siteId })
+      .where('place', '>', at)
+      .whereIn(
+        ['list', 'id'],
+        part.map(({ list, id }) => [list, id]),
+      )
+      .groupBy('list', 'id')
+      .select('list', 'id', { place: trx.raw('MIN(place)') })
+      .as('first')
+    const rows: Row[] = await trx('edits')
+      .join(first, (join) =>
+        join.on('edits.list', 'first.list').on('edits.id', 'first.id').on('edits.place', 'first.place'),
+      )
+      .where({ 'edits.site_id': siteId })
+      .select('edits.list', 'edits.id', 'edits.version', 'edits.was')
+    for (const row of rows) were.set(entityKey(row.list, row.id), upgraded(row, row.was) as Entity | null)
+  }
+  return were
 }
 
 /** Who changed an entity last. */
@@ -165,6 +181,9 @@ export async function lastHand(
   return row?.by_name ?? null
 }
 
+/** An instant as a column of the database takes it. */
+export const columnTime = (at: string): string => at.slice(0, 23).replace('T', ' ')
+
 /** Writes a change that fits: its line and edits in the log, the entities as they are now, and the site's place. The caller holds the site. */
 export async function writeChange(
   trx: Knex.Transaction,
@@ -175,41 +194,39 @@ export async function writeChange(
 ): Promise<void> {
   const { place, plan, bytes, grown } = copy
   const site_id = siteId
+  const back = new Map(inverse.map((edit, at) => [entityKey(edit.list, edit.id), { edit, at }]))
+  const edits = change.edits.map((edit, seq) => {
+    const undo = back.get(entityKey(edit.list, edit.id))
+    return {
+      site_id,
+      place,
+      seq,
+      list: edit.list,
+      id: edit.id,
+      version: PLAN_VERSION,
+      value: jsonOrNull(edit.value),
+      moved: edit.before !== undefined,
+      before_id: edit.before ?? null,
+      was: jsonOrNull(undo?.edit.value ?? null),
+      was_moved: undo?.edit.before !== undefined,
+      was_before_id: undo?.edit.before ?? null,
+      back_seq: undo?.at ?? seq,
+      subject: edit.list === 'observations' ? subjectKey((edit.value ?? undo?.edit.value) as Observation) : null,
+    }
+  })
   await trx('changes').insert({
     site_id,
     place,
     id: change.id,
-    at: change.at.slice(0, 23).replace('T', ' '),
+    at: columnTime(change.at),
     by_name: change.by,
     name: change.what.name,
     about: JSON.stringify(change.what.about),
     undoes: change.undoes ?? null,
     digest,
+    things: new Set(edits.map(({ subject, list, id }) => subject ?? entityKey(list, id))).size,
   })
-  const back = new Map(inverse.map((edit, at) => [entityKey(edit.list, edit.id), { edit, at }]))
-  await fill(
-    trx,
-    'edits',
-    change.edits.map((edit, seq) => {
-      const undo = back.get(entityKey(edit.list, edit.id))
-      return {
-        site_id,
-        place,
-        seq,
-        list: edit.list,
-        id: edit.id,
-        version: PLAN_VERSION,
-        value: jsonOrNull(edit.value),
-        moved: edit.before !== undefined,
-        before_id: edit.before ?? null,
-        was: jsonOrNull(undo?.edit.value ?? null),
-        was_moved: undo?.edit.before !== undefined,
-        was_before_id: undo?.edit.before ?? null,
-        back_seq: undo?.at ?? seq,
-        subject: edit.list === 'observations' ? subjectKey((edit.value ?? undo?.edit.value) as Observation) : null,
-      }
-    }),
-  )
+  await fill(trx, 'edits', edits)
   for (const list of LIST_NAMES) {
     const own = change.edits.filter((edit) => edit.list === list)
     if (own.length > 0) await writeList(trx, site_id, list, own, copy)

@@ -36,7 +36,7 @@ describe('history', () => {
     expect(latest).toMatchObject({
       place: 2,
       by: 'Grace',
-      count: 1,
+      things: 1,
       touched: [{ list: 'runs', id: 'r-01', name: 'R-01' }],
       kept: null,
     })
@@ -68,11 +68,11 @@ describe('the history of a cable', () => {
     const done = await doIt(() => writeDown(observed([cool, lit], subject, witness), ['C-0001', 'two things']))
     const touched = [{ list: 'cables', id: 'c-0001', name: 'C-0001' }]
     const [latest] = await lines({ of: { list: 'cables', id: 'c-0001' } })
-    expect(latest).toMatchObject({ id: idOf(done), touched, count: 1 })
+    expect(latest).toMatchObject({ id: idOf(done), touched, things: 1 })
     expect((await lines({ of: { list: 'cables', id: 'c-0002' } })).map(({ place }) => place)).toEqual([1])
     // also once undoing has taken it away again
     await undo(idOf(done))
-    expect((await lines({ of: { list: 'cables', id: 'c-0001' } }))[0]).toMatchObject({ place: 3, touched, count: 1 })
+    expect((await lines({ of: { list: 'cables', id: 'c-0001' } }))[0]).toMatchObject({ place: 3, touched, things: 1 })
   })
 })
 
@@ -121,7 +121,6 @@ describe('undo', () => {
       outcome: 'refused',
       faults: [{ reason: expect.stringContaining('R-02 was changed since by Grace') }],
     })
-    expect((await lines()).find(({ id }) => id === second)?.kept).toContain('R-02 was changed since by Grace')
   })
   it('that no longer fits says why, as of a run whose pin was taken by another run that is gone', async () => {
     await doIt(({ plan, place }) => ({
@@ -137,8 +136,26 @@ describe('undo', () => {
     const first = idOf(await doIt(remove('r-11')))
     await doIt(remove('r-09'))
     const outcome = await undo(first)
-    expect(outcome.outcome).toBe('refused')
-    expect((await lines()).find(({ id }) => id === first)?.kept).toBeTruthy()
+    expect(outcome).toMatchObject({
+      outcome: 'refused',
+      faults: [{ reason: expect.stringContaining('cannot be undone') }],
+    })
+  })
+  it('ends: what is too far back or too long ago says so, and is refused', async () => {
+    const old = idOf(await note('r-01', 'old'))
+    const long = idOf(await note('r-02', 'long ago'))
+    const { knex, site } = now
+    await knex('changes').where({ site_id: site, id: long }).update({ at: '2001-01-01 00:00:00.000' })
+    expect((await lines()).map(({ kept }) => kept)).toEqual([
+      'Undo ends after 1000 changes or 90 days.',
+      null,
+      expect.stringContaining('how the site began'),
+    ])
+    expect(await undo(long)).toMatchObject({
+      outcome: 'refused',
+      faults: [{ reason: expect.stringContaining('Undo ends') }],
+    })
+    expect((await undo(old)).outcome).toBe('saved')
   })
   it('of what is not there, or of how the site began, is refused', async () => {
     const [begin] = await lines()

@@ -1,22 +1,19 @@
 import type { Knex } from 'knex'
-import { LRUCache } from 'lru-cache'
 import { applyChange } from '../../core/change/apply'
 import { type Copy, type Edit, entityKey, type LogPosition } from '../../core/change/change'
 import { entityAt } from '../../core/change/copy'
 import { rebase } from '../../core/change/merge'
+import { isWithinUndo, UNDO_CHANGES, UNDO_DAYS } from '../../core/change/undo-ends'
 import { changeWords } from '../../core/change/words'
-import { entityOf } from '../../core/observe/every'
-import type { Observation } from '../../core/observe/observation'
 import type { Entity, ListName } from '../../core/plan/entity'
 import { idField } from '../../core/vocabulary/fields'
 import { changeSite, type Hand, type Outcome, refused } from './change-site'
-import { entityWas, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf, upgraded } from './entity-rows'
+import { entitiesWere, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf } from './entity-rows'
 
 export type HistoryLine = LogLine & {
-  /** What it touched, the first of it; `count` is all of it. */
+  /** What it touched, the first of it; `things` is how much it was. */
   touched: { list: ListName; id: string; name: string | null }[]
-  count: number
-  /** Why it cannot be undone; null where it can. */
+  /** Why it can no longer be undone, as far as its age tells; whether it still fits is found when it is asked for. */
   kept: string | null
 }
 
@@ -24,9 +21,8 @@ export type HistoryPage = { lines: HistoryLine[]; older: LogPosition | null; new
 
 const LINES = 30
 const TOUCHED_SHOWN = 6
+/** Edits of a change that are looked at for what it touched. */
 const MOST_LOOKED_AT = 40
-/** Of a change that touched more than this it is not worked out beforehand whether it can be undone. */
-const MOST_TRIED = 400
 
 export type HistoryAsked = { before?: LogPosition | undefined; of?: { list: ListName; id: string } | undefined }
 
@@ -56,66 +52,59 @@ export async function historyOf(
     .limit(LINES + 1)
     .select(LOG_COLUMNS)
   const shown = rows.slice(0, LINES).map(logLineOf)
-  const lines: HistoryLine[] = []
-  for (const line of shown) lines.push(await withTouched(knex, siteId, copy, line))
+  const touched = await touchedBy(knex, siteId, copy, shown)
+  const now = { place: copy.place, at: new Date().toISOString() }
   return {
-    lines,
+    lines: shown.map((line) => ({ ...line, touched: touched.get(line.place) ?? [], kept: whyKept(line, now) })),
     older: rows.length > LINES ? (shown.at(-1)?.place ?? null) : null,
     newer: before !== undefined,
   }
 }
 
-async function withTouched(knex: Knex, siteId: string, copy: Copy, line: LogLine): Promise<HistoryLine> {
-  const { made, things } = await countsOf(knex, siteId, line)
-  const rows = await knex('edits')
-    .where({ site_id: siteId, place: line.place })
-    .orderBy('seq')
-    .limit(MOST_LOOKED_AT)
-    .select('list', 'id', 'version', 'value', 'was')
-  const touched = new Map(
-    rows.map((row) => {
-      const { list, id } = row
-      const one = touchedOf(copy, list, id, upgraded(row, row.value ?? row.was) as Entity)
-      return [entityKey(one.list, one.id), one]
-    }),
-  )
-  return {
-    ...line,
-    touched: [...touched.values()].slice(0, TOUCHED_SHOWN),
-    count: things,
-    kept: await whyKept(knex, siteId, copy, line, made),
+/** The first things that each of these changes touched, in one question; of an observation, what it is about. */
+async function touchedBy(
+  knex: Knex,
+  siteId: string,
+  copy: Copy,
+  lines: readonly LogLine[],
+): Promise<Map<LogPosition, HistoryLine['touched']>> {
+  const said = (field: string) => knex.raw('JSON_VALUE(COALESCE(value, was), ?)', [`$.${field}`])
+  const rows: { place: LogPosition; list: ListName; id: string; subject: string | null; tag: string; name: string }[] =
+    await knex('edits')
+      .where({ site_id: siteId })
+      .whereIn(
+        'place',
+        lines.map(({ place }) => place),
+      )
+      .where('seq', '<', MOST_LOOKED_AT)
+      .orderBy(['place', 'seq'])
+      .select('place', 'list', 'id', 'subject', { tag: said('tag'), name: said('name') })
+  const touched = new Map<LogPosition, Map<string, HistoryLine['touched'][number]>>()
+  for (const { place, list, id, subject, tag, name } of rows) {
+    const things = touched.get(place) ?? new Map()
+    touched.set(place, things)
+    const one = subject === null ? { list, id, name: tag ?? name } : namedNow(copy, subject)
+    const key = entityKey(one.list, one.id)
+    if (things.size < TOUCHED_SHOWN && !things.has(key)) things.set(key, one)
   }
+  return new Map([...touched].map(([place, things]) => [place, [...things.values()]]))
 }
 
-/** How many edits a change made, and how many things they touched. What is written in the log stays as it is, so it is counted once. */
-const counts = new LRUCache<string, { made: number; things: number }>({ max: 10_000 })
-
-async function countsOf(knex: Knex, siteId: string, { id, place }: LogLine) {
-  const known = counts.get(id)
-  if (known) return known
-  // several observations of one cable touch one thing
-  const row = await knex('edits')
-    .where({ site_id: siteId, place })
-    .first(knex.raw("COUNT(*) AS made, COUNT(DISTINCT COALESCE(subject, CONCAT(list, '/', id))) AS things"))
-  const found = { made: Number(row.made), things: Number(row.things) }
-  counts.set(id, found)
-  return found
-}
-
-/** What an edit touched; of an observation, what it is about. */
-function touchedOf(copy: Copy, list: ListName, id: string, entity: Entity): HistoryLine['touched'][number] {
-  if (list !== 'observations') return { list, id, name: nameOf(entity as Named) }
-  const about = entityOf((entity as Observation).subject)
-  return { ...about, name: nameOf(entityAt(copy.plan, about.list, about.id) as Named | null) }
+/** What an observation is about, by its key in the log, as it is called today. */
+function namedNow(copy: Copy, subject: string): HistoryLine['touched'][number] {
+  const cut = subject.indexOf('/')
+  const [list, id] = [subject.slice(0, cut) as ListName, subject.slice(cut + 1)]
+  return { list, id, name: nameOf(entityAt(copy.plan, list, id) as Named | null) }
 }
 
 type Named = { tag?: string; name?: string | undefined }
 const nameOf = (entity: Named | null): string | null => entity?.tag ?? entity?.name ?? null
 
-async function whyKept(knex: Knex, siteId: string, copy: Copy, line: LogLine, count: number): Promise<string | null> {
-  if (line.place === 1) return 'It is how the site began. Put the site away instead.'
-  if (count > MOST_TRIED) return null
-  return tryUndo(knex, siteId, copy, line).then((tried) => ('kept' in tried ? tried.kept : null))
+const BEGAN = 'It is how the site began. Put the site away instead.'
+
+function whyKept(line: LogLine, now: { place: LogPosition; at: string }): string | null {
+  if (line.place === 1) return BEGAN
+  return isWithinUndo(line, now) ? null : `Undo ends after ${UNDO_CHANGES} changes or ${UNDO_DAYS} days.`
 }
 
 /** What would take a change back on the site as it stands, or why that cannot be. */
@@ -126,11 +115,8 @@ async function tryUndo(
   line: LogLine,
 ): Promise<{ edits: Edit[] } | { kept: string }> {
   const inverse = await inverseAt(knex, siteId, line.place)
-  const was = new Map<string, Entity | null>()
-  for (const edit of inverse) {
-    const found = edit.base === null ? null : await entityWas(knex, siteId, edit, line.place)
-    if (found) was.set(entityKey(edit.list, edit.id), found.was)
-  }
+  const stands = inverse.filter(({ base }) => base !== null)
+  const was = await entitiesWere(knex, siteId, stands, line.place)
   const { edits, clashes } = rebase(copy, inverse, (edit) => was.get(entityKey(edit.list, edit.id)) ?? null)
   const [clash] = clashes
   if (clash) return { kept: await whoChanged(knex, siteId, clash) }
@@ -158,7 +144,8 @@ export const undoChange = (knex: Knex, siteId: string, hand: Hand, changeId: str
     const row = isNamed && (await trx('changes').where({ site_id: siteId, id: changeId }).first(LOG_COLUMNS))
     if (!row) return refused('change', 'this site has no such change')
     const line = logLineOf(row)
-    if (line.place === 1) return refused('change', 'it is how the site began')
+    const over = whyKept(line, { place: copy.place, at: new Date().toISOString() })
+    if (over) return refused('change', `it cannot be undone: ${over}`)
     const tried = await tryUndo(trx, siteId, copy, line)
     if ('kept' in tried) return refused('change', `it cannot be undone: ${tried.kept}`)
     return {

@@ -7,7 +7,8 @@ import { slugOf } from '../../core/plan/free-id'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
 import { withFollowedRoutes } from '../../core/route/follow'
 import { isDuplicate } from '../database/connection'
-import { keepFile } from '../files/files'
+import { Failure } from '../failure'
+import { FILES_FULL, fileId, filesNamed, keepFiles } from '../files/files'
 import type { Hand } from './change-site'
 import { keep } from './copies'
 import { insertSite } from './entity-rows'
@@ -45,12 +46,7 @@ export const createSite = (knex: Knex, hand: Hand, name: string, note?: string):
   importPlan(knex, hand, emptyPlan({ id: slugOf(name, 'site'), name, ...(note ? { note } : {}) }))
 
 /** Writes a plan as a new site in one transaction, its first change, and answers its id. Nothing is ever overwritten: a taken id gets a number. */
-export async function importPlan(
-  knex: Knex,
-  hand: Hand,
-  plan: Plan,
-  files: readonly KeptImage[] = [],
-): Promise<string> {
+export async function importPlan(knex: Knex, hand: Hand, plan: Plan, archive?: BroughtAlong): Promise<string> {
   for (let attempt = 0; ; attempt += 1) {
     // sent twice, it is one site
     const sent = hand.id ? await knex('changes').where({ id: hand.id, place: 1 }).first('site_id', 'digest') : undefined
@@ -68,7 +64,7 @@ export async function importPlan(
     try {
       await knex.transaction(async (trx) => {
         await insertSite(trx, copy, identity, change, hand.digest ?? null)
-        for (const file of files) await keepFile(trx, id, file)
+        await bringFiles(trx, id, copy.plan, archive)
       })
       keep(knex, id, { identity, copy })
       return id
@@ -76,6 +72,19 @@ export async function importPlan(
       // somebody took the same id in between
       if (!isDuplicate(error) || attempt >= 5) throw error
     }
+  }
+}
+
+/** Files that come with a plan; asked for again where writing them has to be tried again. */
+export type BroughtAlong = { files(): AsyncIterable<KeptImage> | Iterable<KeptImage> }
+
+/** Keeps the files that the plan names; what it does not name belongs to nothing. */
+async function bringFiles(trx: Knex, siteId: string, plan: Plan, archive: BroughtAlong | undefined): Promise<void> {
+  if (!archive) return
+  const named = filesNamed(plan)
+  for await (const file of archive.files()) {
+    if (!named.has(fileId(file.bytes))) continue
+    if (!(await keepFiles(trx, siteId, [file]))) throw new Failure(`This does not fit: ${FILES_FULL}.`)
   }
 }
 

@@ -16,7 +16,7 @@ import { NONCE_HEADER, REQUEST_HEADER } from './nonce'
 import { plainNames } from './plain-names'
 import type { Reach } from './reach'
 import { sameSite } from './same-site'
-import { sizeLimit } from './size-limit'
+import { unreadBody } from './unread-body'
 
 const HOUR_SECONDS = 3600
 const YEAR_SECONDS = 365 * 24 * HOUR_SECONDS
@@ -75,6 +75,7 @@ export function application({ build, clientFolder, reach }: Options): Express {
     }),
   )
   app.use(measured)
+  app.use(unreadBody)
   app.use(behindProxy(reach.publicUrl))
   app.use(sameSite(reach.names))
   app.use(notFromElsewhere)
@@ -95,7 +96,6 @@ export function application({ build, clientFolder, reach }: Options): Express {
     }
   })
   app.get('/metrics', metrics)
-  app.use(sizeLimit)
   app.use(createRequestHandler({ build }))
   return app
 }

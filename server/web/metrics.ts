@@ -15,7 +15,7 @@ const seconds = new Histogram({
 /** Few names, so that no site's name becomes one: what an address is for. */
 function askedFor(path: string): string {
   if (path.startsWith('/assets/')) return 'asset'
-  if (path.endsWith('/live') || path.endsWith('/meter')) return 'line'
+  if (path.endsWith('/live')) return 'line'
   if (path.endsWith('/copy') || path.endsWith('/changes')) return 'copy'
   return path.endsWith('.data') ? 'data' : 'page'
 }

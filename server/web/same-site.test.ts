@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
 import { mayAsk, mayChange } from './same-site'
-import { limitFor } from './size-limit'
 
 const asking = (more: object) => ({
   method: 'POST',
@@ -41,14 +40,4 @@ describe('which names Hallway answers to', () => {
     expect(mayAsk('hallway.example', new Set(['hallway.example']))).toBe(true)
     expect(mayAsk('anything.example', null)).toBe(true)
   })
-})
-
-it('only the import page takes a whole plan file', () => {
-  expect(limitFor('/import')).toBeGreaterThan(8_000_000)
-  expect(limitFor('/import.data')).toBe(limitFor('/import'))
-  expect(limitFor('/sites/x/runs/y')).toBeLessThan(1_000_000)
-  expect(limitFor('/sites/x/drawer/import.data')).toBeGreaterThan(6_000_000)
-  expect(limitFor('/sites/x/drawer/chip')).toBeGreaterThan(2_000_000)
-  expect(limitFor('/sites/x/drawer')).toBeLessThan(1_000_000)
-  expect(limitFor('/sites/x/y/drawer/import')).toBeLessThan(1_000_000)
 })

@@ -9,6 +9,7 @@ import { formatBytesPerSecond, formatRate } from '../../../core/quantity/rate'
 import { formatWatts } from '../../../core/quantity/watts'
 import { linkModeFacts } from '../../../core/standards/link-modes'
 import { passesThrough } from '../../../core/vocabulary/device'
+import { refused, unlessSo } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
@@ -36,13 +37,12 @@ export async function loader({ params }: Route.LoaderArgs) {
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request)
   const wanted = String(form.get('order') ?? '').split(' ')
-  const saved = await change(request, form, params.site, ({ plan }) =>
-    orderNeeds(
-      plan,
-      baseOf(form),
-      wanted.flatMap((id) => byId(plan.needs).get(id) ?? []),
-    ),
-  )
+  const saved = await change(request, form, params.site, ({ plan }) => {
+    const needs = wanted.flatMap((id) => byId(plan.needs).get(id) ?? [])
+    return needs.length > 0
+      ? unlessSo(orderNeeds(plan, baseOf(form), needs))
+      : refused('order', 'none of these needs is there any more')
+  })
   if (saved?.outcome === 'saved') return data({ problem: null })
   const { problem, status } = whyNotSaved(saved)
   return data({ problem }, { status })

@@ -1,5 +1,5 @@
 import { data, redirect } from 'react-router'
-import type { ChangeToMake, Copy } from '../../../core/change/change'
+import type { ChangeToMake, Copy, LogPosition } from '../../../core/change/change'
 import {
   deleteFloor,
   deletePathway,
@@ -8,70 +8,65 @@ import {
   savePathway,
   standPlaces,
 } from '../../../core/change/changes/floors'
+import { type KeptImage, LARGEST_UPLOAD_BYTES } from '../../../core/files/file-types'
 import { byId } from '../../../core/plan/lookup'
 import type { LengthUnit } from '../../../core/quantity/length'
 import type { Parsed } from '../../../core/quantity/parsed'
 import type { Floor } from '../../../core/vocabulary/floor'
-import { keepFile } from '../../../server/files/files'
+import { fileId } from '../../../server/files/files'
 import { type Refused, refused } from '../../../server/sites/change-site'
 import { makeImage } from '../../off-thread.server'
-import { readForm } from '../../read-form.server'
-import { addressWith, baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
+import { readFormWithFile } from '../../read-form.server'
+import { addressWith, baseOf, change, whyNotSaved } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/floor'
 import { pathwayOf, placeOf, readFloor, readPathway, readScale, readSpot, readStanding } from './floor-form'
 
 /** Whatever is done on a floor, each as one change. */
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
-  const wrong = (problem: string, status = 422) =>
-    data({ problem, failed: String(form.get('change') ?? '') }, { status })
-  const file = form.get('drawing')
-  let drawing: Floor['drawing']
-  if (form.get('intent') === 'drawing') {
-    // a file is kept with a site that is there
-    await loadSite(params.site)
-    if (!(file instanceof File) || file.size === 0) return wrong('Choose a drawing first. Nothing was saved.')
-    const work = await makeImage({ bytes: new Uint8Array(await file.arrayBuffer()), use: 'drawing' })
-    if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
-    if (!work.value.ok) return wrong(`${work.value.problem} Nothing was saved.`)
-    const { value } = work.value
-    const id = await load((knex) => keepFile(knex, params.site, value))
-    if (id === null) return wrong('The files of this site fill what it may keep. Nothing was saved.', 413)
-    drawing = { file: id, width: value.width, height: value.height, metresPerPixel: UNSCALED / value.width }
-  }
-  const unit = readUnit(request)
-  const saved = await change(request, form, params.site, (copy) => {
-    const floor = byId(copy.plan.floors).get(params.floor)
-    if (!floor) return refused('floor', 'this floor is no longer there')
-    return drafted(form, copy, floor, unit, drawing)
+export const action = ({ request, params }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_UPLOAD_BYTES }, async (form, file) => {
+    const wrong = (problem: string, status = 422) =>
+      data({ problem, failed: String(form.get('change') ?? '') }, { status })
+    let drawing: KeptImage | null = null
+    if (form.get('intent') === 'drawing') {
+      if (!file) return wrong('Choose a drawing first. Nothing was saved.')
+      const work = await makeImage({ path: file.path, use: 'drawing' })
+      if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
+      if (!work.value.ok) return wrong(`${work.value.problem} Nothing was saved.`)
+      drawing = work.value.value
+    }
+    const unit = readUnit(request)
+    const saved = await change(request, form, params.site, (copy) => {
+      const floor = byId(copy.plan.floors).get(params.floor)
+      if (!floor) return refused('floor', 'this floor is no longer there')
+      return drawing
+        ? { ...layDrawing(floor, drawing, baseOf(form)), files: [drawing] }
+        : drafted(form, copy, floor, unit)
+    })
+    if (saved?.outcome === 'saved')
+      return redirect(
+        form.get('intent') === 'no floor'
+          ? `/sites/${params.site}/floors`
+          : addressWith(`/sites/${params.site}/floors/${params.floor}`, { did: saved.id }),
+      )
+    const { problem, status } = whyNotSaved(saved)
+    return wrong(problem, status)
   })
-  if (saved?.outcome === 'saved')
-    return redirect(
-      form.get('intent') === 'no floor'
-        ? `/sites/${params.site}/floors`
-        : addressWith(`/sites/${params.site}/floors/${params.floor}`, { did: saved.id }),
-    )
-  const { problem, status } = whyNotSaved(saved)
-  return wrong(problem, status)
-}
 
 /** Until somebody says how long a stretch of it is, a drawing is taken to be so wide. */
 const UNSCALED = 20
 
+const layDrawing = (floor: Floor, { bytes, width, height }: KeptImage, base: LogPosition): ChangeToMake =>
+  saveFloor({ ...floor, drawing: { file: fileId(bytes), width, height, metresPerPixel: UNSCALED / width } }, base)
+
 /** What a form of the page asks for. */
-function drafted(
-  form: FormData,
-  { plan, place: at }: Copy,
-  floor: Floor,
-  unit: LengthUnit,
-  drawing: Floor['drawing'],
-): ChangeToMake | Refused {
+function drafted(form: FormData, { plan, place: at }: Copy, floor: Floor, unit: LengthUnit): ChangeToMake | Refused {
   const base = baseOf(form)
   const read = <T>(answer: Parsed<T>, make: (value: T) => ChangeToMake): ChangeToMake | Refused =>
     answer.ok ? make(answer.value) : refused('floor', answer.problem)
   const place = placeOf(plan, form)
   const pathway = pathwayOf(plan, form)
+  if (!pathway && form.get('pathway')) return refused('pathway', 'this pathway is no longer there')
   switch (form.get('intent')) {
     case 'move': {
       const from = readSpot(form, floor.id, 'm', ['fromX', 'fromY'])
@@ -98,8 +93,6 @@ function drafted(
       return read(readFloor(form, floor, plan, unit), (value) => saveFloor(value, base))
     case 'no floor':
       return deleteFloor(floor, base)
-    case 'drawing':
-      return saveFloor({ ...floor, ...(drawing ? { drawing } : {}) }, base)
     case 'no drawing': {
       const { drawing: _, ...rest } = floor
       return saveFloor(rest, base)

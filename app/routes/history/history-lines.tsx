@@ -8,7 +8,7 @@ import { QuietButton } from '../../ui/controls'
 import { Moment } from '../../ui/moment'
 import { useSite } from '../../ui/site-context'
 
-/** Changes as signs along a corridor, the latest first: who did what, when, what it touched, and whether it can be undone. */
+/** Changes as signs along a corridor, the latest first: who did what, when, and what it touched. */
 export function HistoryLines({ lines }: { lines: readonly HistoryLine[] }) {
   return (
     <Box as="ol" listStyleType="none" borderLeft="3px solid" borderColor="line" ml="1">
@@ -60,7 +60,7 @@ function Line({ line }: { line: HistoryLine }) {
               </Link>
             </Box>
           ))}
-          {line.count > line.touched.length && ` and ${line.count - line.touched.length} more`}
+          {line.things > line.touched.length && ` and ${line.things - line.touched.length} more`}
         </Text>
         {line.kept && (
           <Text fontSize="sm" color="quiet">

@@ -1,5 +1,6 @@
 import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
+import { UNDO_CHANGES, UNDO_DAYS } from '../../../core/change/undo-ends'
 import { LIST_NAMES, type ListName } from '../../../core/plan/entity'
 import { idField } from '../../../core/vocabulary/fields'
 import { historyOf, undoChange } from '../../../server/sites/history'
@@ -59,7 +60,7 @@ const listNames: Partial<Record<ListName, string>> = {
   places: 'place',
 }
 
-/** Everything that was changed, by whom and when; each can be taken back as long as nobody has changed the same since. */
+/** Everything that was changed, by whom and when; each can be undone as long as nobody has changed the same since. */
 export default function History({ loaderData, actionData }: Route.ComponentProps) {
   const { plan } = useSite()
   const [params] = useSearchParams()
@@ -75,7 +76,8 @@ export default function History({ loaderData, actionData }: Route.ComponentProps
         History{named && ` of ${listNames[list as ListName] ?? ''} ${named}`}
       </Heading>
       <Text mb="4" color="quiet">
-        What was changed here, by whom and when. What nobody has changed since can be undone; that is a change too.
+        What was changed here, by whom and when. What nobody has changed since can be undone, up to {UNDO_CHANGES}{' '}
+        changes and {UNDO_DAYS} days back; that is a change too.
         {named && (
           <>
             {' '}

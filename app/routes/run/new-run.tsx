@@ -1,10 +1,12 @@
 import { nextRunTag } from '../../../core/plan/direct-needs'
+import { readForm } from '../../read-form.server'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/new-run'
 import { RunPage } from './run-page'
 import { saveRunForm } from './save-run.server'
 
-export const action = ({ request, params }: Route.ActionArgs) => saveRunForm(request, params.site, null)
+export const action = async ({ request, params }: Route.ActionArgs) =>
+  saveRunForm(request, await readForm(request), params.site, null)
 
 /** Lay a run: the same page as an existing one, empty. */
 export default function NewRun({ actionData }: Route.ComponentProps) {

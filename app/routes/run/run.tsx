@@ -35,7 +35,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
-  const wanted = await readForm(request.clone())
+  const wanted = await readForm(request)
   const intent = wanted.get('intent')
   const here = `/sites/${params.site}/runs/${params.run}`
   if (intent === 'seen') {
@@ -48,7 +48,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       const run = byId(plan.runs).get(params.run)
       return run ? { subject: { run: run.id }, tag: run.tag } : null
     })
-  if (intent !== 'delete') return saveRunForm(request, params.site, params.run)
+  if (intent !== 'delete') return saveRunForm(request, wanted, params.site, params.run)
   const deleted = await change(request, wanted, params.site, ({ plan }) => {
     const run = plan.runs.find(({ id }) => id === params.run)
     if (!run) return refused('run', 'the run is no longer there')

@@ -5,9 +5,8 @@ import { data, redirect } from 'react-router'
 import type { LogPosition } from '../../../core/change/change'
 import { saveRun } from '../../../core/change/changes/run'
 import { keepWhatIf } from '../../../core/variants/keep-what-if'
-import { refused } from '../../../server/sites/change-site'
+import { refused, unlessSo } from '../../../server/sites/change-site'
 import { currentCopy } from '../../../server/sites/copies'
-import { readForm } from '../../read-form.server'
 import { addressWith, baseOf, changeBy, load, whyNotSaved } from '../../stored.server'
 import { NOT_TRIED, triedOf } from '../../tried'
 import { readUnit } from '../../unit-cookie'
@@ -21,9 +20,8 @@ export type RunSaveAnswer = {
   clash?: ToldClash & { place: LogPosition }
 }
 
-/** Reads the run form, saves it, and answers with a redirect or with what is wrong, keeping what was typed. */
-export async function saveRunForm(request: Request, siteId: string, runId: string | null) {
-  const form = await readForm(request)
+/** Saves what the run form says, and answers with a redirect or with what is wrong, keeping what was typed. */
+export async function saveRunForm(request: Request, form: FormData, siteId: string, runId: string | null) {
   const submission = parseWithZod(form, { schema: runFormSchema(readUnit(request)) })
   const answer = (status: number, extra: Omit<RunSaveAnswer, 'result'> & { problem?: string } = {}) => {
     const { problem, ...rest } = extra
@@ -43,7 +41,9 @@ export async function saveRunForm(request: Request, siteId: string, runId: strin
     const before = plan.runs.find((run) => run.id === runId) ?? null
     const had = submission.value.had?.split(' ').filter(Boolean) ?? []
     const made = saveRun(plan, base, { ...changeOf(submission.value, before, plan, fresh), had })
-    return tried?.words ? (keepWhatIf(copy, made, [fresh.run], tried.words) ?? refused('tried', NOT_TRIED)) : made
+    return tried?.words
+      ? (keepWhatIf(copy, made, [fresh.run], tried.words) ?? refused('tried', NOT_TRIED))
+      : unlessSo(made)
   })
   if (saved?.outcome === 'saved')
     return redirect(addressWith(`/sites/${siteId}/runs/${fresh.run}`, { done: 'saved', took: tried && saved.id }))

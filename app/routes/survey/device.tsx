@@ -18,7 +18,7 @@ import { withPatches } from '../../../core/survey/take-reading'
 import { passesThrough } from '../../../core/vocabulary/device'
 import { laidCables, type Run } from '../../../core/vocabulary/run'
 import { refused } from '../../../server/sites/change-site'
-import { readForm } from '../../read-form.server'
+import { readFormWithFile } from '../../read-form.server'
 import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
@@ -45,55 +45,58 @@ export async function loader({ params }: Route.LoaderArgs) {
   return null
 }
 
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request, LARGEST_READING_BYTES)
-  const wrong = (problem: string, status = 422, lines: DeviceFault['lines'] = []) =>
-    data<DeviceFault>({ problem, lines }, { status })
-  const intent = form.get('intent')
-  const count = Number(form.get('count') ?? 1)
-  if (intent === 'copy' && !(Number.isInteger(count) && count >= 1 && count <= MOST_AT_ONCE))
-    return wrong(`Say how many: 1 to ${MOST_AT_ONCE}. Nothing was saved.`)
-  if (intent === 'read') return readReading(form, params.site, params.device)
-  let fault: DeviceFault | null = null
-  const saved = await change(request, form, params.site, ({ plan }) => {
-    const device = byId(plan.devices).get(params.device)
-    if (!device) return refused('device', 'the device is no longer there')
-    if (intent === 'delete') {
-      const held = whatUses(plan, device)
-      return held.length > 0 ? { outcome: 'refused', faults: held } : deleteDevice(device, baseOf(form))
-    }
-    if (intent === 'copy') {
-      const { id: _, at: __, seen: ___, ...rest } = device
-      return addDevices(plan, rest, count)
-    }
-    if (intent === 'accept') {
-      const patches = readPatches(form)
-      return patches.length > 0
-        ? saveDevice(withPatches(device, patches), baseOf(form))
-        : refused('device', 'nothing of what was read is ticked')
-    }
-    const made = readDevice(form, device, readUnit(request))
-    if (!made.ok) {
-      fault = { problem: made.problem, lines: 'lines' in made ? made.lines : [] }
-      return refused('ports', made.problem)
-    }
-    const next = { ...made.value, id: device.id }
-    const gone = portsInTheWay(plan, next)
-    return gone.length > 0 ? { outcome: 'refused', faults: gone } : saveDevice(next, baseOf(form))
+/** A log that is longer is chosen as a file. */
+const LONGEST_PASTED = 2_000_000
+
+export const action = ({ request, params }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_READING_BYTES, longest: LONGEST_PASTED }, async (form, file) => {
+    const wrong = (problem: string, status = 422, lines: DeviceFault['lines'] = []) =>
+      data<DeviceFault>({ problem, lines }, { status })
+    const intent = form.get('intent')
+    const count = Number(form.get('count') ?? 1)
+    if (intent === 'copy' && !(Number.isInteger(count) && count >= 1 && count <= MOST_AT_ONCE))
+      return wrong(`Say how many: 1 to ${MOST_AT_ONCE}. Nothing was saved.`)
+    if (intent === 'read') return readReading(form, file, params.site, params.device)
+    let fault: DeviceFault | null = null
+    const saved = await change(request, form, params.site, ({ plan }) => {
+      const device = byId(plan.devices).get(params.device)
+      if (!device) return refused('device', 'the device is no longer there')
+      if (intent === 'delete') {
+        const held = whatUses(plan, device)
+        return held.length > 0 ? { outcome: 'refused', faults: held } : deleteDevice(device, baseOf(form))
+      }
+      if (intent === 'copy') {
+        const { id: _, at: __, seen: ___, ...rest } = device
+        return addDevices(plan, rest, count)
+      }
+      if (intent === 'accept') {
+        const patches = readPatches(form)
+        return patches.length > 0
+          ? saveDevice(withPatches(device, patches), baseOf(form))
+          : refused('device', 'nothing of what was read is ticked')
+      }
+      const made = readDevice(form, device, readUnit(request))
+      if (!made.ok) {
+        fault = { problem: made.problem, lines: 'lines' in made ? made.lines : [] }
+        return refused('ports', made.problem)
+      }
+      const next = { ...made.value, id: device.id }
+      const gone = portsInTheWay(plan, next)
+      return gone.length > 0 ? { outcome: 'refused', faults: gone } : saveDevice(next, baseOf(form))
+    })
+    if (saved?.outcome === 'saved')
+      return redirect(
+        intent === 'delete'
+          ? addressWith(`/sites/${params.site}/survey`, { deleted: saved.id })
+          : intent === 'copy'
+            ? addressWith(`/sites/${params.site}/survey`, { added: saved.id })
+            : `/sites/${params.site}/survey/${params.device}?done=saved`,
+      )
+    const told = fault as DeviceFault | null
+    if (told) return wrong(told.problem, 422, told.lines)
+    const { problem, status } = whyNotSaved(saved)
+    return wrong(problem, status)
   })
-  if (saved?.outcome === 'saved')
-    return redirect(
-      intent === 'delete'
-        ? addressWith(`/sites/${params.site}/survey`, { deleted: saved.id })
-        : intent === 'copy'
-          ? addressWith(`/sites/${params.site}/survey`, { added: saved.id })
-          : `/sites/${params.site}/survey/${params.device}?done=saved`,
-    )
-  const told = fault as DeviceFault | null
-  if (told) return wrong(told.problem, 422, told.lines)
-  const { problem, status } = whyNotSaved(saved)
-  return wrong(problem, status)
-}
 
 /** One device: what it is, where it stands, and what each of its ports does. */
 export default function DevicePage({ params, actionData }: Route.ComponentProps) {

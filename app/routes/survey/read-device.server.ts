@@ -1,7 +1,7 @@
 import { data } from 'react-router'
-import { LARGEST_READING_BYTES } from '../../../core/identity/device-reading'
 import { byId } from '../../../core/plan/lookup'
 import { fieldsRead, type Patch, patchSchema } from '../../../core/survey/take-reading'
+import type { SentFile } from '../../../server/web/sent-form'
 import { readDeviceText } from '../../off-thread.server'
 import { loadSite } from '../../stored.server'
 import type { DeviceFault } from './device-form'
@@ -10,15 +10,10 @@ import type { ReadingAnswer } from './read-device'
 type Answer = DeviceFault & { reading?: ReadingAnswer }
 
 /** Reads what a device said, and sets it beside what is on record. Nothing is saved by it. */
-export async function readReading(form: FormData, siteId: string, deviceId: string) {
+export async function readReading(form: FormData, file: SentFile | null, siteId: string, deviceId: string) {
   const wrong = (problem: string, status = 422) =>
     data<Answer>({ problem: `${problem} Nothing was saved.`, lines: [] }, { status })
-  const file = form.get('reading')
-  const pasted = String(form.get('said') ?? '')
-  const bytes =
-    file instanceof File && file.size > 0 ? new Uint8Array(await file.arrayBuffer()) : new TextEncoder().encode(pasted)
-  if (bytes.length > LARGEST_READING_BYTES) return wrong(`It has more than ${LARGEST_READING_BYTES / 1e6} MB.`)
-  const work = await readDeviceText(bytes)
+  const work = await readDeviceText(file ? { path: file.path } : { text: String(form.get('said') ?? '') })
   if (!work.done) return wrong(work.problem, work.status)
   if (!work.value.ok) return wrong(work.value.problem)
   const { copy } = await loadSite(siteId)

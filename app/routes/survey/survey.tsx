@@ -51,6 +51,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (intent === 'no place')
       return place ? deletePlace(place, baseOf(form)) : refused('place', 'it is no longer there')
     if (!read.success) return refused('place', 'a place needs a name')
+    if (!place && form.get('place')) return refused('place', 'it is no longer there')
     const mains = form.get('mains') === 'on'
     if (place) return savePlace({ ...place, name: read.data, mains }, baseOf(form))
     const id = freeIds(plan.places.map((each) => each.id))(slugOf(read.data, 'place'))

@@ -3,8 +3,9 @@ import { data, Form, redirect, useNavigation } from 'react-router'
 import { editsBetween } from '../../../core/change/edits-between'
 import { LARGEST_TABLE_BYTES } from '../../../core/drawer/decode-text'
 import { listOfTable, SURVEY_TABLES, type SurveyRead, surveyTables } from '../../../core/survey/tables'
+import { unlessSo } from '../../../server/sites/change-site'
 import { readSurveyFile } from '../../off-thread.server'
-import { readForm } from '../../read-form.server'
+import { readFormWithFile } from '../../read-form.server'
 import { addressWith, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
@@ -29,48 +30,48 @@ type Preview = {
 }
 
 /** Reads a table against the site as it stands, and brings it in as one change; or only says what it would bring. */
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
-  const wrong = (problem: string, status = 422, preview: Preview | null = null) =>
-    data({ problem: `${problem} ${nothing}`, preview }, { status })
-  const table = SURVEY_TABLES.find((each) => each === form.get('table'))
-  const file = form.get('file')
-  if (!table) return wrong('Choose what the table is of.')
-  if (!(file instanceof File) || file.size === 0) return wrong('Choose a file first.')
-  if (file.size > LARGEST_TABLE_BYTES) return wrong(`A table has at most ${LARGEST_TABLE_BYTES / 1e6} MB.`, 413)
-  const { plan, place } = (await loadSite(params.site)).copy
-  const work = await readSurveyFile({
-    table,
-    bytes: new Uint8Array(await file.arrayBuffer()),
-    plan: { ...plan, observations: [], sessions: [], soaks: [] },
-    unit: readUnit(request),
+export const action = ({ request, params }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_TABLE_BYTES }, async (form, file) => {
+    const wrong = (problem: string, status = 422, preview: Preview | null = null) =>
+      data({ problem: `${problem} ${nothing}`, preview }, { status })
+    const table = SURVEY_TABLES.find((each) => each === form.get('table'))
+    if (!table) return wrong('Choose what the table is of.')
+    if (!file) return wrong('Choose a file first.')
+    const { plan, place } = (await loadSite(params.site)).copy
+    const work = await readSurveyFile({
+      table,
+      path: file.path,
+      plan: { ...plan, observations: [], sessions: [], soaks: [] },
+      unit: readUnit(request),
+    })
+    if (!work.done) return wrong(work.problem, work.status)
+    if (!work.value.ok) return wrong(work.value.problem)
+    const { headers, read } = work.value.value
+    const preview: Preview = {
+      table,
+      headers,
+      good: { count: read.good.length, first: read.good.slice(0, SHOWN) },
+      bad: { count: read.bad.length, first: read.bad.slice(0, SHOWN) },
+    }
+    if (form.get('intent') === 'look') return data({ problem: null, preview })
+    if (read.good.length === 0 || (read.bad.length > 0 && form.get('intent') !== 'good'))
+      return wrong('Some rows cannot be read as they are.', 422, preview)
+    const list = listOfTable[table]
+    const after = { ...plan, [list]: read.plan[list] }
+    // made from the site as it was read: what somebody changed since is merged, or told
+    const saved = await change(request, form, params.site, () =>
+      unlessSo({
+        what: {
+          name: 'bring in table',
+          about: [table, ...read.good.map(({ cells }) => cells[0] ?? '').slice(0, MOST_NAMED)],
+        },
+        edits: editsBetween(plan, after, place),
+      }),
+    )
+    if (saved?.outcome === 'saved') return redirect(addressWith(`/sites/${params.site}/tables`, { took: saved.id }))
+    const { problem, status } = whyNotSaved(saved)
+    return data({ problem, preview: null }, { status })
   })
-  if (!work.done) return wrong(work.problem, work.status)
-  if (!work.value.ok) return wrong(work.value.problem)
-  const { headers, read } = work.value.value
-  const preview: Preview = {
-    table,
-    headers,
-    good: { count: read.good.length, first: read.good.slice(0, SHOWN) },
-    bad: { count: read.bad.length, first: read.bad.slice(0, SHOWN) },
-  }
-  if (form.get('intent') === 'look') return data({ problem: null, preview })
-  if (read.good.length === 0 || (read.bad.length > 0 && form.get('intent') !== 'good'))
-    return wrong('Some rows cannot be read as they are.', 422, preview)
-  const list = listOfTable[table]
-  const after = { ...plan, [list]: read.plan[list] }
-  // made from the site as it was read: what somebody changed since is merged, or told
-  const saved = await change(request, form, params.site, () => ({
-    what: {
-      name: 'bring in table',
-      about: [table, ...read.good.map(({ cells }) => cells[0] ?? '').slice(0, MOST_NAMED)],
-    },
-    edits: editsBetween(plan, after, place),
-  }))
-  if (saved?.outcome === 'saved') return redirect(addressWith(`/sites/${params.site}/tables`, { took: saved.id }))
-  const { problem, status } = whyNotSaved(saved)
-  return data({ problem, preview: null }, { status })
-}
 
 /** What a line of the history names at most. */
 const MOST_NAMED = 200

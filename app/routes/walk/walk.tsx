@@ -1,17 +1,18 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
-import { keepPhotos, lookAtPlace } from '../../../core/change/changes/walk'
+import { goneSince, keepPhotos, lookAtPlace } from '../../../core/change/changes/walk'
+import { type KeptImage, LARGEST_UPLOAD_BYTES } from '../../../core/files/file-types'
 import { byId } from '../../../core/plan/lookup'
 import { MOST_PHOTOS, type Place } from '../../../core/plan/plan'
 import { legsExample, parseRoute } from '../../../core/route/legs'
 import { type Stop, walkOf } from '../../../core/survey/walk'
 import { fileField } from '../../../core/vocabulary/floor'
-import { keepFile } from '../../../server/files/files'
+import { fileId } from '../../../server/files/files'
 import { refused } from '../../../server/sites/change-site'
 import { makeImage } from '../../off-thread.server'
-import { readForm } from '../../read-form.server'
-import { addressWith, baseOf, change, load, loadSite, whyNotSaved } from '../../stored.server'
+import { readFormWithFile } from '../../read-form.server'
+import { addressWith, baseOf, change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -24,61 +25,57 @@ import { routeText } from '../run/run-form'
 import type { Route } from './+types/walk'
 import look from './walk.module.css'
 
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
-  const placeId = String(form.get('place') ?? '')
-  const wrong = (problem: string, status = 422) => data({ problem, place: placeId }, { status })
-  const intent = form.get('intent')
-  let photo: string | null = null
-  if (intent === 'photo') {
-    // a file is kept with a site that is there
-    await loadSite(params.site)
-    const file = form.get('photo')
-    if (!(file instanceof File) || file.size === 0) return wrong('Choose a photo first. Nothing was saved.')
-    const work = await makeImage({ bytes: new Uint8Array(await file.arrayBuffer()), use: 'photo' })
-    if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
-    if (!work.value.ok) return wrong(`${work.value.problem} Nothing was saved.`)
-    const { value } = work.value
-    photo = await load((knex) => keepFile(knex, params.site, value))
-    if (photo === null) return wrong('The files of this site fill what it may keep. Nothing was saved.', 413)
-  }
-  const unit = readUnit(request)
-  const saved = await change(request, form, params.site, ({ plan }) => {
-    const place = byId(plan.places).get(placeId)
-    if (!place) return refused('place', 'this place is no longer there')
-    const photos = place.photos ?? []
-    if (photo !== null)
-      return keepPhotos(place, [...photos.filter(({ file }) => file !== photo), { file: photo }], baseOf(form))
-    if (intent === 'no photo') {
-      const gone = fileField.safeParse(form.get('file')).data
-      return keepPhotos(
-        place,
-        photos.filter(({ file }) => file !== gone),
-        baseOf(form),
-      )
+export const action = ({ request, params }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_UPLOAD_BYTES }, async (form, sent) => {
+    const placeId = String(form.get('place') ?? '')
+    const wrong = (problem: string, status = 422) => data({ problem, place: placeId }, { status })
+    const intent = form.get('intent')
+    let photo: KeptImage | null = null
+    if (intent === 'photo') {
+      if (!sent) return wrong('Choose a photo first. Nothing was saved.')
+      const work = await makeImage({ path: sent.path, use: 'photo' })
+      if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
+      if (!work.value.ok) return wrong(`${work.value.problem} Nothing was saved.`)
+      photo = work.value.value
     }
-    const runs = []
-    for (const id of form.getAll('run').map(String)) {
-      const run = byId(plan.runs).get(id)
-      const read = parseRoute(String(form.get(`length-${id}`) ?? ''), unit)
-      if (!read.ok) return refused('length', `${run?.tag ?? id}: ${read.problem}`)
-      runs.push({ id, ...read.value })
-    }
-    const note = String(form.get('note') ?? '').trim()
-    const devices = form.getAll('device').map(String)
-    return lookAtPlace(
-      plan,
-      place,
-      { mains: form.get('mains') === 'on', devices, runs, note: note || undefined },
-      new Date().toISOString().slice(0, 10),
-      baseOf(form),
-    )
+    const unit = readUnit(request)
+    const saved = await change(request, form, params.site, ({ plan }) => {
+      const place = byId(plan.places).get(placeId)
+      if (!place) return refused('place', 'this place is no longer there')
+      const photos = place.photos ?? []
+      if (photo !== null) {
+        const id = fileId(photo.bytes)
+        const kept = [...photos.filter(({ file }) => file !== id), { file: id }]
+        return { ...keepPhotos(place, kept, baseOf(form)), files: [photo] }
+      }
+      if (intent === 'no photo') {
+        const gone = fileField.safeParse(form.get('file')).data
+        return keepPhotos(
+          place,
+          photos.filter(({ file }) => file !== gone),
+          baseOf(form),
+        )
+      }
+      const runs = []
+      for (const id of form.getAll('run').map(String)) {
+        const run = byId(plan.runs).get(id)
+        const read = parseRoute(String(form.get(`length-${id}`) ?? ''), unit)
+        if (!read.ok) return refused('length', `${run?.tag ?? id}: ${read.problem}`)
+        runs.push({ id, ...read.value })
+      }
+      const note = String(form.get('note') ?? '').trim()
+      const devices = form.getAll('device').map(String)
+      const seen = { mains: form.get('mains') === 'on', devices, runs, note: note || undefined }
+      const gone = goneSince(plan, place, seen)
+      return gone.length > 0
+        ? { outcome: 'refused', faults: gone }
+        : lookAtPlace(plan, place, seen, new Date().toISOString().slice(0, 10), baseOf(form))
+    })
+    if (saved?.outcome === 'saved')
+      return redirect(`${addressWith(`/sites/${params.site}/walk`, { took: saved.id })}#${placeId}`)
+    const { problem, status } = whyNotSaved(saved)
+    return wrong(problem, status)
   })
-  if (saved?.outcome === 'saved')
-    return redirect(`${addressWith(`/sites/${params.site}/walk`, { took: saved.id })}#${placeId}`)
-  const { problem, status } = whyNotSaved(saved)
-  return wrong(problem, status)
-}
 
 /** What is still to be looked at on the site, place by place, for a phone in one hand. */
 export default function Walk({ actionData }: Route.ComponentProps) {

@@ -1,3 +1,5 @@
+import type { Fault } from '../../plan/entity'
+import { byId } from '../../plan/lookup'
 import type { Plan, Place as SitePlace } from '../../plan/plan'
 import { type Metres, sameLength } from '../../quantity/length'
 import type { Leg } from '../../route/legs'
@@ -11,6 +13,23 @@ export type LookedAt = {
   devices: readonly string[]
   runs: readonly { id: string; length: Metres; legs?: readonly Leg[] | undefined }[]
   note?: string | undefined
+}
+
+/** What somebody saw at a place that is not there any more: a device that was taken elsewhere, a run that is gone or follows the pathways by now. */
+export function goneSince(plan: Plan, place: SitePlace, seen: LookedAt): Fault[] {
+  const here = new Set(plan.devices.flatMap((device) => (device.place === place.id ? device.id : [])))
+  const runs = byId(plan.runs)
+  const measurable = (id: string): boolean => {
+    const run = runs.get(id)
+    return run !== undefined && !run.route.follows && here.has(run.from.device)
+  }
+  const name = (id: string): string => byId(plan.devices).get(id)?.name ?? 'a device'
+  return [
+    ...seen.devices.filter((id) => !here.has(id)).map((id) => `${name(id)} is no longer at ${place.name}`),
+    ...seen.runs
+      .filter(({ id }) => !measurable(id))
+      .map(({ id }) => `run ${runs.get(id)?.tag ?? id} is no longer measured from ${place.name}`),
+  ].map((reason) => ({ path: 'place', reason }))
 }
 
 /** Writes down that somebody was at a place on a day, and what they saw there. What is no longer ticked is to be looked at again. */

@@ -16,6 +16,7 @@ import { formatWatts } from '../../../../core/quantity/watts'
 import { describeEnd } from '../../../../core/standards/connectors'
 import { shortCode } from '../../../../core/tags/short-code'
 import type { Cable } from '../../../../core/vocabulary/cable'
+import { refused as gone, unlessSo } from '../../../../server/sites/change-site'
 import { readForm } from '../../../read-form.server'
 import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../../stored.server'
 import { MadeFrom } from '../../../ui/change-fields'
@@ -58,7 +59,8 @@ export async function action({ request, params }: Route.ActionArgs) {
     case 'drawer': {
       const changed = await change(request, form, params.site, ({ plan }) => {
         const cables = plan.cables.filter(({ id }) => id === params.cable)
-        if (intent !== 'delete') return standCables(cables, baseOf(form), intent)
+        if (cables.length === 0) return gone('cable', 'this cable is no longer there')
+        if (intent !== 'delete') return unlessSo(standCables(cables, baseOf(form), intent))
         const held = cables.flatMap((cable) => whatHolds(plan, cable))
         return held.length > 0 ? { outcome: 'refused', faults: held } : deleteCables(plan, cables, baseOf(form))
       })

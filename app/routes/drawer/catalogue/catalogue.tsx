@@ -2,6 +2,7 @@ import { Box, Flex, Link, Text } from '@chakra-ui/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { putKinds, removeKind } from '../../../../core/change/changes/kinds'
+import { LARGEST_TABLE_BYTES } from '../../../../core/drawer/decode-text'
 import { observationsOf } from '../../../../core/observe/learned'
 import { slugOf } from '../../../../core/plan/free-id'
 import { byId } from '../../../../core/plan/lookup'
@@ -13,7 +14,7 @@ import type { CableKind } from '../../../../core/vocabulary/cable'
 import { refused } from '../../../../server/sites/change-site'
 import { genericCatalogue } from '../../../csv/generic-catalogue'
 import { readKindsFile } from '../../../off-thread.server'
-import { readForm } from '../../../read-form.server'
+import { readFormWithFile } from '../../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../../stored.server'
 import text from '../../../theme/text.module.css'
 import { MadeFrom } from '../../../ui/change-fields'
@@ -44,59 +45,58 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 const openKind = (request: Request): string | null => new URL(request.url).searchParams.get('edit')
 
 /** One kind saved or taken out, what was seen of it, a file brought in, or the generic catalogue taken over. */
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
-  const open = openKind(request)
-  const seenOf = (plan: Plan) => {
-    const kind = byId(plan.kinds).get(open ?? '')
-    return kind ? { subject: { kind: kind.id }, tag: kind.name } : null
-  }
-  const done = (word: string): string => `${here(params, word)}&edit=${encodeURIComponent(open ?? '')}`
-  switch (form.get('intent')) {
-    case 'seen':
-      return saveSeen(request, form, { site: params.site, done: done('read') }, seenOf)
-    case 'retract':
-      return saveRetraction(request, form, { site: params.site, done: done('retracted') }, seenOf)
-    case 'remove': {
-      const removed = await change(request, form, params.site, ({ plan }) => {
-        const kind = plan.kinds.find(({ id }) => id === form.get('id'))
-        return kind ? removeKind(kind, baseOf(form)) : refused('kind', 'the kind is no longer there')
-      })
-      return removed?.outcome === 'saved' ? redirect(here(params, 'removed')) : refusedBy(removed)
+export const action = ({ request, params }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_TABLE_BYTES }, async (form, sent) => {
+    const open = openKind(request)
+    const seenOf = (plan: Plan) => {
+      const kind = byId(plan.kinds).get(open ?? '')
+      return kind ? { subject: { kind: kind.id }, tag: kind.name } : null
     }
-    case 'generic':
-      return put(request, form, params, genericCatalogue().kinds)
-    case 'file': {
-      const file = form.get('file')
-      if (!(file instanceof File) || file.size === 0)
-        return refusal({ problem: 'Choose a file first. Nothing was written.' }, 422)
-      const work = await readKindsFile({ bytes: new Uint8Array(await file.arrayBuffer()), unit: readUnit(request) })
-      if (!work.done) return refusal({ problem: `${work.problem} Nothing was written.` }, work.status)
-      const read = work.value
-      if (!read.ok) return refusal({ problem: `${read.problem} Nothing was written.` }, 422)
-      const { kinds, bad } = read.value
-      if (bad.length > 0)
-        return refusal(
-          {
-            problem: `${bad.length === 1 ? 'One line is' : `${bad.length} lines are`} wrong, so nothing was written. Put them right and choose the file again.`,
-            lines: bad.slice(0, 50),
-          },
-          422,
-        )
-      return put(request, form, params, kinds)
+    const done = (word: string): string => `${here(params, word)}&edit=${encodeURIComponent(open ?? '')}`
+    switch (form.get('intent')) {
+      case 'seen':
+        return saveSeen(request, form, { site: params.site, done: done('read') }, seenOf)
+      case 'retract':
+        return saveRetraction(request, form, { site: params.site, done: done('retracted') }, seenOf)
+      case 'remove': {
+        const removed = await change(request, form, params.site, ({ plan }) => {
+          const kind = plan.kinds.find(({ id }) => id === form.get('id'))
+          return kind ? removeKind(kind, baseOf(form)) : refused('kind', 'the kind is no longer there')
+        })
+        return removed?.outcome === 'saved' ? redirect(here(params, 'removed')) : refusedBy(removed)
+      }
+      case 'generic':
+        return put(request, form, params, genericCatalogue().kinds)
+      case 'file': {
+        if (!sent) return refusal({ problem: 'Choose a file first. Nothing was written.' }, 422)
+        const work = await readKindsFile({ path: sent.path, unit: readUnit(request) })
+        if (!work.done) return refusal({ problem: `${work.problem} Nothing was written.` }, work.status)
+        const read = work.value
+        if (!read.ok) return refusal({ problem: `${read.problem} Nothing was written.` }, 422)
+        const { kinds, bad } = read.value
+        if (bad.length > 0)
+          return refusal(
+            {
+              problem: `${bad.length === 1 ? 'One line is' : `${bad.length} lines are`} wrong, so nothing was written. Put them right and choose the file again.`,
+              lines: bad.slice(0, 50),
+            },
+            422,
+          )
+        return put(request, form, params, kinds)
+      }
+      default: {
+        const submission = parseWithZod(form, { schema: kindFormSchema(readUnit(request)) })
+        if (submission.status !== 'success') return refusal({ problem: '', result: submission.reply() }, 422)
+        const { value } = submission
+        const saved = await change(request, form, params.site, ({ plan }) => {
+          const before = plan.kinds.find(({ id }) => id === value.id)
+          if (value.id && !before) return refused('kind', 'the kind is no longer there')
+          return putKinds(plan, baseOf(form), [readKind(value, value.id || slugOf(value.name, 'kind'), before)]).draft
+        })
+        return saved?.outcome === 'saved' ? redirect(here(params, 'saved')) : refusedBy(saved)
+      }
     }
-    default: {
-      const submission = parseWithZod(form, { schema: kindFormSchema(readUnit(request)) })
-      if (submission.status !== 'success') return refusal({ problem: '', result: submission.reply() }, 422)
-      const { value } = submission
-      const saved = await change(request, form, params.site, ({ plan }) => {
-        const before = plan.kinds.find(({ id }) => id === value.id)
-        return putKinds(plan, baseOf(form), [readKind(value, value.id || slugOf(value.name, 'kind'), before)]).draft
-      })
-      return saved?.outcome === 'saved' ? redirect(here(params, 'saved')) : refusedBy(saved)
-    }
-  }
-}
+  })
 
 type Here = { site: string }
 const here = ({ site }: Here, done: string): string =>

@@ -3,12 +3,12 @@ import { type ChangeEvent, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { addCables } from '../../../../core/change/changes/cables'
 import { observed, writeDown } from '../../../../core/change/changes/observations'
-import type { FolderCable } from '../../../../core/identity/class-folder'
+import { type FolderCable, LARGEST_ARCHIVE_BYTES } from '../../../../core/identity/class-folder'
 import type { Observation } from '../../../../core/observe/observation'
 import { foldTag } from '../../../../core/vocabulary/fields'
 import { refused } from '../../../../server/sites/change-site'
 import { readFolderFile } from '../../../off-thread.server'
-import { readForm } from '../../../read-form.server'
+import { readFormWithFile } from '../../../read-form.server'
 import { changeBy, whyNotSaved } from '../../../stored.server'
 import { MainButton, Notice } from '../../../ui/controls'
 import { FileField } from '../../../ui/field'
@@ -26,19 +26,18 @@ type Answer = { problem: string } | { found: FolderCable[] }
 const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
 
 /** Reads an archive or a paste, or writes what a chip said onto a cable. */
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request, LONGEST_PASTE)
-  if (form.get('intent') === 'save') return saveChip(request, form, params.site)
-  const file = form.get('file')
-  if (file instanceof File && file.size > 0) {
-    const work = await readFolderFile(new Uint8Array(await file.arrayBuffer()))
-    if (!work.done) return said({ problem: work.problem }, work.status)
-    const found = work.value
-    return found.ok ? said({ found: found.value }) : said({ problem: found.problem }, 422)
-  }
-  const read = readPasted(String(form.get('words') ?? ''), form.get('revision') === '2' ? 2 : 3)
-  return read.ok ? said({ found: read.value }) : said({ problem: read.problem }, 422)
-}
+export const action = ({ request, params }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_ARCHIVE_BYTES, longest: LONGEST_PASTE }, async (form, file) => {
+    if (form.get('intent') === 'save') return saveChip(request, form, params.site)
+    if (file) {
+      const work = await readFolderFile(file.path)
+      if (!work.done) return said({ problem: work.problem }, work.status)
+      const found = work.value
+      return found.ok ? said({ found: found.value }) : said({ problem: found.problem }, 422)
+    }
+    const read = readPasted(String(form.get('words') ?? ''), form.get('revision') === '2' ? 2 : 3)
+    return read.ok ? said({ found: read.value }) : said({ problem: read.problem }, 422)
+  })
 
 async function saveChip(request: Request, form: FormData, site: string) {
   const read = chipForm(readUnit(request)).safeParse(Object.fromEntries(form))

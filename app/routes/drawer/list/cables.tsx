@@ -7,7 +7,7 @@ import { type DrawerRow, drawerRows, rowsForJob } from '../../../../core/drawer/
 import { parseJob } from '../../../../core/match/job-text'
 import type { Plan } from '../../../../core/plan/plan'
 import { CABLE_STANDINGS, type Cable } from '../../../../core/vocabulary/cable'
-import type { MakeChange } from '../../../../server/sites/change-site'
+import { type MakeChange, refused, unlessSo } from '../../../../server/sites/change-site'
 import { readForm } from '../../../read-form.server'
 import { baseOf, change, whyNotSaved } from '../../../stored.server'
 import { MainButton, Notice, QuietButton } from '../../../ui/controls'
@@ -30,7 +30,7 @@ const said = (answer: Answer, status = 200) => data<Answer>(answer, { status })
 
 /** Bulk changes. */
 export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request, LONGEST_CHOICE)
+  const form = await readForm(request, { longest: LONGEST_CHOICE })
   const ids = String(form.get('cables') ?? '')
     .split(' ')
     .filter(Boolean)
@@ -58,9 +58,10 @@ type BulkChange =
   | { change: 'delete' }
 
 function draftFor(plan: Plan, chosen: readonly Cable[], base: LogPosition, wanted: BulkChange): ReturnType<MakeChange> {
+  if (chosen.length === 0) return refused('cables', 'none of these cables is there any more')
   switch (wanted.change) {
     case 'stand':
-      return standCables(chosen, base, wanted.standing)
+      return unlessSo(standCables(chosen, base, wanted.standing))
     case 'tag':
       return tagCables(chosen, base, wanted)
     case 'delete': {

@@ -12,7 +12,7 @@ import type { BenchTest, Session } from '../../../../core/vocabulary/session'
 import { ChangeId } from '../../../ui/change-fields'
 import { MainButton, QuietButton } from '../../../ui/controls'
 import { Labelled, PlainSelect } from '../../../ui/field'
-import { useSite } from '../../../ui/site-context'
+import { useStream } from '../../../ui/page-stream'
 
 const leads: Record<SimulatedLead, string> = {
   'as marked': 'a lead that does what it should',
@@ -25,35 +25,33 @@ type Look = { sample: MeterSample; wasUp: boolean }
 
 /** A meter that plays a lead, for trying a session without a bench; a real one would send the same events. */
 export function BenchMeter({ session, cable, setup }: { session: Session; cable: Cable; setup: Setup }) {
-  const { plan } = useSite()
   const [lead, setLead] = useState<SimulatedLead>('as marked')
   const [pace, setPace] = useState(1)
   const [running, setRunning] = useState(false)
   const [look, setLook] = useState<Look | null>(null)
   const [lost, setLost] = useState(false)
   const [first] = setup.tests
-  const address = `/sites/${plan.site.id}/drawer/sessions/${session.id}/meter?${new URLSearchParams({
+  const on = new URLSearchParams({
+    session: session.id,
     cable: cable.id,
     test: first?.id ?? '',
     lead,
     pace: String(pace),
-  })}`
+  }).toString()
+  const stream = useStream('sample', (data) => {
+    const sample: MeterSample = JSON.parse(data)
+    setLook((before) => ({ sample, wasUp: sample.mode !== null || before?.wasUp === true }))
+  })
+  useStream('lost', () => {
+    if (running) setLost(true)
+    setRunning(false)
+  })
   useEffect(() => {
-    if (!running) return
+    if (!running || !stream) return
     setLook(null)
     setLost(false)
-    const source = new EventSource(address)
-    source.addEventListener('sample', ({ data }) => {
-      const sample: MeterSample = JSON.parse(data)
-      setLook((before) => ({ sample, wasUp: sample.mode !== null || before?.wasUp === true }))
-    })
-    source.addEventListener('error', () => {
-      source.close()
-      setLost(true)
-      setRunning(false)
-    })
-    return () => source.close()
-  }, [running, address])
+    return stream.watch('meter', on)
+  }, [running, stream, on])
   return (
     <Box as="details" borderTop="1px solid" borderColor="line" pt="3">
       <Box as="summary" cursor="pointer" color="brassInk" fontWeight="600">

@@ -3,12 +3,12 @@ import { useMemo } from 'react'
 import { data, Form, redirect, useSearchParams } from 'react-router'
 import { nextSetupOf, type Soaking, sessionProgress, soaksOf } from '../../../../core/bench/progress'
 import { type Setup, setupsFor } from '../../../../core/bench/setup'
-import type { ChangeToMake, Copy } from '../../../../core/change/change'
+import type { Copy } from '../../../../core/change/change'
 import { standCables } from '../../../../core/change/changes/cables'
 import { endSession, startSoak, stopSoak } from '../../../../core/change/changes/sessions'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import type { Session } from '../../../../core/vocabulary/session'
-import { type Hand, type Refused, refused } from '../../../../server/sites/change-site'
+import { type Hand, type MakeChange, type Refused, refused, unlessSo } from '../../../../server/sites/change-site'
 import { readForm } from '../../../read-form.server'
 import { baseOf, changeBy, loadSite, whyNotSaved } from '../../../stored.server'
 import { MadeFrom } from '../../../ui/change-fields'
@@ -54,7 +54,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   return data({ problem }, { status })
 }
 
-function draftFor({ plan, place }: Copy, session: Session, form: FormData, hand: Hand): ChangeToMake | Refused {
+function draftFor({ plan, place }: Copy, session: Session, form: FormData, hand: Hand): ReturnType<MakeChange> {
   const cable = String(form.get('cable') ?? '')
   switch (form.get('intent')) {
     case 'soak': {
@@ -64,14 +64,13 @@ function draftFor({ plan, place }: Copy, session: Session, form: FormData, hand:
       return startSoak(plan, place, session, { cable, test: test.id, since, id: newId() })
     }
     case 'call-off':
-      return stopSoak(plan, place, session, cable)
+      // somebody may have read it, or called it off, a moment before
+      return unlessSo(stopSoak(plan, place, session, cable))
     case 'retire': {
       const ids = new Set(cable.split(' '))
-      return standCables(
-        plan.cables.filter(({ id }) => ids.has(id)),
-        baseOf(form),
-        'retired',
-      )
+      const chosen = plan.cables.filter(({ id }) => ids.has(id))
+      if (chosen.length === 0) return refused('cables', 'none of these cables is there any more')
+      return unlessSo(standCables(chosen, baseOf(form), 'retired'))
     }
     case 'remove':
       return endSession(plan, baseOf(form), session)

@@ -2,9 +2,10 @@ import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { addCables } from '../../../../core/change/changes/cables'
 import { observed } from '../../../../core/change/changes/observations'
+import { LARGEST_TABLE_BYTES } from '../../../../core/drawer/decode-text'
 import { importContext, mappingFrom, previewOf } from '../../../csv/preview'
 import { readTableFile } from '../../../off-thread.server'
-import { readForm } from '../../../read-form.server'
+import { readFormWithFile } from '../../../read-form.server'
 import { changeBy, loadSite, whyNotSaved } from '../../../stored.server'
 import { ChangeId } from '../../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../../ui/controls'
@@ -20,39 +21,36 @@ import { usePreview } from './use-preview'
 const nothing = 'Nothing was written.'
 
 /** Reads the file anew, as the page did, and writes its good rows in one transaction; bad rows stay out only where that was asked for. */
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
-  const file = form.get('file')
-  if (!(file instanceof File) || file.size === 0)
-    return data({ problem: `Choose a file first. ${nothing}`, read: null }, { status: 422 })
-  const bytes = new Uint8Array(await file.arrayBuffer())
-  const { plan } = (await loadSite(params.site)).copy
-  const work = await readTableFile({
-    bytes,
-    mapping: mappingFrom(form),
-    context: importContext(plan, readUnit(request)),
+export const action = ({ request, params }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_TABLE_BYTES }, async (form, file) => {
+    if (!file) return data({ problem: `Choose a file first. ${nothing}`, read: null }, { status: 422 })
+    const { plan } = (await loadSite(params.site)).copy
+    const work = await readTableFile({
+      path: file.path,
+      mapping: mappingFrom(form),
+      context: importContext(plan, readUnit(request)),
+    })
+    if (!work.done) return data({ problem: `${work.problem} ${nothing}`, read: null }, { status: work.status })
+    const read = work.value
+    if (!read.ok) return data({ problem: `${read.problem} ${nothing}`, read: null }, { status: 422 })
+    const { good, bad } = read.value
+    if (good.length === 0 || (bad.length > 0 && form.get('rows') !== 'good')) {
+      const problem = `${rows(bad.length)} cannot be read as they are. ${nothing} Choose the file again; then the good ones can come in alone.`
+      return data({ problem, read: previewOf(read.value) }, { status: 422 })
+    }
+    const hand = await handOf(request, form)
+    const witness = witnessOf(hand)
+    const saved = await changeBy(hand, params.site, () =>
+      addCables(
+        good.map(({ cable }) => cable),
+        good.flatMap(({ cable, marks }) => observed(marks, { cable: cable.id }, witness)),
+      ),
+    )
+    if (saved?.outcome === 'saved')
+      return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ added: String(good.length) })}`)
+    const { problem, status } = whyNotSaved(saved)
+    return data({ problem, read: null }, { status })
   })
-  if (!work.done) return data({ problem: `${work.problem} ${nothing}`, read: null }, { status: work.status })
-  const read = work.value
-  if (!read.ok) return data({ problem: `${read.problem} ${nothing}`, read: null }, { status: 422 })
-  const { good, bad } = read.value
-  if (good.length === 0 || (bad.length > 0 && form.get('rows') !== 'good')) {
-    const problem = `${rows(bad.length)} cannot be read as they are. ${nothing} Choose the file again; then the good ones can come in alone.`
-    return data({ problem, read: previewOf(read.value) }, { status: 422 })
-  }
-  const hand = await handOf(request, form)
-  const witness = witnessOf(hand)
-  const saved = await changeBy(hand, params.site, () =>
-    addCables(
-      good.map(({ cable }) => cable),
-      good.flatMap(({ cable, marks }) => observed(marks, { cable: cable.id }, witness)),
-    ),
-  )
-  if (saved?.outcome === 'saved')
-    return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ added: String(good.length) })}`)
-  const { problem, status } = whyNotSaved(saved)
-  return data({ problem, read: null }, { status })
-}
 
 const rows = (count: number): string => `${count.toLocaleString('en')} ${count === 1 ? 'row' : 'rows'}`
 
