@@ -2,6 +2,8 @@ import type { Config } from '@react-router/dev/config'
 
 export default {
   ssr: true,
+  // all of them at once: a page without a line cannot ask where another is
+  routeDiscovery: { mode: 'initial' },
   // beside the command line's own bundle in build/command
   buildDirectory: 'build/app',
   future: {

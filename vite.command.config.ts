@@ -12,7 +12,7 @@ export default defineConfig({
     copyPublicDir: false,
     rollupOptions: {
       // beside the command line what it does on threads of their own
-      input: { hallway: 'server/command/main.ts', 'off-thread': 'app/off-thread-tasks.ts' },
+      input: { hallway: 'server/command/main.ts', 'off-thread': 'app/off-thread-entry.ts' },
       output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js' },
     },
   },

@@ -2,6 +2,8 @@ import { StrictMode, startTransition } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 import { HydratedRouter } from 'react-router/dom'
 import { openCopy } from './open-copy'
+import { installOutbox } from './outbox/install'
+import { keepPagesAtHand } from './outbox/pages-at-hand'
 
 /** How long to wait before asking once more for a copy that did not come. The page works without scripts until then. */
 const ASK_AGAIN_MS = [500, 2000, 5000, 15_000]
@@ -22,6 +24,7 @@ async function openShown(): Promise<void> {
   }
 }
 
+installOutbox()
 openShown().then(() =>
   startTransition(() => {
     hydrateRoot(
@@ -32,3 +35,7 @@ openShown().then(() =>
     )
   }),
 )
+
+/** Long after what the page itself is made of. */
+const AT_HAND_AFTER_MS = 2000
+setTimeout(() => (window.requestIdleCallback ?? setTimeout)(keepPagesAtHand), AT_HAND_AFTER_MS)

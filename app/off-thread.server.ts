@@ -1,9 +1,9 @@
-import type { KeptImage } from '../core/files/file-types'
+import { isPixels, type KeptImage } from '../core/files/file-types'
 import type { FolderCable } from '../core/identity/class-folder'
 import type { DeviceReading } from '../core/identity/reading-shape'
 import type { Parsed } from '../core/quantity/parsed'
 import { type Done, offThread } from '../server/off-thread/pool'
-import type { Imported } from '../server/sites/import-told'
+import { firstBytes, type Imported } from '../server/sites/import-told'
 import type { TagRequest } from '../server/tags/tag-sheets'
 import type * as tasks from './off-thread-tasks'
 
@@ -20,7 +20,10 @@ export const readKindsFile = (request: tasks.CatalogueRequest): Promise<Done<Ret
 
 /** A picture made harmless and no larger than it need be. */
 export const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<KeptImage>>> =>
-  offThread('readImageFile', request)
+  offThread('readImageFile', request, isPixels(firstBytes(request.path)) ? {} : { seconds: LONGEST_LINES_SECONDS })
+
+/** A drawing in lines of the largest size takes half a second; one that takes longer means harm. */
+const LONGEST_LINES_SECONDS = 2
 
 /** What a computer or a display says of itself, in a log of megabytes as well. */
 export const readDeviceText = (told: tasks.Told): Promise<Done<Parsed<DeviceReading>>> => offThread('readDevice', told)
@@ -34,7 +37,7 @@ export const importSite = (request: Parameters<typeof tasks.importSite>[0]): Pro
   offThread('importSite', request, { seconds: LONGEST_IMPORT_SECONDS })
 
 /** A site of the largest size takes a minute on a busy machine. */
-const LONGEST_IMPORT_SECONDS = 300
+const LONGEST_IMPORT_SECONDS = 120
 /** Two hundred cables take some ten. */
 const LONGEST_DRAWING_SECONDS = 60
 

@@ -7,6 +7,7 @@ import { type ReactNode, useEffect } from 'react'
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, type ShouldRevalidateFunctionArgs } from 'react-router'
 import { OPEN_VARIABLE } from '../server/web/reach'
 import type { Route } from './+types/root'
+import { OutboxBar } from './outbox/outbox-bar'
 import { save } from './stored.server'
 import { system } from './theme/system'
 import { RouteErrorView } from './ui/error-view'
@@ -70,6 +71,7 @@ export default function Root({ loaderData }: Route.ComponentProps) {
         </p>
       )}
       <Outlet />
+      <OutboxBar />
     </UnitProvider>
   )
 }

@@ -2,7 +2,7 @@ import { data } from 'react-router'
 import type { LogPosition } from '../core/change/change'
 import type { Fault } from '../core/plan/entity'
 import { database, isDatabaseAway } from '../server/database/connection'
-import { Failure } from '../server/failure'
+import { Failure, isDiskFull } from '../server/failure'
 import { changeSite, type Hand, type MakeChange, type Outcome } from '../server/sites/change-site'
 import { currentCopy, type Held } from '../server/sites/copies'
 import { handOf } from './who.server'
@@ -28,6 +28,8 @@ export async function loadSite(siteId: string): Promise<Held> {
 /** What a form says when the database went away in the middle: nothing of it was saved, all of it is still there. */
 export const AWAY_MESSAGE =
   'The database does not answer, so nothing was saved. What you typed is still here: save again in a moment.'
+export const FULL_MESSAGE =
+  'The disk that keeps the sites is full, so nothing was saved. What you typed is still here: save again once whoever runs this Hallway has made room.'
 const UNKNOWN_MESSAGE =
   'The database went away while it answered, so it is not certain that this was saved. What you typed is still here: save again in a moment; it is saved once.'
 
@@ -37,6 +39,7 @@ export async function save<T>(work: (knex: Knex) => Promise<T>): Promise<T | nul
     return await work(database())
   } catch (error) {
     if (isDatabaseAway(error)) return null
+    if (isDiskFull(error)) throw data(FULL_MESSAGE, { status: 503 })
     throw inWords(error)
   }
 }
@@ -77,6 +80,8 @@ export function whyNotSaved(answer: Exclude<Outcome, { outcome: 'saved' }> | nul
       return { problem: AWAY_MESSAGE, status: 503 }
     case 'unknown':
       return { problem: UNKNOWN_MESSAGE, status: 503 }
+    case 'full':
+      return { problem: FULL_MESSAGE, status: 503 }
     case 'no-site':
       return { problem: 'This site no longer exists, so nothing was saved.', status: 404 }
     case 'conflict': {

@@ -5,7 +5,7 @@ import { LARGEST_SITE_ARCHIVE_BYTES } from '../../core/files/file-types'
 import type { Fault } from '../../core/plan/entity'
 import { importSite } from '../off-thread.server'
 import { readFormWithFile } from '../read-form.server'
-import { AWAY_MESSAGE } from '../stored.server'
+import { AWAY_MESSAGE, FULL_MESSAGE } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
 import { PlainTextArea } from '../ui/field'
 import { TopBar } from '../ui/frame'
@@ -32,6 +32,8 @@ export const action = ({ request }: Route.ActionArgs) =>
         return redirect(`/sites/${came.id}`)
       case 'away':
         return wrong(AWAY_MESSAGE, 503)
+      case 'full':
+        return wrong(FULL_MESSAGE, 503)
       case 'refused': {
         const { problem, faults, more } = came
         return wrong(problem ? `${problem} Nothing was written.` : faultsSaid(faults.length, more), 422, faults, more)

@@ -2,9 +2,11 @@
 const sent = new Set<string>()
 export const isOwn = (id: string): boolean => sent.has(id)
 
-/** A new id for a change; none where the browser cannot make one, and the server does. */
+/** A new id for a change. A page over plain http may make no UUID, but random numbers it has. */
 export function newChangeId(): string {
-  const id = globalThis.crypto?.randomUUID?.() ?? ''
-  if (id) sent.add(id)
+  const id =
+    globalThis.crypto.randomUUID?.() ??
+    [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, '0')).join('')
+  sent.add(id)
   return id
 }

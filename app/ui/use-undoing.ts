@@ -1,14 +1,14 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useNavigation, useSubmit } from 'react-router'
 import { newChangeId } from './own-changes'
 import { useSite } from './site-context'
 
 /**
- * Changes made on one page one after the other, each sent at once, with undo and redo over them. `failed` is the id of a change that was not saved;
- * `back` is the page.
+ * Changes made on one page one after the other, each sent at once, with undo and redo over them. `back` is the page; `failed` is the id of a change that was not
+ * saved, `did` of the one that was saved last: one that came to nothing, as it stood so already, is neither.
  */
-export function useUndoing(back: string, failed: string | undefined) {
+export function useUndoing(back: string, { failed, did }: { failed: string | undefined; did: string | null }) {
   const { plan, place } = useSite()
   const submit = useSubmit()
   const busy = useNavigation().state !== 'idle'
@@ -18,6 +18,14 @@ export function useUndoing(back: string, failed: string | undefined) {
     if (failed) setPast((ids) => ids.filter((id) => id !== failed))
   }, [failed])
 
+  const sent = useRef<string | null>(null)
+  useEffect(() => {
+    if (busy || sent.current === null) return
+    const id = sent.current
+    sent.current = null
+    if (did !== id) setPast((ids) => ids.filter((each) => each !== id))
+  }, [busy, did])
+
   const options = { method: 'post', preventScrollReset: true, replace: true } as const
   const send = (form: FormData): void => {
     const id = newChangeId()
@@ -25,6 +33,7 @@ export function useUndoing(back: string, failed: string | undefined) {
     form.set('base', String(place))
     setPast((ids) => [...ids, id])
     setFuture([])
+    sent.current = id
     submit(form, { ...options, encType: 'multipart/form-data' })
   }
   const takeBack = (id: string): string => {

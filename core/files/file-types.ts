@@ -18,4 +18,8 @@ export const PLAN_NAME = 'plan.json'
 /** An archive at its largest: a plan, and what a site keeps. */
 export const LARGEST_SITE_ARCHIVE_BYTES = 220_000_000
 
-export const isArchive = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b
+/** Told by the first bytes, as the formats say: ZIP; PNG, JPEG, or what WebP comes in. */
+const begins = (bytes: Uint8Array, ...first: number[]): boolean => first.every((byte, at) => bytes[at] === byte)
+export const isArchive = (bytes: Uint8Array): boolean => begins(bytes, 0x50, 0x4b)
+export const isPixels = (bytes: Uint8Array): boolean =>
+  begins(bytes, 0x89, 0x50, 0x4e, 0x47) || begins(bytes, 0xff, 0xd8) || begins(bytes, 0x52, 0x49, 0x46, 0x46)

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { appendFileSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -6,6 +7,7 @@ import { afterAll, describe, expect, it } from 'vitest'
 import { freshSites } from '../../tests/support/demo-site'
 import { withEmptyDatabase } from '../../tests/support/empty-database'
 import { migrate } from '../database/migrate'
+import { Failure } from '../failure'
 import { changeSite } from '../sites/change-site'
 import { currentCopy } from '../sites/copies'
 import { historyOf } from '../sites/history'
@@ -87,6 +89,48 @@ describe('a backup', () => {
       await expect(restore(knex, file)).rejects.toThrow(/backup|damaged|version/)
       expect(await knex('sites')).toEqual([])
     })
+  })
+  /** Lines with a foot whose counts and sum fit, so that only what they say is wrong. */
+  function sealed(lines: readonly string[]): string {
+    const counts: Record<string, number> = {}
+    for (const line of lines) {
+      const table = /^\{"table":"(\w+)"/.exec(line)?.[1]
+      if (table) counts[table] = (counts[table] ?? 0) + 1
+    }
+    const body = lines.map((line) => `${line}\n`).join('')
+    return `${body}${JSON.stringify({ end: true, counts, sha256: createHash('sha256').update(body).digest('hex') })}\n`
+  }
+  const rowOf = (table: string, row: object) => JSON.stringify({ table, row })
+  it.each<[string, (lines: string[]) => string[]]>([
+    ['a table nobody knows', (lines) => [...lines, rowOf('settings', { name: 'signing-secret', value: 'mine' })]],
+    ['a column nobody knows', (lines) => [...lines, rowOf('files', { size: 1, 'id`) --': 'x' })]],
+    ['a row of nothing', (lines) => [...lines, rowOf('sites', {})]],
+    ['a row twice', (lines) => [...lines, lines[1] ?? '']],
+    ['a change of a site that is not there', (lines) => [...lines, (lines[1] ?? '').replace('"sites"', '"changes"')]],
+    ['what is no row', (lines) => [...lines, 'null', '7', '[]', '"table"']],
+    ['a site whose plan is broken', (lines) => lines.map((line) => line.replace('"list":"runs"', '"list":"needs"'))],
+    ['a line that has no end', ([head = '']) => [head, `{"table":"sites","row":{"name":"${'x'.repeat(70_000_000)}"}}`]],
+    ['nothing', () => []],
+  ])('%s in one whose sum fits is refused in words, and nothing of it comes in', async (_what, spoil) => {
+    const file = fresh()
+    await backUp(now.knex, file)
+    const lines = gunzipSync(readFileSync(file)).toString('utf8').split('\n').slice(0, -2)
+    writeFileSync(file, gzipSync(sealed(spoil(lines)), { level: 1 }))
+    await withEmptyDatabase(async (knex) => {
+      await migrate(knex)
+      await expect(restore(knex, file)).rejects.toThrow(Failure)
+      expect(await knex('sites')).toEqual([])
+      expect(await knex('changes')).toEqual([])
+    })
+  })
+  it('tells how far it is, and never goes back', async () => {
+    const told: [string, number][] = []
+    await backUp(now.knex, fresh(), { progress: (doing, percent) => told.push([doing, percent]) })
+    for (const doing of ['written', 'read again']) {
+      const percents = told.filter(([each]) => each === doing).map(([, percent]) => percent)
+      expect(percents.at(-1)).toBe(100)
+      expect(percents).toEqual([...new Set(percents)].sort((one, other) => one - other))
+    }
   })
   it('that is no gzip, or no file, is refused in words', async () => {
     const file = fresh()

@@ -51,6 +51,7 @@ function hallway(end: (code: number) => void): Command {
   add('restore', 'the sites of a backup, into an empty database')
     .argument('<file>')
     .action(async (file: string) => (await import('./keep')).restoreCommand(file))
+  add('sizes', 'what sites, files and logs take up').action(async () => (await import('./sizes')).sizesCommand(say))
   add('bench', 'how fast Hallway is here, as figures and ratios')
     .option('--changes', 'what one change of a large site costs')
     .option('--pages', 'what every page costs, here and in a browser')

@@ -1,8 +1,10 @@
 import { createServer, type Server } from 'node:http'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import { closeDatabase } from '../database/connection'
+import { closeDatabase, database } from '../database/connection'
 import { Failure } from '../failure'
+import { sweepFiles } from '../files/files'
+import { log } from '../log'
 import { endThreads } from '../off-thread/pool'
 import { application } from '../web/application'
 import { reachOf } from '../web/reach'
@@ -28,7 +30,23 @@ export async function serve({ host, port }: { host: string; port: number }): Pro
   process.on('SIGINT', () => {})
   process.once('SIGTERM', end)
   process.once('disconnect', end)
+  sweepEveryHour()
   process.send?.('open')
+}
+
+const HOUR_MS = 3_600_000
+/** Not while a site is being opened for the first time. */
+const FIRST_SWEEP_MS = 60_000
+
+/** Lets go of the files that no undo can bring back. Several processes may do it: what one has let go is gone for the others. */
+function sweepEveryHour(): void {
+  const sweep = () =>
+    sweepFiles(database()).then(
+      (gone) => gone > 0 && log.info({ gone }, 'files that nothing names were let go'),
+      (error) => log.warn({ err: error }, 'files could not be looked through'),
+    )
+  setTimeout(sweep, FIRST_SWEEP_MS).unref()
+  setInterval(sweep, HOUR_MS).unref()
 }
 
 export function listen(server: Server, host: string, port: number): Promise<void> {

@@ -1,9 +1,10 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { join } from 'node:path'
+import type { Knex } from 'knex'
 import type { KeptImage } from '../../core/files/file-types'
 import { readPlanText } from '../../core/plan/read'
-import { closeDatabase, DATABASE_URL_VARIABLE, database } from '../database/connection'
+import { connect, DATABASE_URL_VARIABLE, LONG_PATIENCE_MS } from '../database/connection'
 import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
 import { startPrivateDatabase } from '../private-database/private-database'
@@ -46,14 +47,17 @@ export async function start(options: StartOptions, { demo }: { demo: boolean }):
     if (stopping) return
     stopping = true
     await web?.stop()
-    await closeDatabase()
     await own?.stop()
     forgetRunning(given)
   }
   try {
-    await migrate(database())
-    if (demo) await loadDemo(say)
-    await closeDatabase()
+    const knex = connect(databaseUrl, LONG_PATIENCE_MS)
+    try {
+      await migrate(knex)
+      if (demo) await loadDemo(knex, say)
+    } finally {
+      await knex.destroy()
+    }
     web = await startWebProcess({ host, port, open: reach.open, say })
   } catch (error) {
     await stop()
@@ -96,15 +100,10 @@ async function demoFiles(): Promise<KeptImage[]> {
   return files.flatMap((file) => file ?? [])
 }
 
-async function loadDemo(say: (line: string) => void): Promise<void> {
+async function loadDemo(knex: Knex, say: (line: string) => void): Promise<void> {
   const read = readPlanText(readFileSync(join(root, 'demo/saltmarsh.json'), 'utf8'))
   if (!read.ok) throw new Error(`the demo plan has faults: ${JSON.stringify(read.faults.slice(0, 5))}`)
-  if (await siteExists(database(), read.plan.site.id)) return
-  await importPlan(
-    database(),
-    { by: 'the demo' },
-    read.plan,
-    await demoFiles().then((files) => ({ files: () => files })),
-  )
+  if (await siteExists(knex, read.plan.site.id)) return
+  await importPlan(knex, { by: 'the demo' }, read.plan, await demoFiles().then((files) => ({ files: () => files })))
   say(`Loaded the demo site, ${read.plan.site.name}.`)
 }

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { closeDatabase, DATABASE_URL_VARIABLE, database } from '../database/connection'
+import { connect, DATABASE_URL_VARIABLE, LONG_PATIENCE_MS } from '../database/connection'
 import { migrate } from '../database/migrate'
 import { startPrivateDatabase } from '../private-database/private-database'
 import { home } from './home'
@@ -10,12 +10,12 @@ export async function withDatabase<T>(work: (knex: Knex) => Promise<T>): Promise
   const say = (line: string) => console.error(line)
   const given = process.env[DATABASE_URL_VARIABLE] ?? readRunning(undefined)?.databaseUrl
   const own = given ? null : await startPrivateDatabase({ home, say })
-  process.env[DATABASE_URL_VARIABLE] = given ?? own?.url
+  const knex = connect(given ?? own?.url ?? '', LONG_PATIENCE_MS)
   try {
-    await migrate(database())
-    return await work(database())
+    await migrate(knex)
+    return await work(knex)
   } finally {
-    await closeDatabase()
+    await knex.destroy()
     await own?.stop()
   }
 }

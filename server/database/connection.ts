@@ -1,3 +1,4 @@
+import type { Socket } from 'node:net'
 import knex, { type Knex } from 'knex'
 import { log } from '../log'
 
@@ -23,7 +24,12 @@ function databaseUrl(): string {
   return url
 }
 
-export function connect(url: string): Knex {
+/** A database that says nothing for so long while it is asked something is away, as one that is dead. No page asks what takes longer. */
+const PATIENCE_MS = 6000
+/** What changes the layout, or all of it, may keep it busy for longer. */
+export const LONG_PATIENCE_MS = 600_000
+
+export function connect(url: string, patienceMs = PATIENCE_MS): Knex {
   const { hostname, port, username, password, pathname } = new URL(url)
   return knex({
     client: 'mysql2',
@@ -40,11 +46,36 @@ export function connect(url: string): Knex {
       dateStrings: true,
       connectTimeout: 3000,
     },
-    pool: { min: 0, max: 8 },
+    pool: {
+      min: 0,
+      max: 8,
+      afterCreate(connection: Asked, done: (error: Error | null, connection: Asked) => void) {
+        const { stream } = connection
+        stream.setTimeout(patienceMs, () => {
+          // one that waits to be asked is only idle
+          if (connection._command) stream.destroy(silent())
+        })
+        connection.query(`SET SESSION innodb_lock_wait_timeout = ${LOCK_WAIT_SECONDS}`, (error) =>
+          done(error, connection),
+        )
+      },
+    },
     acquireConnectionTimeout: 5000,
     log: { warn: note, error: note, deprecate: note, debug: () => {} },
   })
 }
+
+/** Whoever waits for another's turn longer than this tries again: shorter than the patience, so that waiting is not taken for silence. */
+const LOCK_WAIT_SECONDS = 3
+
+/** What of a connection tells whether it waits for an answer. */
+type Asked = {
+  stream: Socket
+  _command: unknown
+  query(sql: string, done: (error: Error | null) => void): void
+}
+
+const silent = (): Error => Object.assign(new Error('the database says nothing'), { code: 'ETIMEDOUT' })
 
 /** What the query builder has to say goes where all logs go. */
 function note(message: unknown): void {

@@ -19,6 +19,7 @@ import { changesNothing, rebase } from '../../core/change/merge'
 import type { KeptImage } from '../../core/files/file-types'
 import type { Entity, Fault } from '../../core/plan/entity'
 import { isDatabaseAway, isLockTrouble } from '../database/connection'
+import { isDiskFull, noteFull } from '../failure'
 import { FILES_FULL, followNames, keepFiles } from '../files/files'
 import { log } from '../log'
 import { copyWithin, type Held, keep } from './copies'
@@ -48,6 +49,8 @@ export type Outcome =
   | { outcome: 'conflict'; clashes: ClashWith[]; place: LogPosition }
   | Refused
   | { outcome: 'no-site' }
+  /** The disk that keeps the sites has no room: nothing was written. */
+  | { outcome: 'full' }
   /** The database went away while it answered: the change may have been saved, and sending it again saves it once. */
   | { outcome: 'unknown' }
 
@@ -104,6 +107,10 @@ async function withRetries(
         await wait(20 * tries + Math.random() * 50)
         continue
       }
+      if (isDiskFull(error)) {
+        noteFull()
+        return { outcome: 'full' }
+      }
       if (!attempt.written || !isDatabaseAway(error)) throw error
       log.warn({ site: siteId }, 'a connection was lost in a commit')
       return whatBecame(knex, siteId, id, error)
@@ -111,11 +118,12 @@ async function withRetries(
   }
 }
 
-const LOOK_UPS = 20
+/** As long as a restart of the database takes, and somebody waits. */
+const LOOK_FOR_MS = 6000
 
-/** Whether a change whose commit was lost has been written: asked of the log, for as long as a restart of the database takes. */
+/** Whether a change whose commit was lost has been written: asked of the log, for a while. */
 async function whatBecame(knex: Knex, siteId: string, id: string, lost: unknown): Promise<Outcome> {
-  for (let look = 0; look < LOOK_UPS; look += 1) {
+  for (const until = Date.now() + LOOK_FOR_MS; Date.now() < until; ) {
     try {
       // waits for the transaction, should the database still be busy with it
       await knex('sites').where({ id: siteId }).forUpdate().first('id')

@@ -3,7 +3,7 @@ import { isArchive } from '../../core/files/file-types'
 import type { Fault } from '../../core/plan/entity'
 import { readPlanText } from '../../core/plan/read'
 import { closeDatabase, database, isDatabaseAway } from '../database/connection'
-import { Failure } from '../failure'
+import { Failure, isDiskFull } from '../failure'
 import { openArchive } from '../files/read-archive'
 import type { Hand } from './change-site'
 import { importPlan } from './sites'
@@ -13,6 +13,7 @@ export type Imported =
   | { became: 'site'; id: string; leftOut: number }
   | { became: 'refused'; problem: string | null; faults: Fault[]; more: boolean }
   | { became: 'away' }
+  | { became: 'full' }
 
 /** A file by its path, or the text of one. */
 type Told = { path: string } | { text: string }
@@ -32,6 +33,7 @@ export async function importTold({ told, hand }: { told: Told; hand: Hand }): Pr
     return { became: 'site', id, leftOut: open?.leftOut() ?? 0 }
   } catch (error) {
     if (isDatabaseAway(error)) return { became: 'away' }
+    if (isDiskFull(error)) return { became: 'full' }
     if (error instanceof Failure) return refused(error.message)
     throw error
   } finally {

@@ -7,12 +7,13 @@ import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
 import type { ServerBuild } from 'react-router'
 import sirv from 'sirv'
-import { database, isDatabaseAway } from '../database/connection'
 import { log } from '../log'
 import { behindProxy } from './behind-proxy'
 import { notFromElsewhere, notTooOften } from './costly'
+import { health } from './health'
 import { measured, metrics } from './metrics'
 import { NONCE_HEADER, REQUEST_HEADER } from './nonce'
+import { pageDataOnly } from './page-data'
 import { plainNames } from './plain-names'
 import type { Reach } from './reach'
 import { sameSite } from './same-site'
@@ -80,21 +81,14 @@ export function application({ build, clientFolder, reach }: Options): Express {
   app.use(sameSite(reach.names))
   app.use(notFromElsewhere)
   app.use(plainNames)
+  app.use(pageDataOnly(build))
   app.use(notTooOften())
   // what was built is zipped already
   const zipped = { gzip: true, brotli: true }
   app.use('/assets', sirv(join(clientFolder, 'assets'), { ...zipped, immutable: true, maxAge: YEAR_SECONDS }))
   app.use(sirv(clientFolder, { ...zipped, maxAge: HOUR_SECONDS }))
   app.use(compression())
-  app.get('/health', async (_request, response) => {
-    try {
-      await database().raw('SELECT 1')
-      response.json({ status: 'ok', database: 'ok' })
-    } catch (error) {
-      log.warn({ away: isDatabaseAway(error) }, 'health: the database does not answer')
-      response.status(503).json({ status: 'degraded', database: 'away' })
-    }
-  })
+  app.get('/health', health)
   app.get('/metrics', metrics)
   app.use(createRequestHandler({ build }))
   return app

@@ -36,6 +36,7 @@ class Door {
 
 let door: Door
 let second: ChildProcess
+let said = ''
 test.beforeAll(async () => {
   const { databaseUrl } = JSON.parse(readFileSync('test-results/home/running.json', 'utf8'))
   const url = new URL(databaseUrl)
@@ -47,7 +48,10 @@ test.beforeAll(async () => {
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   await new Promise<void>((ready, failed) => {
-    second.stdout?.on('data', (text) => String(text).includes('Hallway is open') && ready())
+    second.stdout?.on('data', (text) => {
+      said += text
+      if (said.includes('Hallway is open')) ready()
+    })
     second.once('exit', () => failed(new Error('the second Hallway ended')))
   })
 })
@@ -58,8 +62,9 @@ test.afterAll(async () => {
   await door.shut()
 })
 
-test('with the database away a save says that nothing was saved, keeps the form, and works when it is back', async ({
+test('with the database away a save waits with what was typed, and is made when it is back', async ({
   page,
+  complaints,
 }) => {
   const site = await ownSite(page)
   const address = `http://127.0.0.1:${PORT}${site}/runs/r-13`
@@ -67,9 +72,10 @@ test('with the database away a save says that nothing was saved, keeps the form,
   await page.getByLabel('Note').fill('not to be lost')
   await door.shut()
   await page.getByRole('button', { name: 'Save the run' }).click()
-  await expect(
-    page.getByRole('alert').filter({ hasText: 'The database does not answer, so nothing was saved.' }),
-  ).toBeVisible()
+  const bar = page
+    .getByRole('status')
+    .filter({ hasText: 'Not certain that it was saved: the database does not answer' })
+  await expect(bar).toBeVisible()
   await expect(page.getByLabel('Note')).toHaveValue('not to be lost')
 
   const away = await page.request.get(address)
@@ -78,10 +84,24 @@ test('with the database away a save says that nothing was saved, keeps the form,
   expect(text).toContain('The database does not answer')
   expect(text).not.toMatch(/ECONN|mysql|at .*\.js:/)
   expect((await page.request.get(`http://127.0.0.1:${PORT}/health`)).status()).toBe(503)
+  // without scripts the page itself says so
+  const form = { tag: 'R-13', base: '1', intent: 'save' }
+  const plain = await page.request.post(address, { form, maxRedirects: 0 })
+  expect([422, 503]).toContain(plain.status())
 
   await door.open()
-  await page.getByRole('button', { name: 'Save the run' }).click()
-  await expect(page.getByText('R-13 is saved.')).toBeVisible()
+  await expect(page.getByText('R-13 is saved.')).toBeVisible({ timeout: 20_000 })
   await page.reload()
   await expect(page.getByLabel('Note')).toHaveValue('not to be lost')
+  complaints.splice(0)
+})
+
+test('a web process that is started anew costs nobody what was typed', async ({ page, complaints }) => {
+  const site = await ownSite(page)
+  await open(page, `http://127.0.0.1:${PORT}${site}/runs/r-13`)
+  await page.getByLabel('Note').fill('not to be lost')
+  process.kill(Number(/Web process (\d+)/.exec(said)?.[1]), 'SIGKILL')
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByText('R-13 is saved.')).toBeVisible({ timeout: 20_000 })
+  complaints.splice(0)
 })

@@ -1,18 +1,21 @@
 import { Flex, Heading, Text } from '@chakra-ui/react'
 import { useEffect, useMemo, useState } from 'react'
 import { data, Link as RouterLink, useSearchParams } from 'react-router'
+import { storedOf } from '../../../core/files/storage'
 import { areaReach } from '../../../core/headset/area'
 import { noiseOn } from '../../../core/placement/floor-noise'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
 import type { Floor, Spot } from '../../../core/vocabulary/floor'
 import { pathwaysOf } from '../../../core/vocabulary/run'
-import { loadSite } from '../../stored.server'
+import { filesSize } from '../../../server/files/files'
+import { load, loadSite } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView, RouteErrorView } from '../../ui/error-view'
 import { useSite } from '../../ui/site-context'
 import { useUndoing } from '../../ui/use-undoing'
+import { NearlyFull } from '../files/stored-line'
 import type { Route } from './+types/floor'
 import look from './floor.module.css'
 import { FloorMap, type Hand } from './floor-map'
@@ -26,7 +29,8 @@ import { MovedLine, WayChoice } from './way'
 export async function loader({ params }: Route.LoaderArgs) {
   const { copy } = await loadSite(params.site)
   if (!byId(copy.plan.floors).has(params.floor)) throw data(null, { status: 404 })
-  return null
+  const files = await load((knex) => filesSize(knex, params.site))
+  return { stored: storedOf({ ...copy, files }) }
 }
 
 export { action } from './floor-action.server'
@@ -35,7 +39,7 @@ export { action } from './floor-action.server'
 export type Marking = 'pathway' | 'scale' | 'place'
 
 /** One floor to scale: what stands on it, the pathways over it, and what follows from where they are. */
-export default function FloorPage({ params, actionData }: Route.ComponentProps) {
+export default function FloorPage({ params, actionData, loaderData }: Route.ComponentProps) {
   const { plan, index } = useSite()
   const floor = byId(plan.floors).get(params.floor)
   if (!floor) return <ErrorView status={404} />
@@ -56,6 +60,7 @@ export default function FloorPage({ params, actionData }: Route.ComponentProps) 
           all floors, and the runs on them
         </RouterLink>
       </Flex>
+      <NearlyFull stored={loaderData.stored} />
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       <FloorEditor key={floor.id} floor={floor} plan={plan} failed={actionData?.failed} areasOf={index} />
     </>
@@ -74,7 +79,8 @@ function FloorEditor({
   areasOf: ReturnType<typeof useSite>['index']
 }) {
   const [params, setParams] = useSearchParams()
-  const { send, undo, redo, busy } = useUndoing(`/sites/${plan.site.id}/floors/${floor.id}`, failed)
+  const did = params.get('did')
+  const { send, undo, redo, busy } = useUndoing(`/sites/${plan.site.id}/floors/${floor.id}`, { failed, did })
   const [marking, setMarking] = useState<Marking | null>(null)
   const [marked, setMarked] = useState<readonly Spot[]>([])
   const [moved, setMoved] = useState<{ from: Spot; to: Spot } | null>(null)
@@ -94,7 +100,6 @@ function FloorEditor({
   }
   const most = marking === 'scale' ? 2 : marking === 'place' ? 1 : Number.POSITIVE_INFINITY
   // what was marked for a change that is saved has done its work
-  const did = params.get('did')
   // biome-ignore lint/correctness/useExhaustiveDependencies: each change begins anew
   useEffect(() => {
     setMarking(null)

@@ -1,8 +1,10 @@
 import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { UNDO_CHANGES, UNDO_DAYS } from '../../../core/change/undo-ends'
+import { storedOf } from '../../../core/files/storage'
 import { LIST_NAMES, type ListName } from '../../../core/plan/entity'
 import { idField } from '../../../core/vocabulary/fields'
+import { filesSize } from '../../../server/files/files'
 import { historyOf, undoChange } from '../../../server/sites/history'
 import { within } from '../../address'
 import { readForm } from '../../read-form.server'
@@ -12,6 +14,7 @@ import { RouteErrorView } from '../../ui/error-view'
 import { Labelled, PlainInput } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import { handOf } from '../../who.server'
+import { StoredLine } from '../files/stored-line'
 import type { Route } from './+types/history'
 import { entityNamed } from './entity-named'
 import { HistoryLines } from './history-lines'
@@ -28,13 +31,14 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const asked = searchParams.get('of')?.slice(0, 120) ?? ''
   const found = asked === '' ? null : entityNamed(copy.plan, asked)
   if (found) throw redirect(`/sites/${params.site}/history?${new URLSearchParams(found)}`)
+  const stored = storedOf({ ...copy, files: await load((knex) => filesSize(knex, params.site)) })
   const page = await load((knex) =>
     historyOf(knex, params.site, copy, {
       before: Number.isInteger(before) ? before : undefined,
       of: list && id ? { list, id } : undefined,
     }),
   )
-  return { ...page, asked }
+  return { ...page, asked, stored }
 }
 
 /** Undoes a change, from here or from wherever it was made; then back to where that was asked. */
@@ -64,7 +68,7 @@ const listNames: Partial<Record<ListName, string>> = {
 export default function History({ loaderData, actionData }: Route.ComponentProps) {
   const { plan } = useSite()
   const [params] = useSearchParams()
-  const { lines, older, newer, asked } = loaderData
+  const { lines, older, newer, asked, stored } = loaderData
   const list = LIST_NAMES.find((each) => each === params.get('list'))
   const id = params.get('id')
   const named = list && id ? nameOf(plan, list, id) : null
@@ -105,6 +109,7 @@ export default function History({ loaderData, actionData }: Route.ComponentProps
       {asked !== '' && <Notice tone="note">Nothing here is called “{asked}”. These are all changes.</Notice>}
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {lines.length === 0 ? <Text>Nothing was changed yet.</Text> : <HistoryLines lines={lines} />}
+      <StoredLine stored={stored} />
       <Flex gap="3" mt="4">
         {newer && (
           <QuietButton asChild>

@@ -3,16 +3,17 @@ import { useMemo } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { goneSince, keepPhotos, lookAtPlace } from '../../../core/change/changes/walk'
 import { type KeptImage, LARGEST_UPLOAD_BYTES } from '../../../core/files/file-types'
+import { storedOf } from '../../../core/files/storage'
 import { byId } from '../../../core/plan/lookup'
 import { MOST_PHOTOS, type Place } from '../../../core/plan/plan'
 import { legsExample, parseRoute } from '../../../core/route/legs'
 import { type Stop, walkOf } from '../../../core/survey/walk'
 import { fileField } from '../../../core/vocabulary/floor'
-import { fileId } from '../../../server/files/files'
+import { fileId, filesSize } from '../../../server/files/files'
 import { refused } from '../../../server/sites/change-site'
 import { makeImage } from '../../off-thread.server'
 import { readFormWithFile } from '../../read-form.server'
-import { addressWith, baseOf, change, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, change, load, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -21,9 +22,16 @@ import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { Length, useUnit } from '../../ui/units'
 import { readUnit } from '../../unit-cookie'
+import { NearlyFull } from '../files/stored-line'
 import { routeText } from '../run/run-form'
 import type { Route } from './+types/walk'
 import look from './walk.module.css'
+
+/** Whether there is room for more photos. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const files = await load((knex) => filesSize(knex, params.site))
+  return { stored: storedOf({ bytes: 0, grown: 0, files }) }
+}
 
 export const action = ({ request, params }: Route.ActionArgs) =>
   readFormWithFile(request, { file: LARGEST_UPLOAD_BYTES }, async (form, sent) => {
@@ -78,7 +86,7 @@ export const action = ({ request, params }: Route.ActionArgs) =>
   })
 
 /** What is still to be looked at on the site, place by place, for a phone in one hand. */
-export default function Walk({ actionData }: Route.ComponentProps) {
+export default function Walk({ actionData, loaderData }: Route.ComponentProps) {
   const { plan, index } = useSite()
   const stops = useMemo(() => walkOf(index), [index])
   const [params, setParams] = useSearchParams()
@@ -92,6 +100,7 @@ export default function Walk({ actionData }: Route.ComponentProps) {
         Walk it
       </Heading>
       <Took />
+      <NearlyFull stored={loaderData.stored} />
       {stops.length === 0 ? (
         <Text>
           There are no places yet:{' '}

@@ -1,0 +1,401 @@
+import { existsSync, readFileSync } from 'node:fs'
+import type { Locator, Page } from '@playwright/test'
+import type { RouteConfigEntry } from '@react-router/dev/routes'
+import routes from '../../app/routes'
+import { expect, open, ownSite, test } from '../support/pages'
+
+// What is sent while the line is gone, or whose answer is lost, is kept on the page and sent again by itself: for every form there is.
+
+/** How the form of a route is filled in and sent; what is typed there stays typed while it waits; and what is there once it is saved. */
+type Filled = {
+  page: string
+  /** Done with the line still there. */
+  before?: (page: Page, site: string) => Promise<unknown>
+  /** What was typed, where something is, with what the form then holds. */
+  typed?: (page: Page) => [Locator, string]
+  send: (page: Page) => Promise<unknown>
+  saved: (page: Page) => Locator
+}
+
+const button = (page: Page, name: string | RegExp) =>
+  page.getByRole('button', typeof name === 'string' ? { name, exact: true } : { name })
+const press = (name: string | RegExp) => (page: Page) => button(page, name).first().click()
+const csv = (text: string) => ({ name: 'table.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+const at =
+  (path: string, ...names: string[]) =>
+  async (page: Page, site: string) => {
+    const made = await page.request.post(`${site}${path}`, {
+      form: Object.fromEntries(names.map((each) => each.split('=') as [string, string])),
+      maxRedirects: 0,
+    })
+    expect(made.status()).toBe(302)
+  }
+const words = '1800abcd 00000000 00420100 00082020'
+
+const forms: Record<string, Filled> = {
+  'routes/sites.tsx': {
+    page: '/',
+    typed: (page) => [page.getByLabel('Name', { exact: true }), 'Off the line'],
+    send: press('Make the site'),
+    saved: (page) => page.getByRole('link', { name: 'Off the line' }).first(),
+  },
+  'routes/import.tsx': {
+    page: '/import',
+    typed: (page) => [
+      page.getByLabel('or its text'),
+      '{"format":"hallway-plan","version":2,"site":{"id":"off-line","name":"Brought off the line"}}',
+    ],
+    send: press('Bring it in'),
+    saved: (page) => page.getByRole('link', { name: 'Brought off the line' }).first(),
+  },
+  'routes/unit.ts': {
+    page: 'SITE',
+    send: (page) => page.locator('#unit-switch').click(),
+    saved: (page) => page.locator('#unit-switch[value=m]'),
+  },
+  'routes/who.tsx': {
+    page: '/who',
+    typed: (page) => [page.getByLabel('Your name'), 'Grace'],
+    send: press('That is me'),
+    saved: (page) => page.getByText('Grace').first(),
+  },
+  'routes/survey/survey.tsx': {
+    page: 'SITE/survey',
+    typed: (page) => [page.getByLabel('A new place'), 'Bell tower'],
+    send: press('Add the place'),
+    saved: (page) => button(page, 'Change Bell tower'),
+  },
+  'routes/survey/device.tsx': {
+    page: 'SITE/survey/gallery-laptop',
+    typed: (page) => [page.getByLabel('Note'), 'hinge is loose'],
+    send: press('Save the device'),
+    saved: (page) => page.getByText('is saved').first(),
+  },
+  'routes/floors/floors.tsx': {
+    page: 'SITE/floors',
+    typed: (page) => [page.getByLabel('A new floor'), 'Cellar'],
+    send: press('Add the floor'),
+    saved: (page) => page.getByRole('heading', { name: 'Cellar' }),
+  },
+  'routes/floors/floor.tsx': {
+    page: 'SITE/floors/ground',
+    before: (page) => page.getByText('The floor and its drawing').click(),
+    typed: (page) => [page.getByLabel('Name', { exact: true }), 'Ground, as built'],
+    send: press('Save the floor'),
+    saved: (page) => page.getByRole('heading', { name: 'Ground, as built' }),
+  },
+  'routes/walk/walk.tsx': {
+    page: 'SITE/walk',
+    typed: (page) => [page.getByLabel('Note').first(), 'behind the curtain'],
+    send: press('I was here'),
+    saved: (page) => page.getByText('It is done').first(),
+  },
+  'routes/tables/tables.tsx': {
+    page: 'SITE/tables',
+    before: (page) => page.getByLabel(/CSV/).setInputFiles(csv('name\nUpper store\n')),
+    send: press('Look at it'),
+    saved: (page) => page.getByText('Upper store').first(),
+  },
+  'routes/needs/needs.tsx': {
+    page: 'SITE/needs',
+    before: (page) => page.getByText('Copy a place with all that stands there').click(),
+    send: press('Copy it'),
+    saved: (page) => button(page, 'Undo'),
+  },
+  'routes/needs/state-needs.tsx': {
+    page: 'SITE/needs/new?host=replay-server',
+    before: (page) => page.getByRole('checkbox').first().check(),
+    send: press('State what is ticked'),
+    saved: (page) => button(page, 'Undo'),
+  },
+  'routes/needs/need.tsx': {
+    page: 'SITE/needs/log-picture',
+    typed: (page) => [page.getByLabel('Note'), 'only in the mornings'],
+    send: press('Save the need'),
+    saved: (page) => page.getByText('is saved').first(),
+  },
+  'routes/variants/visitors.tsx': {
+    page: 'SITE/visitors',
+    before: async (page) => {
+      await page.getByLabel('Visitor').selectOption('Debrief laptop')
+      await page.getByLabel('sits where this one sits').selectOption('Gallery laptop')
+    },
+    send: press('Let it sit there'),
+    saved: (page) => button(page, 'Debrief laptop no longer sits there'),
+  },
+  'routes/variants/growth.tsx': {
+    page: 'SITE/growth',
+    typed: (page) => [page.getByLabel('Name', { exact: true }), 'one day'],
+    send: async (page) => {
+      await page.getByLabel('What grows').selectOption('whatever charges takes')
+      await page.getByLabel('To', { exact: true }).fill('240 W')
+      await press('Think of it')(page)
+    },
+    saved: (page) => button(page, 'No longer think of one day'),
+  },
+  'routes/policy.tsx': {
+    page: 'SITE/policy',
+    typed: (page) => [page.getByLabel('What a dock costs'), '210.5'],
+    send: press('Save'),
+    saved: (page) => page.getByText('saved').first(),
+  },
+  'routes/history/history.tsx': {
+    page: 'SITE/history',
+    before: async (page, site) => {
+      await at('/survey', 'intent=place', 'placeName=Bell tower')(page, site)
+      await open(page, `${site}/history`)
+    },
+    send: press('Undo change 2'),
+    saved: (page) => page.getByText('change 3').first(),
+  },
+  'routes/drawer/list/cables.tsx': {
+    page: 'SITE/drawer',
+    before: (page) => page.getByRole('checkbox', { name: 'Choose C-0001', exact: true }).check(),
+    send: press('Lend'),
+    saved: (page) => page.getByText('1 cable lent').first(),
+  },
+  'routes/drawer/cable/add-cable.tsx': {
+    page: 'SITE/drawer/add',
+    typed: (page) => [page.getByLabel('Tag', { exact: true }), 'C-0999'],
+    send: async (page) => {
+      await page
+        .getByRole('group', { name: /First end/ })
+        .getByLabel('type-C')
+        .check()
+      await page.getByRole('group', { name: 'Second end' }).getByLabel('type-C').check()
+      await page.getByLabel('Length').fill('2 m')
+      await press('Into the drawer')(page)
+    },
+    saved: (page) => page.getByText('C-0999').first(),
+  },
+  'routes/drawer/table/import-table.tsx': {
+    page: 'SITE/drawer/import',
+    before: (page) =>
+      page.getByLabel('Table (CSV)').setInputFiles(csv('tag,first end,second end,length\nN-001,C,C,2 m\n')),
+    send: press(/^Bring in/),
+    saved: (page) => page.getByText('1 cable came in.'),
+  },
+  'routes/drawer/chip/chip.tsx': {
+    page: 'SITE/drawer/chip',
+    before: async (page) => {
+      await page.getByLabel(/Words from a tester/).fill(words)
+      await page.getByLabel('Its length').fill('1 m')
+    },
+    typed: (page) => [page.getByLabel('Its tag'), 'N-900'],
+    send: press('Make this cable'),
+    saved: (page) => page.getByRole('heading', { name: /N-900/ }),
+  },
+  'routes/drawer/session/new-session.tsx': {
+    page: 'SITE/drawer/sessions/new?cables=c-0021+c-0023',
+    send: press('To the bench'),
+    saved: (page) => page.getByRole('region', { name: 'Step' }).first(),
+  },
+  'routes/drawer/session/session.tsx': {
+    page: 'SITE/drawer/sessions/gallery-drawer?cable=c-0056&test=t5',
+    typed: (page) => [page.getByLabel('Watts'), '57'],
+    send: press('Save'),
+    saved: (page) => page.getByText(/57 W/).first(),
+  },
+  'routes/drawer/catalogue/catalogue.tsx': {
+    page: 'SITE/drawer/catalogue',
+    send: press('Take over the generic one'),
+    saved: (page) => page.getByText(/replaced/).first(),
+  },
+  'routes/drawer/cable/cable.tsx': {
+    page: 'SITE/cables/c-0001',
+    send: press('Retire'),
+    saved: (page) => button(page, 'Back in the drawer'),
+  },
+  'routes/dock/dock.tsx': {
+    page: 'SITE/docks/gallery-dock',
+    send: press(/log picture earlier/),
+    saved: (page) => page.getByRole('row').nth(1).getByText('log picture'),
+  },
+  'routes/run/run.tsx': {
+    page: 'SITE/runs/r-13',
+    typed: (page) => [page.getByLabel('Note'), 'not to be lost'],
+    send: press('Save the run'),
+    saved: (page) => page.getByText('R-13 is saved.'),
+  },
+  'routes/run/new-run.tsx': {
+    page: 'SITE/runs/new',
+    before: async (page) => {
+      await page.getByLabel('Host port').selectOption('debrief-laptop/c')
+      await page.getByLabel('Device port').selectOption('gallery-chart/hdmi')
+    },
+    typed: (page) => [page.getByLabel('Route length'), '2 m'],
+    send: press('Lay the run'),
+    saved: (page) => page.getByText('is saved').first(),
+  },
+  'routes/take.ts': {
+    page: 'SITE/runs/r-14',
+    before: (page) =>
+      button(page, /^Do it/)
+        .first()
+        .waitFor(),
+    send: press(/^Do it/),
+    saved: (page) => page.getByText('It is done').first(),
+  },
+}
+
+/** Every route that takes a form, by its file. */
+const taking = (entries: readonly RouteConfigEntry[]): string[] =>
+  entries.flatMap(({ file, children }) => {
+    const text = existsSync(`app/${file}`) ? readFileSync(`app/${file}`, 'utf8') : ''
+    const takes = /export (async function|const|function) action\b|export \{ action \}/.test(text)
+    return [...(takes ? [file] : []), ...taking(children ?? [])]
+  })
+
+test('every route that takes a form is driven here', () => {
+  expect(Object.keys(forms).sort()).toEqual([...new Set(taking(routes))].sort())
+})
+
+const bar = (page: Page) => page.getByRole('status').filter({ hasText: 'Not certain that it was saved' })
+
+for (const [route, form] of Object.entries(forms))
+  test(`${route}: without a line the page and what was typed stay, and with it the form is sent by itself`, async ({
+    page,
+    context,
+    complaints,
+  }) => {
+    const site = await ownSite(page)
+    await open(page, form.page.replace('SITE', site))
+    await form.before?.(page, site)
+    const typed = form.typed?.(page)
+    await typed?.[0].fill(typed[1])
+    const address = page.url()
+    await page.waitForSelector('html[data-at-hand]')
+    await context.setOffline(true)
+    await form.send(page)
+    await expect(bar(page)).toBeVisible()
+    await expect(bar(page)).toContainText('there is no line to Hallway')
+    expect(page.url()).toBe(address)
+    if (typed) await expect(typed[0]).toHaveValue(typed[1])
+    await context.setOffline(false)
+    await expect(form.saved(page)).toBeVisible()
+    await expect(bar(page)).toHaveCount(0)
+    await expect(page.getByText('went wrong')).toHaveCount(0)
+    complaints.splice(0)
+  })
+
+const note = 'not to be lost'
+/** A run's form, filled in, and what becomes of what it sends in the test's hand. */
+async function fillRun(page: Page): Promise<string> {
+  const site = await ownSite(page)
+  await open(page, `${site}/runs/r-13`)
+  await page.getByLabel('Note').fill(note)
+  return site
+}
+const placeOf = async (page: Page, site: string): Promise<string> =>
+  (await page.request.get(`${site}/history`)).text().then((text) => /change (?:<!-- -->)?(\d+)/.exec(text)?.[1] ?? '')
+
+test('an answer that is lost after the save is asked for again, and what was sent is saved once', async ({
+  page,
+  complaints,
+}) => {
+  const site = await fillRun(page)
+  let sent = 0
+  await page.route('**/runs/r-13.data*', async (route) => {
+    if (route.request().method() !== 'POST') return route.continue()
+    sent += 1
+    if (sent > 1) return route.continue()
+    await route.fetch({ maxRedirects: 0 })
+    await route.abort()
+  })
+  await press('Save the run')(page)
+  await expect(bar(page)).toBeVisible()
+  await expect(page.getByText('R-13 is saved.')).toBeVisible()
+  expect(sent).toBe(2)
+  expect(await placeOf(page, site)).toBe('2')
+  complaints.splice(0)
+})
+
+test('what waits survives a reload, and is told of when it is saved', async ({ page, complaints }) => {
+  await fillRun(page)
+  await page.route('**/runs/r-13.data*', (route) =>
+    route.request().method() === 'POST' ? route.abort() : route.continue(),
+  )
+  await press('Save the run')(page)
+  await expect(bar(page)).toBeVisible()
+  await open(page, page.url())
+  await expect(bar(page)).toBeVisible()
+  await page.unroute('**/runs/r-13.data*')
+  await press('Try now')(page)
+  await expect(page.getByRole('status').filter({ hasText: 'It is saved' })).toBeVisible()
+  await expect(page.getByLabel('Note')).toHaveValue(note)
+  complaints.splice(0)
+})
+
+test('what is refused once the page is gone is kept in words until somebody has read it', async ({
+  page,
+  complaints,
+}) => {
+  const site = await fillRun(page)
+  await page.route('**/runs/r-13.data*', (route) =>
+    route.request().method() === 'POST' ? route.abort() : route.continue(),
+  )
+  await press('Save the run')(page)
+  await expect(bar(page)).toBeVisible()
+  const gone = await page.request.post(`${site}/runs/r-13`, { form: { intent: 'delete', base: '1' }, maxRedirects: 0 })
+  expect(gone.status()).toBe(302)
+  await open(page, site)
+  await expect(bar(page)).toBeVisible()
+  await page.unroute('**/runs/r-13.data*')
+  await press('Try now')(page)
+  const refused = page.getByRole('status').filter({ hasText: 'It was not saved' })
+  await expect(refused).toContainText(note)
+  await page.reload()
+  await expect(refused).toContainText(note)
+  await press('I have read it')(page)
+  await expect(refused).toHaveCount(0)
+  await open(page, site)
+  await expect(page.getByRole('link', { name: 'R-14' }).first()).toBeVisible()
+  await expect(refused).toHaveCount(0)
+  complaints.splice(0)
+})
+
+test('whoever goes to another page leaves the form in the outbox, and hears there that it is saved', async ({
+  page,
+  complaints,
+}) => {
+  await fillRun(page)
+  await page.route('**/runs/r-13.data*', (route) =>
+    route.request().method() === 'POST' ? route.abort() : route.continue(),
+  )
+  await press('Save the run')(page)
+  await expect(bar(page)).toBeVisible()
+  await page.getByRole('link', { name: /^Needs/ }).click()
+  await expect(page.getByRole('heading', { level: 1, name: /^Needs/ })).toBeVisible()
+  await expect(bar(page)).toContainText('from this page')
+  await page.unroute('**/runs/r-13.data*')
+  await press('Try now')(page)
+  await expect(page.getByRole('status').filter({ hasText: 'It is saved' })).toBeVisible()
+  complaints.splice(0)
+})
+
+test('a page that is gone to without a line comes when the line is back', async ({ page, context, complaints }) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/runs/r-13`)
+  await page.waitForSelector('html[data-at-hand]')
+  await page.getByLabel('Note').fill(note)
+  await context.setOffline(true)
+  await page.getByRole('link', { name: /^Needs/ }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'No line to Hallway' })).toBeVisible()
+  await expect(page.getByLabel('Note')).toHaveValue(note)
+  await context.setOffline(false)
+  await expect(page.getByRole('heading', { level: 1, name: /^Needs/ })).toBeVisible()
+  complaints.splice(0)
+})
+
+test('seven pages of one browser side by side all go on', async ({ page, context, complaints }) => {
+  const site = await ownSite(page)
+  const others = []
+  for (let each = 0; each < 7; each += 1) others.push(await context.newPage())
+  for (const other of others) await open(other, `${site}/runs/r-13`)
+  await open(page, `${site}/runs/r-13`)
+  await page.getByLabel('Note').fill(note)
+  await press('Save the run')(page)
+  await expect(page.getByText('R-13 is saved.')).toBeVisible()
+  for (const other of others) await expect(other.getByLabel('Note')).toHaveValue(note, { timeout: 25_000 })
+  complaints.splice(0)
+})
