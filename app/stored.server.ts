@@ -2,6 +2,7 @@ import { data } from 'react-router'
 import type { LogPosition } from '../core/change/change'
 import type { Fault } from '../core/plan/entity'
 import { database, isDatabaseAway } from '../server/database/connection'
+import { isFull } from '../server/disk'
 import { Failure, isDiskFull } from '../server/failure'
 import { changeSite, type Hand, type MakeChange, type Outcome } from '../server/sites/change-site'
 import { currentCopy, type Held } from '../server/sites/copies'
@@ -54,12 +55,16 @@ export async function change(
   siteId: string,
   make: MakeChange,
 ): Promise<Outcome | null> {
-  return save(async (knex) => changeSite(knex, siteId, await handOf(request, form), make))
+  return whyAway(await save(async (knex) => changeSite(knex, siteId, await handOf(request, form), make)))
 }
 
+/** A database that stopped for want of room is not only away. */
+const whyAway = async (answer: Outcome | null): Promise<Outcome | null> =>
+  answer === null && (await isFull()) ? { outcome: 'full' } : answer
+
 /** Changes a site for a hand that is known. Null where the database is away. */
-export const changeBy = (hand: Hand, siteId: string, make: MakeChange): Promise<Outcome | null> =>
-  save((knex) => changeSite(knex, siteId, hand, make))
+export const changeBy = async (hand: Hand, siteId: string, make: MakeChange): Promise<Outcome | null> =>
+  whyAway(await save((knex) => changeSite(knex, siteId, hand, make)))
 
 /** The place in the log of the copy that a form was made from; a form that says none, or what is none, was made from nothing there is. */
 export function baseOf(form: FormData): LogPosition {

@@ -12,12 +12,3 @@ export const isDiskFull = (error: unknown): boolean =>
 
 /** True where the machine refused, and not what was sent. */
 export const isSystemTrouble = (error: unknown): boolean => /^E[A-Z]{3,}$/.test(codeOf(error))
-
-/** When something could last not be written for want of room. */
-let fullAt = 0
-const FULL_FOR_MS = 60_000
-
-export const noteFull = (): void => {
-  fullAt = Date.now()
-}
-export const wasFullLately = (): boolean => Date.now() - fullAt < FULL_FOR_MS

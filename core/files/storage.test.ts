@@ -16,4 +16,6 @@ it('never rounds up to what is not there yet', () => {
   expect(megabytes(199_999_999)).toBe('199')
   expect(megabytes(9_990_000)).toBe('9.9')
   expect(megabytes(0)).toBe('0')
+  expect(megabytes(1)).toBe('under 0.1')
+  expect(megabytes(100_000)).toBe('0.1')
 })

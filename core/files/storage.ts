@@ -16,11 +16,12 @@ export const storedOf = (kept: { bytes: number; grown: number; files: number }):
 
 export const isNearlyFull = ({ bytes, most }: Stored): boolean => bytes >= NEARLY_FULL * most
 
-/** In megabytes, with one more digit where it is little: "163 of 200 MB", "0.4 of 16 MB". */
+/** In megabytes, with one more digit where it is little: "163 of 200 MB", "0.4 of 16 MB", "under 0.1 of 48 MB". */
 export const storedWords = ({ bytes, most }: Stored): string => `${megabytes(bytes)} of ${megabytes(most)} MB`
 
 export const megabytes = (bytes: number): string => {
   const value = bytes / 1e6
+  if (value > 0 && value < 0.1) return 'under 0.1'
   // down, as "200 of 200" is said of what is full
   return value >= 10 || value === 0 ? String(Math.floor(value)) : (Math.floor(value * 10) / 10).toFixed(1)
 }

@@ -22,11 +22,13 @@ type Options = { home: string; say: (line: string) => void }
 
 const USER = 'hallway'
 const READY_WITHIN_MS = 30_000
+const FIRST_PAUSE_MS = 1000
+const LONGEST_PAUSE_MS = 30_000
 
 /**
  * Starts MariaDB on a free loopback port with its data in `home`. The first start makes the data directory and a password in a
  * file only the owner can read. A server left over from a start that was killed is asked to stop first. If MariaDB dies
- * while Hallway runs it is started again on the same port.
+ * while Hallway runs it is started again on the same port, as often as it takes.
  */
 export async function startPrivateDatabase({ home, say }: Options): Promise<PrivateDatabase> {
   const program = needProgram('mariadbd', 'mariadb-server', say)
@@ -58,20 +60,26 @@ export async function startPrivateDatabase({ home, say }: Options): Promise<Priv
   const launch = async (): Promise<void> => {
     rmSync(files.socket, { force: true })
     server = spawnServer(program, files, port)
-    server.once('exit', () => {
-      if (!stopping) void relaunch()
-    })
     await ready(files.socket, server, files.log)
+    const died = () => {
+      if (!stopping) void relaunch()
+    }
+    if (server.exitCode === null && server.signalCode === null) server.once('exit', died)
+    else died()
   }
   const relaunch = async (): Promise<void> => {
     say('The database stopped unexpectedly; starting it again.')
-    await wait(1000)
-    if (stopping) return
-    try {
-      await launch()
-      say('The database is back.')
-    } catch (error) {
-      say(`The database did not come back: ${error instanceof Error ? error.message : error}`)
+    for (let pause = FIRST_PAUSE_MS; !stopping; pause = Math.min(LONGEST_PAUSE_MS, 2 * pause)) {
+      await wait(pause)
+      if (stopping) return
+      try {
+        await launch()
+        say('The database is back.')
+        return
+      } catch (error) {
+        // a disk without room gets some in the end
+        say(`The database did not come back, and is tried again: ${error instanceof Error ? error.message : error}`)
+      }
     }
   }
   await launch()

@@ -1,15 +1,11 @@
-import { statfs } from 'node:fs/promises'
 import { setTimeout as wait } from 'node:timers/promises'
 import type { RequestHandler } from 'express'
-import { home } from '../command/home'
 import { database, isDatabaseAway } from '../database/connection'
-import { wasFullLately } from '../failure'
+import { isFull } from '../disk'
 import { log } from '../log'
 
 /** Whoever asks has no more patience than this. */
 const ANSWER_WITHIN_MS = 2000
-/** Below it the database may stop at any save. */
-const LEAST_ROOM_BYTES = 100_000_000
 
 /** Whether Hallway can answer and save: `ok`, or `degraded` with what is wrong. 503 where pages cannot be read. */
 export const health: RequestHandler = async (_request, response) => {
@@ -36,11 +32,4 @@ async function databaseAnswers(): Promise<boolean> {
   } finally {
     late.abort()
   }
-}
-
-/** The disk that Hallway's own folder is on; of a database elsewhere, what it said lately. */
-async function isFull(): Promise<boolean> {
-  if (wasFullLately()) return true
-  const disk = await statfs(home).catch(() => null)
-  return disk !== null && disk.bavail * disk.bsize < LEAST_ROOM_BYTES
 }

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
+import { setImmediate as nextTurn } from 'node:timers/promises'
 import { Busboy, type BusboyConfig, type BusboyFileStream, type BusboyInstance } from '@fastify/busboy'
 import { isDiskFull, isSystemTrouble } from '../failure'
 
@@ -33,6 +34,8 @@ const DEEPEST = 4
 /** Longer than any note; a box that takes more says so. */
 const LONGEST_VALUE = 20_000
 const SMALL_FORM_BYTES = 256_000
+const SLICE = 2048
+const LONG_SLICE_MS = 5
 
 /** How many bytes a form may be. A letter takes three of them, as a browser writes it. */
 export const bytesOf = ({ longest = 0, file }: FormTakes): number =>
@@ -131,7 +134,14 @@ async function read(body: Body, type: string, takes: FormTakes, place: () => str
       count.bytes += value.byteLength
       if (count.bytes > most) give(tooLarge(takes))
       if (fault) break
-      if (!parser.write(value)) await Promise.race([new Promise((drained) => parser.once('drain', drained)), stopped])
+      // little by little, so that what is refused is noticed before much of it is read
+      for (let from = 0; from < value.byteLength && !fault; from += SLICE) {
+        const begun = performance.now()
+        if (!parser.write(value.subarray(from, from + SLICE)))
+          await Promise.race([new Promise((drained) => parser.once('drain', drained)), stopped])
+        // what is made to be slow to read lets others have their turn
+        if (performance.now() - begun > LONG_SLICE_MS) await nextTurn()
+      }
       if (fault) break
     }
   } catch {

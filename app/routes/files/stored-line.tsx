@@ -1,5 +1,5 @@
+import { Text } from '@chakra-ui/react'
 import { isNearlyFull, type Stored, storedWords } from '../../../core/files/storage'
-import text from '../../theme/text.module.css'
 import { Notice } from '../../ui/controls'
 
 /** What a site keeps and what it may, in one line; what is nearly full stands out. */
@@ -7,9 +7,9 @@ export function StoredLine({ stored }: { stored: readonly Stored[] }) {
   return (
     <>
       <NearlyFull stored={stored} />
-      <p className={text.small}>
+      <Text fontSize="sm" mt="3">
         Kept of this site: {stored.map((each) => `${each.what} ${storedWords(each)}`).join(', ')}.
-      </p>
+      </Text>
     </>
   )
 }
