@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { LRUCache } from 'lru-cache'
 import type { EntryContext } from 'react-router'
 
@@ -6,7 +7,9 @@ export type RenderedPage = { html: string; nonce: string }
 
 const ROOM_BYTES = 48_000_000
 /** Loaders that answer more than this tell of much that changes; such a page is rendered each time. */
-const LONGEST_NAME = 4000
+const LONGEST_NAME = 40_000
+/** A longer name is known by its sum. */
+const SHORT = 400
 /** Pages of a site: what they show is the site at a place of its log, and what the loaders answer. */
 const SITE = 'routes/site'
 
@@ -17,7 +20,7 @@ export const renderedPages = new LRUCache<string, RenderedPage>({
   sizeCalculation: ({ html }, key) => 2 * (html.length + key.length),
 })
 
-/** What a page is made from, in one line; null where that is more than its address and what its loaders answered. */
+/** What a page is made from, in one word; null where that is more than its address and what its loaders answered. */
 export function nameOfPage(
   request: Request,
   { staticHandlerContext: { loaderData, actionData, errors } }: EntryContext,
@@ -25,5 +28,6 @@ export function nameOfPage(
   if (request.method !== 'GET' || actionData || errors || !(SITE in loaderData)) return null
   const { pathname, search, origin } = new URL(request.url)
   const name = `${origin}${pathname}${search} ${JSON.stringify(loaderData)}`
-  return name.length > LONGEST_NAME ? null : name
+  if (name.length > LONGEST_NAME) return null
+  return name.length > SHORT ? createHash('sha256').update(name).digest('base64') : name
 }

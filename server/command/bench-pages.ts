@@ -102,7 +102,7 @@ async function costOf(address: string): Promise<Omit<PageCost, 'page'>> {
   }
 }
 
-function demoPlan(): Plan {
+export function demoPlan(): Plan {
   const read = readPlanText(readFileSync(join(root, 'demo/saltmarsh.json'), 'utf8'))
   if (!read.ok) throw new Error('the demo plan cannot be read')
   return read.plan

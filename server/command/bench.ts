@@ -14,11 +14,12 @@ import { benchStore } from './bench-store'
 import { median, repeated, timed } from './timing'
 
 /** What is measured, and where the figures go. */
-export type BenchOptions = { out?: string; changes?: boolean; pages?: boolean }
+export type BenchOptions = { out?: string; changes?: boolean; pages?: boolean; load?: boolean }
 
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
 export async function bench(values: BenchOptions, print: (text: string) => void): Promise<void> {
   if (values.changes) return benchChanges(values.out, print)
+  if (values.load) return benchUnderLoad(values.out, print)
   if (values.pages) return benchEveryPage(values.out, print)
   const sites = [250, 500, 1000, 2000].map((runs) => ({ runs, plan: benchSite(runs, 2000) }))
   const whole = sites.map(({ runs, plan }) => ({ runs, milliseconds: repeated(9, () => void assess(plan)) }))
@@ -87,6 +88,20 @@ async function benchChanges(out: string | undefined, print: (text: string) => vo
     ].join('\n'),
   )
   if (out) writeFileSync(out, `${JSON.stringify({ core, store }, null, 2)}\n`)
+}
+
+/** Pages under load, beside a writer. */
+async function benchUnderLoad(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const { benchLoad } = await import('./bench-load')
+  const { loads, writes } = await benchLoad()
+  const lines = [
+    '| page | connections | answers a second | median, ms | p99, ms | failed |',
+    '| --- | --: | --: | --: | --: | --: |',
+  ]
+  for (const { page, connections, second, median: middle, slowest, failed } of loads)
+    lines.push(`| ${page} | ${connections} | ${second.toFixed(0)} | ${middle} | ${slowest} | ${failed} |`)
+  print([...lines, '', `${writes} changes were saved meanwhile.`].join('\n'))
+  if (out) writeFileSync(out, `${JSON.stringify({ loads, writes }, null, 2)}\n`)
 }
 
 /** What every page costs the server, on the demo, on a large site, and on half of it, from which growth is seen. */

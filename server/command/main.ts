@@ -54,6 +54,7 @@ function hallway(end: (code: number) => void): Command {
   add('sizes', 'what sites, files and logs take up').action(async () => (await import('./sizes')).sizesCommand(say))
   add('bench', 'how fast Hallway is here, as figures and ratios')
     .option('--changes', 'what one change of a large site costs')
+    .option('--load', 'pages under load, at 1, 10 and 50 connections beside a writer')
     .option('--pages', 'what every page costs, here and in a browser')
     .option('--out <file>', 'the figures as JSON')
     .action(async (options) => (await import('./bench')).bench(options, say))
