@@ -5,6 +5,7 @@ import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-r
 import { z } from 'zod'
 import { nameField } from '../../core/vocabulary/fields'
 import { createSite, listSites } from '../../server/sites/sites'
+import { parseFields } from '../parse-fields.server'
 import { readForm } from '../read-form.server'
 import { AWAY_MESSAGE, load, save } from '../stored.server'
 import text from '../theme/text.module.css'
@@ -26,7 +27,7 @@ export const loader = async () => ({ sites: await load(listSites) })
 
 export async function action({ request }: Route.ActionArgs) {
   const form = await readForm(request)
-  const submission = parseWithZod(form, { schema: newSite })
+  const submission = parseFields(form, newSite)
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
   const { name, note } = submission.value
   const id = await save(async (knex) => createSite(knex, await handOf(request, form), name, note))

@@ -13,6 +13,7 @@ import { judgeVariants } from '../../../core/variants/need-variants'
 import { type Need, needLabel } from '../../../core/vocabulary/need'
 import type { Run } from '../../../core/vocabulary/run'
 import { refused } from '../../../server/sites/change-site'
+import { parseFields } from '../../parse-fields.server'
 import { readForm } from '../../read-form.server'
 import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
@@ -58,7 +59,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     const { problem, status } = whyNotSaved(dropped)
     return data({ result: { status: 'error', error: { '': [problem] } } as SubmissionResult<string[]> }, { status })
   }
-  const submission = parseWithZod(form, { schema: needFormSchema })
+  const submission = parseFields(form, needFormSchema)
   if (submission.status !== 'success')
     return data({ result: submission.reply() as SubmissionResult<string[]> }, { status: 422 })
   const tried = triedOf(form)

@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import type { SubmissionResult } from '@conform-to/react'
-import { parseWithZod } from '@conform-to/zod/v4'
 import { data, redirect } from 'react-router'
 import type { LogPosition } from '../../../core/change/change'
 import { saveRun } from '../../../core/change/changes/run'
 import { keepWhatIf } from '../../../core/variants/keep-what-if'
 import { refused, unlessSo } from '../../../server/sites/change-site'
 import { currentCopy } from '../../../server/sites/copies'
+import { parseFields } from '../../parse-fields.server'
 import { addressWith, baseOf, changeBy, load, whyNotSaved } from '../../stored.server'
 import { NOT_TRIED, triedOf } from '../../tried'
 import { readUnit } from '../../unit-cookie'
@@ -22,7 +22,7 @@ export type RunSaveAnswer = {
 
 /** Saves what the run form says, and answers with a redirect or with what is wrong, keeping what was typed. */
 export async function saveRunForm(request: Request, form: FormData, siteId: string, runId: string | null) {
-  const submission = parseWithZod(form, { schema: runFormSchema(readUnit(request)) })
+  const submission = parseFields(form, runFormSchema(readUnit(request)))
   const answer = (status: number, extra: Omit<RunSaveAnswer, 'result'> & { problem?: string } = {}) => {
     const { problem, ...rest } = extra
     const result = submission.reply(problem ? { formErrors: [problem] } : undefined)

@@ -8,6 +8,7 @@ import { observed } from '../../../../core/change/changes/observations'
 import { learntOfCable } from '../../../../core/observe/learned'
 import { freeIds, slugOf } from '../../../../core/plan/free-id'
 import type { Cable } from '../../../../core/vocabulary/cable'
+import { parseFields } from '../../../parse-fields.server'
 import { readForm } from '../../../read-form.server'
 import { changeBy, whyNotSaved } from '../../../stored.server'
 import { ChangeId } from '../../../ui/change-fields'
@@ -24,7 +25,7 @@ import { useDraftCable, WhatItPromises } from './draft-cable'
 
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request)
-  const submission = parseWithZod(form, { schema: cableFormSchema(readUnit(request)) })
+  const submission = parseFields(form, cableFormSchema(readUnit(request)))
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
   const hand = await handOf(request, form)
   const saved = await changeBy(hand, params.site, ({ plan }) => {

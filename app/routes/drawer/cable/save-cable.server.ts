@@ -1,11 +1,11 @@
 import type { SubmissionResult } from '@conform-to/react'
-import { parseWithZod } from '@conform-to/zod/v4'
 import { data, redirect } from 'react-router'
 import type { LogPosition } from '../../../../core/change/change'
 import { saveCable } from '../../../../core/change/changes/cables'
 import { observed } from '../../../../core/change/changes/observations'
 import { learnedOf, learntOfCable } from '../../../../core/observe/learned'
 import type { Cable } from '../../../../core/vocabulary/cable'
+import { parseFields } from '../../../parse-fields.server'
 import { baseOf, changeBy, whyNotSaved } from '../../../stored.server'
 import type { ClashLine } from '../../../ui/clash-notice'
 import { readUnit } from '../../../unit-cookie'
@@ -27,7 +27,7 @@ const said = (answer: CableSaveAnswer, status: number) => data<CableSaveAnswer>(
 
 /** Reads the form of a cable, saves it, or answers with what is wrong, keeping what was typed. */
 export async function saveCableForm(form: FormData, request: Request, here: Here) {
-  const submission = parseWithZod(form, { schema: cableFormSchema(readUnit(request)) })
+  const submission = parseFields(form, cableFormSchema(readUnit(request)))
   const answer = (status: number, problem?: string, clash?: CableSaveAnswer['clash']) =>
     said(
       {

@@ -1,5 +1,4 @@
 import { Box, Flex, Link, Text } from '@chakra-ui/react'
-import { parseWithZod } from '@conform-to/zod/v4'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { putKinds, removeKind } from '../../../../core/change/changes/kinds'
 import { LARGEST_TABLE_BYTES } from '../../../../core/drawer/decode-text'
@@ -14,6 +13,7 @@ import type { CableKind } from '../../../../core/vocabulary/cable'
 import { refused } from '../../../../server/sites/change-site'
 import { genericCatalogue } from '../../../csv/generic-catalogue'
 import { readKindsFile } from '../../../off-thread.server'
+import { parseFields } from '../../../parse-fields.server'
 import { readFormWithFile } from '../../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../../stored.server'
 import text from '../../../theme/text.module.css'
@@ -85,7 +85,7 @@ export const action = ({ request, params }: Route.ActionArgs) =>
         return put(request, form, params, kinds)
       }
       default: {
-        const submission = parseWithZod(form, { schema: kindFormSchema(readUnit(request)) })
+        const submission = parseFields(form, kindFormSchema(readUnit(request)))
         if (submission.status !== 'success') return refusal({ problem: '', result: submission.reply() }, 422)
         const { value } = submission
         const saved = await change(request, form, params.site, ({ plan }) => {

@@ -10,6 +10,7 @@ import { openCables } from '../../../../core/drawer/drawer-rows'
 import { abilitiesOf } from '../../../../core/link/abilities'
 import { MOST_TAGGED } from '../../../../core/tags/label'
 import { BENCH_TEST_KINDS, type BenchTestKind } from '../../../../core/vocabulary/session'
+import { parseFields } from '../../../parse-fields.server'
 import { readForm } from '../../../read-form.server'
 import { changeBy, whyNotSaved } from '../../../stored.server'
 import { ChangeId } from '../../../ui/change-fields'
@@ -31,7 +32,7 @@ export const loader = () => ({ day: today() })
 
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request)
-  const submission = parseWithZod(form, { schema: sessionFormSchema })
+  const submission = parseFields(form, sessionFormSchema, ['cables'])
   if (submission.status !== 'success')
     return data(submission.reply(), { status: submission.status === 'error' ? 422 : 200 })
   const { name, cables, tests } = submission.value

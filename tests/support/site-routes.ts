@@ -1,0 +1,33 @@
+import type { RouteConfigEntry } from '@react-router/dev/routes'
+import routes from '../../app/routes'
+import type { Plan } from '../../core/plan/plan'
+
+/** Every address there is, by its pattern. */
+const patternsOf = (entries: readonly RouteConfigEntry[], above = ''): string[] =>
+  entries.flatMap(({ path, children }) => {
+    const own = path === undefined ? above : `${above}/${path}`
+    return [own, ...patternsOf(children ?? [], own)]
+  })
+
+/** All patterns, each once. A route that is added is among them the day it lands. */
+export const patterns: readonly string[] = [...new Set(patternsOf(routes))]
+
+/** A pattern with names of things that a site has. */
+export function filledIn(pattern: string, plan: Plan): string {
+  const names: Record<string, string | undefined> = {
+    site: plan.site.id,
+    device: pattern.includes('docks') ? plan.devices.find(({ kind }) => kind === 'dock')?.id : plan.devices[0]?.id,
+    floor: plan.floors[0]?.id,
+    need: plan.needs[0]?.id,
+    run: plan.runs[0]?.id,
+    cable: plan.cables[0]?.id,
+    session: plan.sessions[0]?.id,
+    table: 'devices.csv',
+    file: '0'.repeat(64),
+  }
+  return pattern.replaceAll(/:(\w+)/g, (_whole, name: string) => {
+    const id = names[name]
+    if (id === undefined) throw new Error(`say here what :${name} may be`)
+    return id
+  })
+}
