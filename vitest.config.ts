@@ -23,7 +23,7 @@ export default defineConfig({
       },
       {
         // long; not part of every run
-        test: { name: 'endurance', include: ['tests/endurance/**/*.test.ts'] },
+        test: { name: 'endurance', include: ['tests/endurance/**/*.test.ts'], hookTimeout: 60_000 },
       },
       {
         test: { name: 'command', include: ['tests/command/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 },

@@ -1,5 +1,14 @@
 import { createHash } from 'node:crypto'
-import { appendFileSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  appendFileSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gunzipSync, gzipSync } from 'node:zlib'
@@ -140,6 +149,13 @@ describe('a backup', () => {
       await expect(restore(knex, file)).rejects.toThrow(/not a whole backup/)
       await expect(restore(knex, join(folder, 'nothing'))).rejects.toThrow(/There is no file/)
     })
+  })
+  it('on a disk without room says so, and leaves nothing behind', async () => {
+    const file = fresh()
+    symlinkSync('/dev/full', `${file}.part`)
+    await expect(backUp(now.knex, file)).rejects.toThrow(/not enough room/)
+    expect(existsSync(`${file}.part`)).toBe(false)
+    expect(existsSync(file)).toBe(false)
   })
   it('that cannot be written leaves nothing behind', async () => {
     const file = join(folder, 'no', 'such', 'folder.gz')

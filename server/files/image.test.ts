@@ -1,9 +1,10 @@
+import { randomBytes } from 'node:crypto'
 import { deflateSync } from 'node:zlib'
 import fc from 'fast-check'
 import { imageSize } from 'image-size'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
-import { isKept, readImage } from './image'
+import { isKept, LARGEST_KEPT_BYTES, readImage } from './image'
 import { harmlessSvg } from './svg'
 
 const plain = (width: number, height: number) =>
@@ -31,6 +32,18 @@ describe('a picture as it is kept', () => {
       { numRuns: 25 },
     )
   })
+  it('comes in smaller where its grain does not pack, until the database takes it in one piece', async () => {
+    // noise is what packs least
+    const side = 4000
+    const noise = randomBytes(side * side * 3)
+    const given = await sharp(noise, { raw: { width: side, height: side, channels: 3 } })
+      .jpeg({ quality: 85 })
+      .toBuffer()
+    const kept = await readImage(bytes(given), 'drawing')
+    expect(kept.ok && kept.value.bytes.length).toBeLessThanOrEqual(LARGEST_KEPT_BYTES)
+    expect(kept.ok && kept.value.width).toBeLessThan(side)
+    expect(kept.ok && kept.value.width).toBeGreaterThan(1000)
+  }, 60_000)
   it('is no larger than its use needs, and stands as it was taken', async () => {
     const given = bytes(await plain(3000, 1500).jpeg().withMetadata({ orientation: 6 }).toBuffer())
     const photo = await readImage(given, 'photo')

@@ -17,7 +17,7 @@ export const runner =
   (tasks: Tasks) =>
   ({ name, input, clock }: Task): unknown => {
     noteThread(clock)
-    const task = tasks[name]
+    const task = Object.hasOwn(tasks, name) ? tasks[name] : undefined
     if (!task) throw new Error(`there is no task ${name}`)
     return task(input)
   }

@@ -1,16 +1,19 @@
 import { afterEach, describe, expect, inject, it } from 'vitest'
 import type { Edit } from '../../core/change/change'
-import { deleteCables, standCables, tagCables } from '../../core/change/changes/cables'
+import { addCables, deleteCables, standCables, tagCables } from '../../core/change/changes/cables'
+import { moveSpot } from '../../core/change/changes/floors'
 import { putKinds } from '../../core/change/changes/kinds'
 import { deleteRun, saveRun } from '../../core/change/changes/run'
 import { assess } from '../../core/checks/assess'
 import { directNeeds } from '../../core/plan/direct-needs'
 import { readPlan } from '../../core/plan/read'
+import type { Cable } from '../../core/vocabulary/cable'
 import type { Run } from '../../core/vocabulary/run'
+import { demo } from '../../tests/support/demo-plan'
 import { freshSites, HAND } from '../../tests/support/demo-site'
 import { type Choice, madeUpEdit } from '../../tests/support/made-up-changes'
 import { connect } from '../database/connection'
-import { changeSite, type Hand, type Outcome, refused } from './change-site'
+import { changeSite, type Hand, type Outcome, refused, unlessSo } from './change-site'
 import { currentCopy } from './copies'
 import { readCopy, siteRow } from './entity-rows'
 
@@ -51,7 +54,59 @@ const savedAt = (outcome: Outcome): number => {
   return outcome.place
 }
 
+describe('a change whose subject is not there any more', () => {
+  const placed = demo.places.filter(({ at }) => at)
+  const [one] = placed
+  if (!one?.at) throw new Error('the demo has places on a floor')
+  const from = one.at
+  it('is refused in words, and nothing is acknowledged that is in no log', async () => {
+    const move = (x: number) =>
+      changeSite(now.knex, now.site, HAND, ({ plan, place }) => moveSpot(plan, place, from, { ...from, x }))
+    expect((await move(from.x + 1)).outcome).toBe('saved')
+    const late = await move(from.x + 2)
+    expect(late).toMatchObject({ outcome: 'refused', faults: [{ reason: expect.stringContaining('meanwhile') }] })
+    expect((await stored()).place).toBe(2)
+  })
+  it('is told apart from one whose subject stands so already', async () => {
+    const lend = () =>
+      changeSite(now.knex, now.site, HAND, ({ plan, place }) =>
+        unlessSo(standCables(plan.cables.slice(0, 2), place, 'lent')),
+      )
+    expect(await lend()).toMatchObject({ outcome: 'saved', place: 2 })
+    expect(await lend()).toMatchObject({ outcome: 'saved', place: 2, id: null })
+  })
+})
+
 describe('a change of a site', () => {
+  it('of thousands of things from an old copy asks for what they were a few times, not thousands of times', async () => {
+    const cables = Array.from({ length: 2000 }, (_, at) => ({
+      ...(demo.cables[0] as Cable),
+      id: `many-${at}`,
+      tag: `M-${at}`,
+    }))
+    await changeSite(now.knex, now.site, HAND, () => addCables(cables, []))
+    const base = (await stored()).place
+    const noted = (note: string, field: 'note' | 'awg', value: unknown) =>
+      changeSite(now.knex, now.site, HAND, () => ({
+        what: { name: 'change cable', about: [note] },
+        edits: cables.map(
+          (cable): Edit => ({ list: 'cables', id: cable.id, base, value: { ...cable, [field]: value } as Cable }),
+        ),
+      }))
+    await noted('first', 'note', 'seen')
+    let asked = 0
+    const count = ({ sql }: { sql: string }) => {
+      if (/min\(place\)/i.test(sql)) asked += 1
+    }
+    now.knex.on('query', count)
+    expect((await noted('from the same copy', 'awg', 28)).outcome).toBe('saved')
+    now.knex.removeListener('query', count)
+    expect(asked).toBeGreaterThan(0)
+    expect(asked).toBeLessThan(10)
+    // and both are there, merged field by field
+    expect((await stored()).plan.cables.find(({ id }) => id === 'many-7')).toMatchObject({ note: 'seen', awg: 28 })
+  }, 60_000)
+
   it('is written with its place in the log, and read back by this and any other process', async () => {
     expect(savedAt(await change('r-01', { note: 'changed' }))).toBe(2)
     expect(runOf((await stored()).plan.runs, 'r-01').note).toBe('changed')

@@ -1,53 +1,27 @@
-import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { execFileSync, spawn, spawnSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
 import { createServer as createHttpServer, request as httpRequest } from 'node:http'
 import { createServer, request as httpsRequest } from 'node:https'
 import type { AddressInfo } from 'node:net'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import { deflateRawSync } from 'node:zlib'
-import type { RouteConfigEntry } from '@react-router/dev/routes'
 import { pack } from 'tar-stream'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import routes from '../../app/routes'
+import { demo } from '../support/demo-plan'
+import { type HallwayProcess, startHallway } from '../support/hallway-process'
+import { filledIn, patterns } from '../support/site-routes'
 
 // The built Hallway, sent what no page of its own would send.
 
-const home = mkdtempSync(join(tmpdir(), 'hallway-edge-'))
 const PORT = 4396
 const address = `http://127.0.0.1:${PORT}`
 const PUBLIC = 'https://hallway.example'
-let hallway: ChildProcess
-let said = ''
-
+let hallway: HallwayProcess
 beforeAll(async () => {
-  hallway = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(PORT)], {
-    env: {
-      ...process.env,
-      HALLWAY_HOME: home,
-      HALLWAY_DATABASE_URL: undefined,
-      HALLWAY_LOG: 'error',
-      HALLWAY_URL: PUBLIC,
-    },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  })
-  await new Promise<void>((opened, failed) => {
-    const hear = (text: Buffer) => {
-      said += text
-      if (said.includes('Hallway is open')) opened()
-    }
-    hallway.stdout?.on('data', hear)
-    hallway.stderr?.on('data', hear)
-    hallway.once('exit', () => failed(new Error(said)))
-  })
+  hallway = await startHallway(PORT, { HALLWAY_URL: PUBLIC })
 })
-afterAll(async () => {
-  const ended = new Promise((done) => hallway.once('exit', done))
-  hallway.kill('SIGTERM')
-  await ended
-  rmSync(home, { recursive: true, force: true })
-})
+afterAll(() => hallway.stop())
 
 type Answer = { status: number; text: string; headers: Headers }
 
@@ -193,13 +167,7 @@ describe('forms', () => {
   })
 })
 
-/** Every address there is, by its pattern. */
-const patternsOf = (entries: readonly RouteConfigEntry[], above = ''): string[] =>
-  entries.flatMap(({ path, children }) => {
-    const own = path === undefined ? above : `${above}/${path}`
-    return [own, ...patternsOf(children ?? [], own)]
-  })
-const named = [...new Set(patternsOf(routes))].filter((pattern) => pattern.includes(':'))
+const named = patterns.filter((pattern) => pattern.includes(':'))
 
 describe('names that nothing has', () => {
   it.each(named)('in %s are nowhere, and no fault of Hallway', async (pattern) => {
@@ -208,10 +176,11 @@ describe('names that nothing has', () => {
       for (const path of new Set([pattern, pattern.replace(':site', 'saltmarsh')])) {
         if (!path.includes(':')) continue
         const asked = path.replaceAll(/:\w+/g, name)
+        const browser = { cookie: `hallway-who=${encodeURIComponent(pattern)}` }
         const answers = [
-          await send(asked),
-          await send(asked, { method: 'HEAD' }),
-          await post(asked, form({ intent: 'remove', base: '1', id: decodeURIComponent('%C3%A9') })),
+          await send(asked, { headers: browser }),
+          await send(asked, { method: 'HEAD', headers: browser }),
+          await post(asked, form({ intent: 'remove', base: '1', id: decodeURIComponent('%C3%A9') }), browser),
         ]
         // what a page is made of is asked for by pages alone, and may be nothing
         expect((await send(`${asked}.data`)).status, asked).toBeLessThan(500)
@@ -232,7 +201,7 @@ describe('names that nothing has', () => {
       from: name,
       done: name,
     })
-    for (const pattern of new Set(patternsOf(routes))) {
+    for (const pattern of patterns) {
       const path = pattern.replace(':site', 'saltmarsh')
       if (path.includes(':') || path.includes('*') || path.endsWith('/live')) continue
       const { status } = await send(`${path}?${ask}`)
@@ -254,6 +223,120 @@ describe('names that nothing has', () => {
       asking.end()
     })
     expect(status).toBe(405)
+  })
+})
+
+describe('bodies', () => {
+  const encoded = { 'Content-Type': 'application/x-www-form-urlencoded' }
+  const packed = { 'Content-Type': 'multipart/form-data; boundary=x' }
+  const repeated = (piece: string, bytes: number) => piece.repeat(Math.ceil(bytes / piece.length))
+  const bodies: [string, Record<string, string>, () => string][] = [
+    ['half a megabyte of nothing', encoded, () => repeated('&', 500_000)],
+    ['a field of half a megabyte', encoded, () => `intent=${repeated('x', 500_000)}`],
+    [
+      'ten thousand fields',
+      packed,
+      () => repeated('--x\r\nContent-Disposition: form-data; name="a"\r\n\r\n\r\n', 500_000),
+    ],
+    ['parts without a name', packed, () => repeated('--x\r\n\r\n\r\n', 100_000)],
+    [
+      'a file that nobody asked for, twice',
+      packed,
+      () => repeated('--x\r\nContent-Disposition: form-data; name="f"; filename="f"\r\n\r\nf\r\n', 200),
+    ],
+    ['a form cut short', packed, () => '--x\r\nContent-Disposition: form-data; name="a"\r\n\r\nhal'],
+    ['no form', { 'Content-Type': 'application/json' }, () => '{"intent":"x"}'],
+  ]
+  it.each(patterns.filter((pattern) => !pattern.includes('*')))(
+    'that are none are refused in words by %s',
+    async (pattern) => {
+      const path = filledIn(pattern, demo) || '/'
+      for (const [what, headers, body] of bodies) {
+        const answered = await post(path, body(), {
+          ...headers,
+          cookie: `hallway-who=${encodeURIComponent(pattern)}`,
+        })
+        const { status, text } = answered
+        // what takes no form says so
+        expect([200, 302, 400, 404, 405, 413, 422], `${status} to ${what} at ${path}`).toContain(status)
+        const refused = /refused=/.test(answered.headers.get('location') ?? '')
+        if ((status === 200 || status === 302) && !refused) expect(what, path).toMatch(/nothing|name|no form/)
+        expect(text).not.toMatch(/\n\s+at \S+ \(|node_modules/)
+      }
+    },
+  )
+  it('of any size leave the memory as it is', async () => {
+    const memory = async (): Promise<number> =>
+      Number(/^process_resident_memory_bytes (\S+)/m.exec((await send('/metrics')).text)?.[1])
+    const piece = new TextEncoder().encode('a=&'.repeat(20_000))
+    const endless = (pieces: number) => {
+      let left = pieces
+      return new ReadableStream<Uint8Array>({
+        pull(to) {
+          left -= 1
+          if (left < 0) to.close()
+          else to.enqueue(piece)
+        },
+      })
+    }
+    const sendPieces = async (path: string, pieces: number) => {
+      const init = {
+        method: 'POST',
+        body: endless(pieces),
+        duplex: 'half',
+        headers: { ...encoded, cookie: `hallway-who=${pieces}` },
+      }
+      return (await fetch(`${address}${path}`, init as RequestInit)).status
+    }
+    await sendPieces('/import', 20)
+    const before = await memory()
+    expect([400, 413]).toContain(await sendPieces(`${site}/runs/r-09`, 2000))
+    expect([400, 413]).toContain(await sendPieces('/import', 2001))
+    expect((await memory()) - before).toBeLessThan(50_000_000)
+  })
+  it('a drawing in lines that means harm is given up, and the next one is read', async () => {
+    const nested = `<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">${'<g>'.repeat(60_000)}${'</g>'.repeat(60_000)}</svg>`
+    const many = `<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">${'<style>a{b:url(x)}</style>'.repeat(40_000)}</svg>`
+    const lay = (text: string) => {
+      const made = new FormData()
+      made.set('intent', 'drawing')
+      made.set('base', '1')
+      made.set('drawing', new File([text], 'plan.svg'))
+      return post(`${site}/floors/${demo.floors[0]?.id}`, made)
+    }
+    for (const harm of [nested, many]) refusedInWords(await lay(harm), 422)
+    expect(
+      (await lay('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><path d="M0 0L9 9"/></svg>')).status,
+    ).toBe(302)
+  })
+})
+
+describe('streams', () => {
+  const open = async (): Promise<number> =>
+    Number(/^hallway_streams (\S+)/m.exec((await send('/metrics')).text)?.[1] ?? 0)
+  it('leave nothing behind, however and whenever their readers go', async () => {
+    const leave = async (each: number) => {
+      const left = new AbortController()
+      const meter = each % 3 === 0 ? '?meter=session%3Dgallery-drawer%26cable%3Dc-0021%26test%3Dt1' : ''
+      const asked = fetch(`${address}${site}/live${meter}`, {
+        signal: left.signal,
+        method: each % 5 === 0 ? 'HEAD' : 'GET',
+      })
+      // before it is asked for, while it is made ready, while it runs
+      await wait(each * 3)
+      if (each % 2 === 0) left.abort()
+      const answer = await asked.catch(() => null)
+      left.abort()
+      await answer?.body?.cancel().catch(() => {})
+    }
+    await Promise.all(Array.from({ length: 60 }, (_, each) => leave(each)))
+    expect((await send(`${site}/live.data`)).status).toBe(404)
+    for (let look = 0; look < 100 && (await open()) > 0; look += 1) await wait(50)
+    expect(await open()).toBe(0)
+  })
+  it('of what is not there are none', async () => {
+    expect((await send(`${site}/live?meter=session%3Dnone`)).status).toBe(404)
+    expect((await send('/sites/none/live')).status).toBe(404)
   })
 })
 
@@ -316,7 +399,7 @@ describe('who may ask', () => {
         ['build/command/hallway.js', 'start', '--host', host, '--port', '4391'],
         {
           encoding: 'utf8',
-          env: { ...process.env, HALLWAY_HOME: join(home, 'other') },
+          env: { ...process.env, HALLWAY_HOME: join(hallway.home, 'other') },
         },
       )
       expect(status).toBe(2)
@@ -325,17 +408,20 @@ describe('who may ask', () => {
   })
   it('whoever asks for costly work too often is told to wait', async () => {
     const statuses: number[] = []
-    for (let go = 0; go < 130; go += 1) statuses.push((await send(`${site}/drawer.csv`)).status)
+    const often = { headers: { cookie: 'hallway-who=often' } }
+    for (let go = 0; go < 130; go += 1) statuses.push((await send(`${site}/drawer.csv`, often)).status)
     expect(statuses[0]).toBe(200)
     expect(statuses.at(-1)).toBe(429)
-    expect((await send(`${site}/drawer.csv`)).text).toContain('wait a minute')
-    expect((await send(site)).status).toBe(200)
+    expect((await send(`${site}/drawer.csv`, often)).text).toContain('wait a minute')
+    // pages are no costly work, and another browser may go on
+    expect((await send(`${site}/survey/gallery-laptop.data`, often)).status).toBe(200)
+    expect((await send(`${site}/drawer.csv`)).status).toBe(200)
   })
 })
 
 describe('behind a proxy that ends TLS', () => {
   it('pages are read and saves work, by one name and over one scheme', async () => {
-    const pem = (name: string) => join(home, name)
+    const pem = (name: string) => join(hallway.home, name)
     execFileSync(
       'openssl',
       ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '1', '-subj', '/CN=hallway.example'].concat(
@@ -420,7 +506,7 @@ describe('what goes on is known', () => {
     expect(page.status).toBe(404)
     expect(headers.get('x-request-id')).toMatch(/^[0-9a-f-]{36}$/)
     expect(page.text).toContain(page.headers.get('x-request-id') ?? 'none')
-    expect(said).not.toContain(secret)
+    expect(hallway.said()).not.toContain(secret)
   })
   it('figures are told on this machine in the open text format, and not through a proxy', async () => {
     const { status, text, headers } = await send('/metrics')
@@ -430,8 +516,8 @@ describe('what goes on is known', () => {
     expect((await send('/metrics', { headers: { 'X-Forwarded-For': '192.0.2.9' } })).status).toBe(404)
   })
   it('a web process that dies is followed by another, and the database stays', async () => {
-    const pid = Number(/Web process (\d+)/.exec(said)?.[1])
-    const database = readFileSync(join(home, 'database.pid'), 'utf8')
+    const pid = hallway.webPid()
+    const database = readFileSync(join(hallway.home, 'database.pid'), 'utf8')
     process.kill(pid, 'SIGKILL')
     let status = 0
     for (let tries = 0; tries < 100 && status !== 200; tries += 1) {
@@ -442,17 +528,17 @@ describe('what goes on is known', () => {
       )
     }
     expect(status).toBe(200)
-    expect(said).toContain('The web process ended (SIGKILL). It is started again')
-    expect(readFileSync(join(home, 'database.pid'), 'utf8')).toBe(database)
+    expect(hallway.said()).toContain('The web process ended (SIGKILL). It is started again')
+    expect(readFileSync(join(hallway.home, 'database.pid'), 'utf8')).toBe(database)
   })
   it('a second Hallway runs from the same folder with a database of its own', async () => {
-    const url = readFileSync(join(home, 'running.json'), 'utf8')
+    const url = readFileSync(join(hallway.home, 'running.json'), 'utf8')
     const free = createHttpServer().listen(0, '127.0.0.1')
     await new Promise((listening) => free.once('listening', listening))
     const { port } = free.address() as AddressInfo
     await new Promise((closed) => free.close(closed))
     const second = spawn('node', ['build/command/hallway.js', 'start', '--port', String(port)], {
-      env: { ...process.env, HALLWAY_HOME: home, HALLWAY_DATABASE_URL: JSON.parse(url).databaseUrl },
+      env: { ...process.env, HALLWAY_HOME: hallway.home, HALLWAY_DATABASE_URL: JSON.parse(url).databaseUrl },
       stdio: ['ignore', 'pipe', 'inherit'],
     })
     const open = await new Promise((settled) => {
@@ -464,6 +550,6 @@ describe('what goes on is known', () => {
     second.kill('SIGTERM')
     await ended
     expect((await send('/health')).status).toBe(200)
-    expect(JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).pid).toBe(hallway.pid)
+    expect(JSON.parse(readFileSync(join(hallway.home, 'running.json'), 'utf8')).pid).toBe(hallway.pid())
   })
 })

@@ -9,6 +9,7 @@ export type HallwayProcess = {
   home: string
   /** What it said so far. */
   said(): string
+  pid(): number | undefined
   webPid(): number
   databaseUrl(): string
   stop(): Promise<void>
@@ -35,11 +36,14 @@ export async function startHallway(port: number, environment: Record<string, str
     process_.stdout?.on('data', hear)
     process_.stderr?.on('data', hear)
     process_.once('exit', () => failed(new Error(said)))
+    // a test that gives up leaves nothing running
+    process.once('exit', () => process_.kill('SIGTERM'))
   })
   return {
     address: `http://127.0.0.1:${port}`,
     home,
     said: () => said,
+    pid: () => process_.pid,
     webPid: () => Number([...said.matchAll(/Web process (\d+)/g)].at(-1)?.[1]),
     databaseUrl: () => JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).databaseUrl,
     async stop() {

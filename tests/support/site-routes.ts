@@ -26,8 +26,8 @@ export function filledIn(pattern: string, plan: Plan): string {
     file: '0'.repeat(64),
   }
   return pattern.replaceAll(/:(\w+)/g, (_whole, name: string) => {
-    const id = names[name]
-    if (id === undefined) throw new Error(`say here what :${name} may be`)
-    return id
+    if (!(name in names)) throw new Error(`say here what :${name} may be`)
+    // somebody may have taken the last of its kind away
+    return names[name] ?? 'gone'
   })
 }

@@ -55,7 +55,7 @@ export const standPlaces = (plan: Plan, places: readonly SitePlace[], base: LogP
 
 /**
  * Moves a spot with all that is at it: the places and devices that stand there and every pathway with a point there, so that what was joined stays joined.
- * A pathway whose points would fall together is left as it is.
+ * A pathway whose points would fall together is left as it is. No edits where nothing is there any more.
  */
 export function moveSpot(plan: Plan, base: LogPosition, from: Spot, to: Spot): ChangeToMake {
   const key = spotKey(from)
@@ -75,7 +75,9 @@ export function moveSpot(plan: Plan, base: LogPosition, from: Spot, to: Spot): C
   }
   const moved = new Set(edits.map(({ id }) => id))
   const others = plan.pathways.filter(({ id }) => !moved.has(id))
-  return { what: { name: 'move on floor', about: names.slice(0, 4) }, edits: [...edits, ...joins(others, [at], base)] }
+  // where nothing stood there is nothing to join either
+  const joined = edits.length > 0 ? joins(others, [at], base) : []
+  return { what: { name: 'move on floor', about: names.slice(0, 4) }, edits: [...edits, ...joined] }
 }
 
 const goesOn = (points: readonly PathwayPoint[]): boolean =>

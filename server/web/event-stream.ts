@@ -1,3 +1,7 @@
+import { Gauge } from 'prom-client'
+
+const openStreams = new Gauge({ name: 'hallway_streams', help: 'Event streams that are open' })
+
 /** Tells an event, with its data as JSON. */
 export type Tell = (event: string, data: unknown) => void
 
@@ -44,6 +48,7 @@ class Line {
 
   open(controller: ReadableStreamDefaultController<Uint8Array>, begin: (tell: Tell) => () => void): void {
     this.#controller = controller
+    openStreams.inc()
     this.#timer = setInterval(() => this.#say(': still here\n\n'), SAY_SOMETHING_MS)
     this.#signal.addEventListener('abort', this.#left)
     const stop = begin((event, data) => this.#say(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`))
@@ -62,6 +67,7 @@ class Line {
     const controller = this.#controller
     if (controller === null) return
     this.#controller = null
+    openStreams.dec()
     clearInterval(this.#timer)
     this.#signal.removeEventListener('abort', this.#left)
     this.#stop()
