@@ -27,7 +27,8 @@ const reasons = {
       const asked = `${formatWatts(need)} are asked`
       const arrive = `${asked} and ${there} ${have === 0 ? 'arrives' : 'arrive'}`
       const level = `${decimal(volts, 1)} V x ${decimal(amps, 2)} A`
-      if (have >= need) return `${asked} and ${there} can arrive (${level}).`
+      // asked as the grade asks it: 20 V x 5.75 A is a hair less than 115 W
+      if (atLeast(have, need)) return `${asked} and ${there} can arrive (${level}).`
       const effect = shortOfWatts(charging, grade)
       if (limit === 'device') return `${arrive}: ${label} does not accept the higher levels of this supply; ${effect}.`
       if (limit === 'supply') return `${asked} and ${label} gives ${there} at most (${level}); ${effect}.`

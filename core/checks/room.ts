@@ -33,7 +33,7 @@ export const roomReasons = {
       const what = picture ? `The picture ${formatPictureMode(picture)}${compressed}` : `The ${needNames[kind]}`
       const shared = before > 0 ? ` after ${formatRate(before)} for what goes before it` : ''
       const link = `${carrier} leaves ${rateOf(kind, have)}${shared}`
-      if (have >= need) return `${what} needs ${rateOf(kind, need)}; ${link}.`
+      if (atLeast(have, need)) return `${what} needs ${rateOf(kind, need)}; ${link}.`
       const why = lack ? ` ${lackSentence(lack, label, unit)}` : ''
       return `${what} needs ${rateOf(kind, need)}, and ${link}.${why}`
     },

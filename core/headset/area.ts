@@ -3,19 +3,20 @@ import { devicesByPlace, leadCable, type SiteIndex } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
 import { pointOf } from '../route/follow'
+import { routeFor } from '../route/legs'
+import type { Point } from '../route/network'
 import type { Device } from '../vocabulary/device'
-import type { Spot } from '../vocabulary/floor'
 import type { Run } from '../vocabulary/run'
 
 /** A head stands so high (common practice). */
 export const HEAD_HEIGHT: Metres = 1.7
 
 /** How far a headset's lead reaches in its play area: a circle about the port it hangs on, and what each corner is short of. */
-export type AreaReach = { run: Run; port: Spot; radius: Metres; corners: { x: number; y: number; short: Metres }[] }
+export type AreaReach = { run: Run; port: Point; radius: Metres; corners: { x: number; y: number; short: Metres }[] }
 
 /**
  * Where a head can go on a run that ends at a headset in a play area; null where there is none, or its port is not on that floor. The lead takes the way
- * down or up to head height and then goes along the floor, with the slack of the site, as `leadForArea` reckons.
+ * down or up to head height and then goes along the floor, with the slack and the loops of the site, as any route has them.
  */
 export function reachOf(index: SiteIndex, headset: Device, run: Run): AreaReach | null {
   const place = headset.kind === 'headset' ? index.places.get(headset.place ?? '') : undefined
@@ -23,7 +24,7 @@ export function reachOf(index: SiteIndex, headset: Device, run: Run): AreaReach 
   const port = area && at && pointOf(index.plan, run.from.device === headset.id ? run.to.device : run.from.device)
   if (!port || port.floor !== at.floor || run.leads.length === 0) return null
   const lead = run.leads.reduce((sum, each) => sum + leadCable(index, each).length, 0)
-  const radius = Math.max(0, lead / (1 + index.plan.policy.slack) - Math.abs(HEAD_HEIGHT - port.height))
+  const radius = Math.max(0, routeFor(lead, index.plan.policy) - Math.abs(HEAD_HEIGHT - port.height))
   const corners = [-1, 1].flatMap((right) =>
     [-1, 1].map((down) => {
       const x = at.x + (right * area.width) / 2

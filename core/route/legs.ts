@@ -12,6 +12,10 @@ export const legsExample = 'down 0.7, tray 6.4, up 2.1'
 export const leadFor = (route: Metres, { slack, loop }: Pick<Policy, 'slack' | 'loop'>): Metres =>
   route * (1 + slack) + 2 * loop
 
+/** The route that a lead reaches along, with the slack this site keeps and a loop at each end: what `leadFor` asks for the other way round. */
+export const routeFor = (lead: Metres, { slack, loop }: Pick<Policy, 'slack' | 'loop'>): Metres =>
+  Math.max(0, (lead - 2 * loop) / (1 + slack))
+
 const MOST_SAID = 40
 
 /**

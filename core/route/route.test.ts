@@ -4,7 +4,7 @@ import { lengthOfLeg, lengthOfLegs } from '../quantity/along'
 import { LONGEST_LENGTH } from '../quantity/length'
 import { pathwaySchema } from '../vocabulary/floor'
 import { conduitFill, crossSection, plugPasses, sectionFill, tightestBend } from './conduit'
-import { leadFor, legsExample, parseLegs } from './legs'
+import { leadFor, legsExample, parseLegs, routeFor } from './legs'
 import { networkOf, shortestWay } from './network'
 
 describe('legs in one line', () => {
@@ -43,6 +43,9 @@ describe('legs in one line', () => {
   })
   it('ask for a lead with the slack and the loops of the site', () => {
     expect(leadFor(10, { slack: 0.1, loop: 0.5 })).toBeCloseTo(12, 9)
+    expect(routeFor(12, { slack: 0.1, loop: 0.5 })).toBeCloseTo(10, 9)
+    // a lead that the loops take up reaches nowhere
+    expect(routeFor(0.9, { slack: 0.1, loop: 0.5 })).toBe(0)
   })
 })
 

@@ -21,7 +21,10 @@ export type Fallen = Turned & {
 
 export type GrowthAnswer = {
   upgrade: string
+  /** Runs that get through today and would still do as well; of those that do not today nothing can be broken. */
   survives: number
+  /** Runs that are blocked today already. */
+  blocked: number
   fallen: readonly Fallen[]
   /** What buying for it now costs, of what has a price. */
   price: number
@@ -88,9 +91,11 @@ export function* judgeUpgrade(site: Assessed, upgrade: Upgrade): InSlices<Growth
     fallen.push({ ...each, instead: clear && { kind: clear.kind.name, length: clear.length, price: clear.price } })
   }
   const known = new Set(site.index.plan.needs.map(({ id }) => id))
+  const blocked = site.assessment.runs.filter(({ grade }) => grade === 'blocked').length
   return {
     upgrade: upgrade.id,
-    survives: site.assessment.runs.length - fallen.length,
+    survives: site.assessment.runs.length - blocked - fallen.length,
+    blocked,
     fallen,
     price: fallen.reduce((sum, { instead }) => sum + (instead?.price ?? 0), 0),
     unpriced: fallen.filter(({ instead }) => instead?.price == null).length,

@@ -11,6 +11,8 @@ describe('what a request costs', () => {
     '/SITES/X/PLAN.ZIP',
     '/sites/x/plan.zip.data',
     '/sites/x/Plan.Zip.Data',
+    '/sites/x/plan.zip.data/',
+    '//sites//x/plan.zip',
   ])('is the same however it is written: %s', (path) => {
     expect(get(path)).toBe(get('/sites/x/plan.zip'))
     expect(pointsOf({ method: 'HEAD', path, bytes: 0 })).toBe(get(path))

@@ -2,11 +2,10 @@ import type { RequestHandler } from 'express'
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 
 /** An address as the pages take it: in any case, with a slash behind it or as the data of a page, it is the same. */
-const plain = (path: string): string =>
-  path
-    .toLowerCase()
-    .replace(/\.data$/, '')
-    .replace(/\/+$/, '')
+const plain = (path: string): string => {
+  const address = `/${path.toLowerCase().split('/').filter(Boolean).join('/')}`
+  return address.endsWith('.data') ? address.slice(0, -'.data'.length) : address
+}
 
 /** Work of more than a moment, in points: one is what a hundred rows of a table take. */
 type Cost = { asks: 'GET' | 'POST'; page: RegExp; points: number; perMegabyte?: number }

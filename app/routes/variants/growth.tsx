@@ -192,7 +192,8 @@ function Ahead({ upgrade, answer }: { upgrade: Upgrade; answer: GrowthAnswer | u
             <b>
               {answer.survives} of {answer.survives + answer.fallen.length}
             </b>{' '}
-            runs survive it as they are.
+            runs that get through today survive it as they are
+            {answer.blocked > 0 && `; ${answer.blocked} ${answer.blocked === 1 ? 'is' : 'are'} blocked already`}.
           </p>
           {answer.lost.length > 0 && <p>It does not get through as it is laid: {answer.lost.join(', ')}.</p>}
           {answer.fallen.length > 0 && (
