@@ -126,9 +126,11 @@ const opticalCToC: Partial<Record<CableGrade, readonly Reach<LinkMode>[]>> = {
   gen2: evenly(opticalUsb, 50, 'gen1x1', 'gen2x1'),
   'usb4-20': evenly(opticalUsb, 50, 'tbt3-20', 'usb4-20'),
   'usb4-40': evenly(opticalUsb, 50, 'tbt3-20', 'usb4-20', 'tbt3-40', 'usb4-40'),
+  'usb4-80': evenly(opticalUsb, 50, 'tbt3-20', 'usb4-20', 'tbt3-40', 'usb4-40', 'usb4-80'),
   thunderbolt3: evenly(opticalUsb, 50, 'tbt3-20', 'tbt3-40'),
   thunderbolt4: evenly(opticalUsb, 50, 'tbt3-20', 'usb4-20', 'tbt3-40', 'usb4-40'),
 }
+opticalCToC.thunderbolt5 = opticalCToC['usb4-80']
 
 const legacyLead = (grade: CableGrade, construction: Construction): readonly Reach<LinkMode>[] => {
   const fast = grade !== 'usb2'
@@ -182,10 +184,11 @@ const passiveHdmi: Partial<Record<CableGrade, readonly Reach<HdmiLevel>[]>> = {
   'hdmi-10': hdmiLadder(),
   'hdmi-18': hdmiLadder(['tmds-18', 5]),
   'hdmi-48': hdmiLadder(
+    // up to here a lane carries 6 Gb/s at most, as at 18 Gb/s
     ['tmds-18', 5],
     ['frl-9', 5],
-    ['frl-18', 3],
-    ['frl-24', 3],
+    ['frl-18', 5],
+    ['frl-24', 5],
     ['frl-32', 3],
     ['frl-40', 3],
     ['frl-48', 3],

@@ -9,7 +9,8 @@ beforeAll(async () => {
 afterAll(() => hallway.stop())
 
 it('three people who press whatever there is to press, and type what no page would send, break nothing', async () => {
-  const seed = Number(process.env.SEED ?? Date.now() % 1_000_000)
+  // the same each time here; `npm run endure` goes where nobody has been
+  const seed = Number(process.env.SEED ?? 616_011)
   const { sent, saved, wrong } = await letActorsAct(hallway, { actors: 3, rounds: 1, seed })
   expect(wrong, `SEED=${seed}`).toEqual([])
   expect(sent).toBeGreaterThan(100)

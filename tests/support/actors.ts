@@ -64,7 +64,7 @@ const TOLD = ['did', 'took', 'added', 'stated', 'removed', 'deleted']
 
 /** What a page answers that is not as it should be; nothing where all is well. */
 function wrongWith(status: number, text: string, { path, fields }: Sent): string | null {
-  const what = `${path} ${JSON.stringify(fields).slice(0, 300)}`
+  const what = `${path} ${JSON.stringify(fields).slice(0, 3000)}`
   if (status >= 500) return `${status} of ${what}`
   if (/\n\s+at \S+ \(|node_modules|insert into `|ER_[A-Z]/.test(text)) return `the inside shows in ${what}`
   return null
@@ -129,6 +129,15 @@ export async function letActorsAct(
   }
   await Promise.all(Array.from({ length: actors }, (_, actor) => act(actor)))
   wrong.push(...(await whatStands(hallway, acknowledged)))
+  // what Hallway itself noted of it
+  if (wrong.length > 0)
+    wrong.push(
+      ...hallway
+        .said()
+        .split('\n')
+        .filter((line) => line.includes('"err"'))
+        .slice(-3),
+    )
   return { sent, saved, wrong }
 }
 
