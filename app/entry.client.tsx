@@ -38,4 +38,9 @@ openShown().then(() =>
 
 /** Long after what the page itself is made of. */
 const AT_HAND_AFTER_MS = 2000
-setTimeout(() => (window.requestIdleCallback ?? setTimeout)(keepPagesAtHand), AT_HAND_AFTER_MS)
+const AT_HAND_AT_LAST_MS = 6000
+setTimeout(() => {
+  // not every browser tells when it is idle, and a busy one never is
+  if ('requestIdleCallback' in window) window.requestIdleCallback(keepPagesAtHand, { timeout: AT_HAND_AT_LAST_MS })
+  else keepPagesAtHand()
+}, AT_HAND_AFTER_MS)

@@ -250,6 +250,9 @@ test('every route that takes a form is driven here', () => {
   expect(Object.keys(forms).sort()).toEqual([...new Set(taking(routes))].sort())
 })
 
+// each goes off the line and comes back, after the scripts of all pages have come: on a busy machine that takes its time
+test.setTimeout(90_000)
+
 const bar = (page: Page) => page.getByRole('status').filter({ hasText: 'Not certain that it was saved' })
 
 for (const [route, form] of Object.entries(forms))
