@@ -11,12 +11,12 @@ const plain = (path: string): string => {
 type Cost = { asks: 'GET' | 'POST'; page: RegExp; points: number; perMegabyte?: number }
 
 const costs: readonly Cost[] = [
-  { asks: 'GET', page: /^\/sites\/[^/]+\/plan\.zip$/, points: 10 },
+  { asks: 'GET', page: /^\/sites\/[^/]+\/plan\.zip$/, points: 3 },
   { asks: 'GET', page: /^\/sites\/[^/]+\/drawer\/tags\.pdf$/, points: 10 },
   { asks: 'GET', page: /^\/sites\/[^/]+\/drawer\/tags\.svg$/, points: 2 },
-  { asks: 'GET', page: /^\/sites\/[^/]+\/plan\.json$/, points: 3 },
+  { asks: 'GET', page: /^\/sites\/[^/]+\/plan\.json$/, points: 1 },
   { asks: 'GET', page: /^\/sites\/[^/]+\/(tables\/[^/]+|drawer\.csv|catalogue\.csv)$/, points: 2 },
-  { asks: 'POST', page: /^\/import$/, points: 10, perMegabyte: 1 },
+  { asks: 'POST', page: /^\/import$/, points: 2, perMegabyte: 1 },
   { asks: 'POST', page: /^\/sites\/[^/]+\/(floors\/[^/]+|walk)$/, points: 1, perMegabyte: 2 },
   {
     asks: 'POST',
