@@ -30,7 +30,7 @@ export async function loadSite(siteId: string): Promise<Held> {
 export const AWAY_MESSAGE =
   'The database does not answer, so nothing was saved. What you typed is still here: save again in a moment.'
 export const FULL_MESSAGE =
-  'The disk that keeps the sites is full, so nothing was saved. What you typed is still here: save again once whoever runs this Hallway has made room.'
+  'The server’s disk is full, so nothing was saved. What you typed is still here. Ask whoever runs this Hallway to make room, then save again.'
 const UNKNOWN_MESSAGE =
   'The database went away while it answered, so it is not certain that this was saved. What you typed is still here: save again in a moment; it is saved once.'
 

@@ -34,8 +34,8 @@ export function OutboxBar() {
 const whys: Record<Why, string> = {
   line: 'there is no line to Hallway',
   database: 'the database does not answer',
-  disk: 'the disk that keeps the sites is full',
-  busy: 'that is a lot in one minute',
+  disk: 'the server’s disk is full',
+  busy: 'too much was sent in one minute',
 }
 
 function Line({ entry, outbox }: { entry: Waiting; outbox: Outbox }) {
@@ -85,13 +85,13 @@ function Line({ entry, outbox }: { entry: Waiting; outbox: Outbox }) {
 function whyRefused(status: number): string {
   switch (status) {
     case 404:
-      return 'is about something that is no longer there.'
+      return 'could not be saved: what it belongs to was removed.'
     case 409:
-      return 'meets what somebody else changed meanwhile. Open the page and do it there.'
+      return 'could not be saved: somebody else changed the same. Open the page and do it again.'
     case 413:
-      return 'is more than Hallway takes.'
+      return 'is too large.'
     default:
-      return 'does not fit, or cannot be read. Open the page and do it again there.'
+      return 'does not fit the site. Open the page and do it again.'
   }
 }
 

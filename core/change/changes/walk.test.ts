@@ -34,12 +34,12 @@ describe('what somebody saw at a place', () => {
     const reasons = (all: typeof demo.runs) =>
       goneSince({ ...demo, runs: all }, place, seen).map(({ reason }) => reason)
     expect(reasons(demo.runs.filter(({ id }) => id !== measured.id))).toEqual([
-      `run ${measured.id} is no longer measured from ${place.name}`,
+      `run ${measured.id} is no longer a run to measure at ${place.name}`,
     ])
     expect(
       reasons(
         demo.runs.map((run) => (run.id === measured.id ? { ...run, route: { ...run.route, follows: true } } : run)),
       ),
-    ).toEqual([`run ${measured.tag} is no longer measured from ${place.name}`])
+    ).toEqual([`run ${measured.tag} is no longer a run to measure at ${place.name}`])
   })
 })

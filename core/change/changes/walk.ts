@@ -28,7 +28,7 @@ export function goneSince(plan: Plan, place: SitePlace, seen: LookedAt): Fault[]
     ...seen.devices.filter((id) => !here.has(id)).map((id) => `${name(id)} is no longer at ${place.name}`),
     ...seen.runs
       .filter(({ id }) => !measurable(id))
-      .map(({ id }) => `run ${runs.get(id)?.tag ?? id} is no longer measured from ${place.name}`),
+      .map(({ id }) => `run ${runs.get(id)?.tag ?? id} is no longer a run to measure at ${place.name}`),
   ].map((reason) => ({ path: 'place', reason }))
 }
 
