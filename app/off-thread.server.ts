@@ -1,10 +1,11 @@
-import { isPixels, type KeptImage } from '../core/files/file-types'
+import { type ImageUse, isPixels, type KeptImage } from '../core/files/file-types'
 import type { FolderCable } from '../core/identity/class-folder'
 import type { DeviceReading } from '../core/identity/reading-shape'
 import type { Parsed } from '../core/quantity/parsed'
 import { type Done, offThread } from '../server/off-thread/pool'
 import { firstBytes, type Imported } from '../server/sites/import-told'
 import type { TagRequest } from '../server/tags/tag-sheets'
+import type { SentFile } from '../server/web/sent-form'
 import type * as tasks from './off-thread-tasks'
 
 /** The cables in a packed folder of a computer's type-C class. */
@@ -19,8 +20,20 @@ export const readKindsFile = (request: tasks.CatalogueRequest): Promise<Done<Ret
   offThread('readCatalogue', request)
 
 /** A picture made harmless and no larger than it need be. */
-export const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<KeptImage>>> =>
+const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<KeptImage>>> =>
   offThread('readImageFile', request, isPixels(firstBytes(request.path)) ? {} : { seconds: LONGEST_LINES_SECONDS })
+
+/** The picture that a form brought, or why there is none, in words for its page. */
+export async function pictureOf(
+  sent: SentFile | null,
+  use: ImageUse,
+): Promise<{ picture: KeptImage } | { problem: string; status: number }> {
+  const refuse = (problem: string, status = 422) => ({ problem: `${problem} Nothing was saved.`, status })
+  if (!sent) return refuse(`Choose a ${use} first.`)
+  const work = await makeImage({ path: sent.path, use })
+  if (!work.done) return refuse(work.problem, work.status)
+  return work.value.ok ? { picture: work.value.value } : refuse(work.value.problem)
+}
 
 /** A drawing in lines of the largest size takes half a second; one that takes longer means harm. */
 const LONGEST_LINES_SECONDS = 2

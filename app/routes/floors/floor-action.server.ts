@@ -15,7 +15,7 @@ import type { Parsed } from '../../../core/quantity/parsed'
 import type { Floor } from '../../../core/vocabulary/floor'
 import { fileId } from '../../../server/files/files'
 import { type Refused, refused } from '../../../server/sites/change-site'
-import { makeImage } from '../../off-thread.server'
+import { pictureOf } from '../../off-thread.server'
 import { readFormWithFile } from '../../read-form.server'
 import { addressWith, baseOf, change, whyNotSaved } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
@@ -29,11 +29,9 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       data({ problem, failed: String(form.get('change') ?? '') }, { status })
     let drawing: KeptImage | null = null
     if (form.get('intent') === 'drawing') {
-      if (!file) return wrong('Choose a drawing first. Nothing was saved.')
-      const work = await makeImage({ path: file.path, use: 'drawing' })
-      if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
-      if (!work.value.ok) return wrong(`${work.value.problem} Nothing was saved.`)
-      drawing = work.value.value
+      const made = await pictureOf(file, 'drawing')
+      if ('problem' in made) return wrong(made.problem, made.status)
+      drawing = made.picture
     }
     const unit = readUnit(request)
     const saved = await change(request, form, params.site, (copy) => {

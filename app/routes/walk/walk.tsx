@@ -11,7 +11,7 @@ import { type Stop, walkOf } from '../../../core/survey/walk'
 import { fileField } from '../../../core/vocabulary/floor'
 import { fileId, filesSize } from '../../../server/files/files'
 import { refused } from '../../../server/sites/change-site'
-import { makeImage } from '../../off-thread.server'
+import { pictureOf } from '../../off-thread.server'
 import { readFormWithFile } from '../../read-form.server'
 import { addressWith, baseOf, change, load, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
@@ -40,11 +40,9 @@ export const action = ({ request, params }: Route.ActionArgs) =>
     const intent = form.get('intent')
     let photo: KeptImage | null = null
     if (intent === 'photo') {
-      if (!sent) return wrong('Choose a photo first. Nothing was saved.')
-      const work = await makeImage({ path: sent.path, use: 'photo' })
-      if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
-      if (!work.value.ok) return wrong(`${work.value.problem} Nothing was saved.`)
-      photo = work.value.value
+      const made = await pictureOf(sent, 'photo')
+      if ('problem' in made) return wrong(made.problem, made.status)
+      photo = made.picture
     }
     const unit = readUnit(request)
     const saved = await change(request, form, params.site, ({ plan }) => {
