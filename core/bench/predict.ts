@@ -1,4 +1,5 @@
 import { situationOf } from '../checks/situation'
+import { endOf } from '../checks/storage-target'
 import { learnedOfOne, learntOfCable } from '../observe/learned'
 import { type Learnt, NOTHING_LEARNT } from '../observe/learnt'
 import { type SiteIndex, socketAt } from '../plan/site-index'
@@ -50,7 +51,7 @@ export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Predi
     cables: new Map([[cable.id, cable]]),
     learned: learnedOfOne(cable.id, learnt && withoutBench(learnt)),
   }
-  const { laid, data, admissions, picture } = situationOf(site, runOf(test, cable), needOf(test))
+  const { laid, data, uplink, picture } = situationOf(site, runOf(test, cable), needOf(test))
   const saysNothing = laid.leads.some(({ known }) => known.grade.value === null)
   const unknown = saysNothing && data.mode === null ? ({ unknown: true } as const) : {}
   switch (test.kind) {
@@ -60,13 +61,10 @@ export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Predi
     case 'read': {
       if (data.mode === null) return { kind: 'rate', low: 0, high: 0, ...unknown }
       const { disk } = socketAt(index, test.to).device
-      const [generation, lanes] = (disk?.pcie ?? '').split('x').map(Number)
       const early = linkModeFacts[data.mode].tunnel && laid.from.port.thunderbolt === 3
       const band = predictStorage({
         mode: data.mode,
-        drive: disk && { write: disk.write, read: disk.read },
-        bridge: disk?.bridge,
-        pcie: generation && lanes ? { generation: generation as 3, lanes: lanes as 4 } : undefined,
+        ...endOf(disk),
         ceiling: early ? EARLY_TUNNEL_PCIE : undefined,
         overhead: index.plan.policy.storageOverhead,
       })[test.kind]
@@ -78,11 +76,8 @@ export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Predi
       return { kind: 'watts', watts: Math.min(watts, laid.to.port.takes ?? watts) }
     }
     case 'picture': {
-      const [admission] = admissions
-      return {
-        kind: 'picture',
-        fits: picture.link !== null && admission !== undefined && admission.have >= admission.wanted,
-      }
+      const [admission] = uplink.admissions
+      return { kind: 'picture', fits: picture.link !== null && admission?.admitted === true }
     }
     case 'volts lost': {
       const wire =

@@ -1,5 +1,6 @@
+import { dataLink } from '../link/data-link'
 import { type Door, doorsOf, openingOf } from '../link/doors'
-import type { LaidRun } from '../link/lay'
+import { type LaidRun, laidOnce } from '../link/lay'
 import { learnInSlices } from '../observe/learned'
 import { findPath, type Step } from '../path/find-path'
 import { streamRate } from '../picture/timing'
@@ -124,16 +125,33 @@ export function crossingsOn(
     if (!steps.some(({ run }) => asked(run.id))) continue
     const ends = need.kind === 'picture' && steps.length > 0 ? pictureEnds(index, steps) : undefined
     const hubs = hubsAlong(index, steps)
+    const disk = need.kind === 'storage' ? diskOf(index, need) : undefined
     for (const [at, { run, way }] of steps.entries()) {
       if (!asked(run.id)) continue
       const lastMile = way === 'down' ? at === steps.length - 1 : at === 0
       const list = crossings.get(run.id)
-      const crossing: Crossing = { need, way, lastMile, ends, hubs }
+      const usb2 = !lastMile && speaksOnPair(need) && isUsb2Beyond(index, steps, at)
+      const crossing: Crossing = { need, way, lastMile, ends, hubs, usb2, disk }
       if (list) list.push(crossing)
       else crossings.set(run.id, [crossing])
     }
   }
   return crossings
+}
+
+/** The disk that a storage need writes to and reads from, where it was described. */
+const diskOf = (index: SiteIndex, { from, to }: Need): Crossing['disk'] =>
+  index.devices.get(to)?.disk ?? index.devices.get(from)?.disk
+
+const speaksOnPair = ({ kind }: Need): boolean => kind !== 'picture' && kind !== 'power'
+
+/** Whether a run between one of a path and its device end comes up as USB 2.0: the device is one of USB 2.0 for every hub before it. */
+function isUsb2Beyond(index: SiteIndex, steps: readonly Step[], at: number): boolean {
+  const here = steps[at]
+  const beyond = here?.way === 'down' ? steps.slice(at + 1) : steps.slice(0, at)
+  return beyond.some(
+    ({ run, way }) => way === here?.way && dataLink(laidOnce(index, run), index.plan.policy).mode === 'usb2',
+  )
 }
 
 /** Hubs and docks between the ends of a way, active extensions, and a hub for each pair of extender ends. */
@@ -241,7 +259,17 @@ export function needVerdict(
     for (const finding of verdict.findings) if (bearsOn(finding, need.id)) findings.push(finding)
     path.push(...(way === 'down' ? verdict.parts : [...verdict.parts].reverse()))
   }
-  return { id: need.id, grade: worstOf(findings), path, runs: steps.map(({ run }) => run.id), findings }
+  const told = narrowestBand(findings)
+  return { id: need.id, grade: worstOf(told), path, runs: steps.map(({ run }) => run.id), findings: told }
+}
+
+/** Each run on a path tells what a disk comes to over it; over the whole path it comes to the least of them. */
+function narrowestBand(findings: readonly Finding[]): readonly Finding[] {
+  const bands = findings.filter(({ check }) => check === 'storage target')
+  if (bands.length < 2) return findings
+  const shareOf = ({ have, need }: Finding): number => (have ?? 0) / (need ?? 1)
+  const least = bands.reduce((narrow, next) => (shareOf(next) < shareOf(narrow) ? next : narrow))
+  return findings.filter((finding) => finding.check !== 'storage target' || finding === least)
 }
 
 const partsOf = ({ from, leads, to }: LaidRun): Part[] => [portPart(from), ...leads.map(leadPart), portPart(to)]

@@ -9,7 +9,7 @@ import { screens } from './aspects'
 import { check, type Found, reason } from './check'
 import type { RemedyOf } from './remedies'
 import { shownBy } from './shown-modes'
-import { portPart } from './situation'
+import { portPart, runPart, type Situation } from './situation'
 
 const standard = published('VESA E-EDID and CTA-861.3')
 const carried = fromMemory('high dynamic range is told from HDMI 2.0a and DisplayPort 1.4 on')
@@ -19,6 +19,10 @@ const reasons = {
     { most: z.number(), asked: z.number(), read: z.string() },
     ({ most, asked, read }, { label }) =>
       `${label} takes ${most} bits per colour at most, as it was read on ${read}; this picture has ${asked}.`,
+  ),
+  'rgb-only': reason(
+    {},
+    (_, { label }) => `${label} goes over DVI, which carries RGB (4:4:4) only; this picture has less colour.`,
   ),
   'no-hdr': reason(
     { read: z.string() },
@@ -36,11 +40,13 @@ const reasons = {
   ),
 }
 
+const REMEDIES = ['ask-less', 'picture-instead', 'other-port'] as const
+
 /** Bits per colour and dynamic range: what the display says that it takes, and whether the ports are of a version that tells it. */
 export const colourDepthCheck = check({
   name: 'colour depth',
   reasons,
-  remedies: ['ask-less', 'picture-instead'],
+  remedies: REMEDIES,
   reads: [screens],
   source: published('VESA E-EDID and CTA-861.3, as the display was read'),
   *find({ laid, crossings, picture }) {
@@ -48,6 +54,15 @@ export const colourDepthCheck = check({
       if (need.kind !== 'picture') continue
       const shown = shownBy(laid, need)
       if (shown) yield* saidBy(shown, need)
+      if (need.mode.chroma !== '444' && isOverDvi(laid))
+        yield {
+          grade: 'blocked',
+          part: runPart(laid.run),
+          needId: need.id,
+          reason: { code: 'rgb-only' },
+          remedies: [{ code: 'other-port' }],
+          source: fromMemory('DVI 1.0'),
+        }
       if (!need.mode.hdr || !picture.link?.spec) continue
       for (const end of [laid.from, laid.to]) {
         const old = tooOld(end.port)
@@ -65,11 +80,14 @@ export const colourDepthCheck = check({
   },
 })
 
+const isOverDvi = ({ from, to, leads }: Situation['laid']): boolean =>
+  [from.port, to.port, ...leads.flatMap(({ cable }) => cable.ends)].some(({ connector }) => connector === 'dvi')
+
 /** What a display says of a picture's bits and range. */
 function* saidBy(
   at: Socket,
   { id: needId, mode }: Extract<Need, { kind: 'picture' }>,
-): Iterable<Found<typeof reasons, 'ask-less' | 'picture-instead'>> {
+): Iterable<Found<typeof reasons, (typeof REMEDIES)[number]>> {
   const { kind, screen } = at.device
   const part = portPart(at)
   // 4:2:2 has room for 12 bits wherever it goes (HDMI, from memory)

@@ -3,7 +3,6 @@ import { chainLack, type Doubt } from '../link/chain'
 import { oughtOf } from '../link/lay'
 import { BASES } from '../observe/basis'
 import { seenOfMode } from '../observe/trials'
-import { atLeast } from '../quantity/limit'
 import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { check, type Found, reason } from './check'
 import { craft, momentFigure } from './finding'
@@ -98,17 +97,15 @@ export const evidenceCheck = check({
 })
 
 /** Each need that is carried only as long as something holds that nobody may rely on; of a run that nothing crosses yet, the run itself. */
-function* doubted({ data, admissions, sure, crossings }: Situation): Iterable<Evidence> {
+function* doubted({ data, uplink, sure, crossings }: Situation): Iterable<Evidence> {
   if (sure === null) return
   if (crossings.length === 0) {
     if (data.doubt && data.mode) yield doubtOf(data.doubt, data.mode)
     return
   }
-  const surely = new Map(sure.admissions.map((admission) => [admission.need.id, admission]))
-  for (const { need, have, wanted, carrier } of admissions) {
-    if (!carrier || !atLeast(have, wanted)) continue
-    const now = surely.get(need.id)
-    if (now?.carrier && atLeast(now.have, now.wanted)) continue
+  const surely = new Map(sure.uplink.admissions.map((admission) => [admission.need.id, admission]))
+  for (const { need, admitted } of uplink.admissions) {
+    if (!admitted || surely.get(need.id)?.admitted) continue
     const doubt = data.doubt ?? (sure.data.lack?.why === 'doubted' ? sure.data.lack.doubt : sure.doubt)
     if (doubt) yield { ...doubtOf(doubt, data.mode), needId: need.id }
   }

@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { bestMode, LINK_MODES, linkModeFacts } from '../standards/link-modes'
+import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { fromMemory } from '../standards/source'
 import { check, reason } from './check'
-import { runPart, type Situation } from './situation'
+import { runPart } from './situation'
 
 /** What a picture on the pins of a type-C connector leaves beside it: four lanes only USB 2.0, two lanes a one-lane link. */
 export const lanesCheck = check({
@@ -17,17 +17,12 @@ export const lanesCheck = check({
   remedies: [],
   reads: [],
   source: fromMemory('USB Type-C alternate mode, pin assignments C and D'),
-  *find({ laid, data, picture, crossings }) {
+  *find({ laid, picture, uplink, crossings }) {
     const spec = picture.link?.via === 'displayport' ? picture.link.spec : null
     const onDataPins = laid.from.port.connector === 'type-c' && laid.to.port.connector === 'type-c'
-    if (spec?.family !== 'displayport' || !onDataPins || data.mode === null) return
+    if (spec?.family !== 'displayport' || !onDataPins || uplink.mode === null) return
     if (!crossings.some(({ need }) => need.kind === 'picture')) return
-    // the other two lanes carry one lane each way: the x2 modes need all four
-    const oneLane = bestMode((['usb2', 'gen1x1', 'gen2x1'] as const).filter((mode) => isWithin(mode, data.mode)))
-    const beside = spec.lanes === 4 || oneLane === null ? 'usb2' : oneLane
-    yield { grade: 'note', part: runPart(laid.run), reason: { code: 'lanes-left', lanes: spec.lanes, beside } }
+    const reason = { code: 'lanes-left', lanes: spec.lanes, beside: uplink.mode } as const
+    yield { grade: 'note', part: runPart(laid.run), reason }
   },
 })
-
-const isWithin = (mode: 'usb2' | 'gen1x1' | 'gen2x1', best: Situation['data']['mode']): boolean =>
-  best !== null && linkModeFacts[mode].line <= linkModeFacts[best].line

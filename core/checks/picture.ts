@@ -11,7 +11,7 @@ export const pictureCheck = check({
   source: craft,
   *find(situation) {
     if (situation.laid.leads.length === 0) return
-    for (const admission of situation.admissions)
+    for (const admission of situation.uplink.admissions)
       if (admission.need.kind === 'picture') yield roomFor(situation, admission)
   },
 })

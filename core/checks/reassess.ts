@@ -225,6 +225,8 @@ const sameCrossing = (one: Crossing, other: Crossing): boolean =>
   one.way === other.way &&
   one.lastMile === other.lastMile &&
   one.hubs === other.hubs &&
+  one.usb2 === other.usb2 &&
+  one.disk === other.disk &&
   one.ends?.link === other.ends?.link &&
   one.ends?.lanes === other.ends?.lanes &&
   one.ends?.compression === other.ends?.compression

@@ -3,6 +3,7 @@ import { CONCESSIONS, type Concession } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
 import { formatLength, type LengthUnit } from '../quantity/length'
 import { decimal } from '../quantity/parsed'
+import { formatRate } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
 import { LINK_MODES } from '../standards/link-modes'
 import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
@@ -59,6 +60,11 @@ export const remedies = {
   'test-it': always('Prove it on the bench.'),
   'lay-run': always('Lay a run between them, or between a dock on the way and them.'),
   'ask-less': always('Or ask for less: a lower rate, or fewer needs on this run.'),
+  'compress-pictures': remedy(
+    { rate: z.number() },
+    ({ rate }) =>
+      `Have the pictures compressed, if the host lets you choose: then ${formatRate(rate)} are left. A host does not do it for the sake of data.`,
+  ),
   'expect-less': always('Plan with the band, or share the link with less.'),
   'thicker-or-shorter': always('Take a shorter lead, or one with thicker wire.'),
   'fewer-hubs': always('Take a port nearer the host.'),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { Admission } from '../link/admission'
+import type { Admission, Uplink } from '../link/admission'
 import { alternatives } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
 import { atLeast } from '../quantity/limit'
@@ -27,19 +27,24 @@ export const roomReasons = {
       lack: lackSchema.nullable(),
       picture: pictureModeSchema.nullable(),
       compressedBits: z.number().nullable(),
+      held: z.number().nullable().describe('What is held for it, where that is more than it sends'),
     },
-    ({ kind, carrier, before, lack, picture, compressedBits }, { label, have, need, unit }) => {
+    ({ kind, carrier, before, lack, picture, compressedBits, held }, { label, have, need, unit }) => {
       const compressed = compressedBits === null ? '' : `, compressed to ${decimal(compressedBits, 2)} bits a pixel,`
       const what = picture ? `The picture ${formatPictureMode(picture)}${compressed}` : `The ${needNames[kind]}`
       const shared = before > 0 ? ` after ${formatRate(before)} for what goes before it` : ''
       const link = `${carrier} leaves ${rateOf(kind, have)}${shared}`
-      if (atLeast(have, need)) return `${what} needs ${rateOf(kind, need)}; ${link}.`
+      const holds = held === null ? '' : ` ${formatRate(held)} are held for it.`
+      if (atLeast(have, need)) return `${what} needs ${rateOf(kind, need)}; ${link}.${holds}`
       const why = lack ? ` ${lackSentence(lack, label, unit)}` : ''
-      return `${what} needs ${rateOf(kind, need)}, and ${link}.${why}`
+      return `${what} needs ${rateOf(kind, need)}, and ${link}.${holds}${why}`
     },
   ),
   'no-carrier': reason(
-    { kind: z.enum(NEED_KINDS), cause: z.enum(['charge-only', 'unknown-lead', 'nothing-common', 'no-link']) },
+    {
+      kind: z.enum(NEED_KINDS),
+      cause: z.enum(['charge-only', 'unknown-lead', 'nothing-common', 'no-usb2-pair', 'one-picture', 'no-link']),
+    },
     ({ kind, cause }, { label }) => {
       const what = needNames[kind]
       switch (cause) {
@@ -49,13 +54,23 @@ export const roomReasons = {
           return `Nothing is known about what ${label} carries, so nothing promises the ${what} a way.`
         case 'nothing-common':
           return `The two ports have nothing in common that could carry the ${what}.`
+        case 'no-usb2-pair':
+          return `The ${what} comes up as USB 2.0 further down, and ${label} brings no USB 2.0 pair for it.`
+        case 'one-picture':
+          return `An HDMI link carries one picture, and it has one already.`
         case 'no-link':
           return `No link comes up that could carry the ${what}.`
       }
     },
   ),
 }
-export const ROOM_REMEDIES = [...LACK_REMEDIES, 'picture-instead', 'ask-less'] as const
+export const ROOM_REMEDIES = [
+  ...LACK_REMEDIES,
+  'picture-instead',
+  'compress-pictures',
+  'other-port',
+  'ask-less',
+] as const
 type RoomRemedy = (typeof ROOM_REMEDIES)[number]
 
 /** A picture fits or it does not; streams and files are tight when little is left of the link. */
@@ -63,19 +78,37 @@ const wantsHeadroom = (admission: Admission): boolean => ['headset', 'camera', '
 
 /** Whether a need finds room on the run after what goes before it, who takes it away, and what would do instead. */
 export function roomFor(
-  { laid, data, picture, policy }: Situation,
+  { laid, data, picture, policy, uplink, crossings }: Situation,
   admission: Admission,
 ): Found<typeof roomReasons, RoomRemedy> {
-  const { need, have, wanted, before, carrier } = admission
+  const { need, have, wanted, before, carrier, held, sent } = admission
   const lack = need.kind === 'picture' ? picture.lack : data.lack
   const part = lack ? leadPart(lack.lead) : carrier ? runPart(laid.run) : blamed(laid, need.kind === 'picture')
   const figures = { needId: need.id, measured: { have, need: wanted, unit: 'bit/s' } } as const
+  if (!carrier && uplink.mode !== null && crossings.some((crossing) => crossing.need === need && crossing.usb2)) {
+    const mute = laid.leads.find(({ reach }) => !reach.data.some(({ mode }) => mode === 'usb2'))
+    return {
+      ...figures,
+      grade: 'blocked',
+      part: mute ? leadPart(mute) : runPart(laid.run),
+      reason: { code: 'no-carrier', kind: need.kind, cause: 'no-usb2-pair' },
+      remedies: [{ code: 'other-lead' }],
+    }
+  }
+  if (carrier && need.kind === 'picture' && have === 0 && before > 0 && picture.link?.via === 'hdmi')
+    return {
+      ...figures,
+      grade: 'blocked',
+      part: runPart(laid.run),
+      reason: { code: 'no-carrier', kind: need.kind, cause: 'one-picture' },
+      remedies: [{ code: 'other-port' }],
+    }
   if (!carrier) {
     const cause = silence(laid, lack !== null)
     const remedies = lack ? [...remediesFor(lackFigures(lack))] : [{ code: 'other-lead' } as const]
     return { ...figures, grade: 'blocked', part, reason: { code: 'no-carrier', kind: need.kind, cause }, remedies }
   }
-  const short = !atLeast(have, wanted)
+  const short = !admission.admitted
   const tight = !short && wantsHeadroom(admission) && !atLeast(have, wanted * (1 + policy.headroom))
   const limit = short || tight ? lack : null
   return {
@@ -89,11 +122,25 @@ export function roomFor(
       before,
       lack: limit ? lackFigures(limit) : null,
       picture: need.kind === 'picture' ? need.mode : null,
-      compressedBits: admission.compressedBits ?? null,
+      compressedBits: admission.compressedBits,
+      held: atLeast(sent.down + sent.up, held.down + held.up) ? null : held.down + held.up,
     },
-    remedies: short || tight ? [...(limit ? remediesFor(lackFigures(limit)) : []), ...askLess(admission)] : [],
+    remedies:
+      short || tight
+        ? [...(limit ? remediesFor(lackFigures(limit)) : []), ...compressed(admission, uplink), ...askLess(admission)]
+        : [],
     source: limit && 'source' in limit ? limit.source : carrier.source,
   }
+}
+
+/** Data that is held up by pictures which might send less. */
+function* compressed(
+  { need, have, wanted, asked }: Admission,
+  { compressible, mode }: Uplink,
+): Iterable<RemedyOf<'compress-pictures'>> {
+  if (need.kind === 'picture' || mode === 'usb2' || asked.down === 0 || compressible === 0) return
+  if (!atLeast(have, wanted) && atLeast(have + compressible, wanted))
+    yield { code: 'compress-pictures', rate: have + compressible }
 }
 
 const INSTEAD_SHOWN = 3

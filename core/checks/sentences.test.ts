@@ -38,6 +38,7 @@ const rate = (rest: Partial<Extract<Reason, { code: 'rate' }>> = {}): Reason => 
   lack: null,
   picture: null,
   compressedBits: null,
+  held: null,
   ...rest,
 })
 const power = (limit: 'supply' | 'lead' | 'device', rest = {}): Reason => ({
@@ -116,11 +117,12 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
     ...NEED_KINDS.map((kind) => rate({ kind })),
     rate({ before: 5e9 }),
     rate({ kind: 'picture', picture, compressedBits: 12 }),
+    rate({ kind: 'picture', picture, held: 25.92e9 }),
     rate({ kind: 'picture', picture, lack: lack('reach') }),
   ] as Extract<Reason, { code: 'rate' }>[],
-  'no-carrier': (['charge-only', 'unknown-lead', 'nothing-common', 'no-link'] as const).flatMap((cause) =>
-    NEED_KINDS.map((kind) => ({ code: 'no-carrier', kind, cause }) as const),
-  ),
+  'no-carrier': (
+    ['charge-only', 'unknown-lead', 'nothing-common', 'no-usb2-pair', 'one-picture', 'no-link'] as const
+  ).flatMap((cause) => NEED_KINDS.map((kind) => ({ code: 'no-carrier', kind, cause }) as const)),
   power: [
     power('supply'),
     power('lead', { unmarked: true }),
@@ -238,6 +240,7 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   'own-voltage': [{ code: 'own-voltage', volts: 12 }],
   'lacks-resistors': [{ code: 'lacks-resistors' }],
   'fewer-bits': [{ code: 'fewer-bits', most: 8, asked: 10, read: '2026-03-02' }],
+  'rgb-only': [{ code: 'rgb-only' }],
   'no-hdr': [{ code: 'no-hdr', read: '2026-03-02' }],
   hdr: [null, '2026-03-02'].map((read) => ({ code: 'hdr', read })),
   'hdr-version': [{ code: 'hdr-version', level: 'HBR2', since: 'DisplayPort 1.4' }],

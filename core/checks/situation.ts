@@ -1,7 +1,7 @@
-import { type Admission, admit, namesLineRate } from '../link/admission'
+import { admit, namesLineRate, type Uplink } from '../link/admission'
 import type { Doubt } from '../link/chain'
-import { type DataLink, dataLink, nothingDoubted, type Trust } from '../link/data-link'
-import { type LaidLead, type LaidRun, layRun } from '../link/lay'
+import { type DataLink, dataLink, hasUsb2Pair, nothingDoubted, type Trust } from '../link/data-link'
+import { type LaidLead, type LaidRun, laidOnce } from '../link/lay'
 import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-link'
 import { wasTried } from '../observe/known'
 import type { SiteIndex, Socket } from '../plan/site-index'
@@ -10,6 +10,7 @@ import type { Watts } from '../quantity/watts'
 import { gradeFacts } from '../standards/grades'
 import { linkModeFacts } from '../standards/link-modes'
 import type { PictureEnds } from '../tunnel/tunnel'
+import type { Device } from '../vocabulary/device'
 import { mostAsked, type Need } from '../vocabulary/need'
 import type { Policy } from '../vocabulary/policy'
 import type { Run } from '../vocabulary/run'
@@ -26,6 +27,10 @@ export type Crossing = {
   ends?: PictureEnds
   /** Hubs, docks and active extensions on its whole way. */
   hubs?: number
+  /** Further down it comes up as USB 2.0: here it takes the pair of USB 2.0. */
+  usb2?: boolean
+  /** For storage: the disk at its end, where it was described. */
+  disk?: Device['disk']
 }
 
 /** Everything a check may look at: one run as it is laid, what comes up on it, and what crosses it. */
@@ -36,14 +41,14 @@ export type Situation = {
   crossings: readonly Crossing[]
   data: DataLink
   picture: PictureWay
-  admissions: readonly Admission[]
+  uplink: Uplink
   /** The same by nothing but what may be relied on; null where nothing that was seen is doubted. */
   sure: Sure | null
 }
 
 type Sure = {
   data: DataLink
-  admissions: readonly Admission[]
+  uplink: Uplink
   /** What speaks against a picture whose lead failed or was tried in other sockets only. */
   doubt: Doubt | null
 }
@@ -57,18 +62,27 @@ function isFastData(crossings: readonly Crossing[]): boolean {
 
 export function situationOf(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Situation {
   const { policy } = index.plan
-  const laid = layRun(index, run)
+  const laid = laidOnce(index, run)
   const believed = linksOf(laid, policy, crossings, 'believed')
   return { index, policy, laid, crossings, ...believed, sure: surelyOf(laid, policy, crossings, believed) }
 }
 
-type Links = Pick<Situation, 'data' | 'picture' | 'admissions'>
+type Links = Pick<Situation, 'data' | 'picture' | 'uplink'>
 
 function linksOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], trust: Trust): Links {
   const data = dataLink(laid, policy, trust)
-  const dataBeside = crossings.some(({ need }) => need.kind === 'picture') && isFastData(crossings)
+  const onDataPins = laid.from.port.connector === 'type-c' && laid.to.port.connector === 'type-c'
+  const dataBeside = onDataPins && crossings.some(({ need }) => need.kind === 'picture') && isFastData(crossings)
   const picture = pictureWay(laid, data, { dataBeside, trust })
-  return { data, picture, admissions: admit(crossings, data.mode, picture.link, policy.reservation) }
+  const uplink = admit(crossings, {
+    mode: data.mode,
+    pair: crossings.some(({ usb2 }) => usb2) && hasUsb2Pair(laid, policy),
+    picture: picture.link,
+    onDataPins,
+    // how a host reserves is a fact of its port where somebody knows it
+    reservation: laid.from.port.reserves ?? policy.reservation,
+  })
+  return { data, picture, uplink }
 }
 
 /** What may be relied on where something was tried; what nobody tried is believed as it stands. */
@@ -77,14 +91,14 @@ function surelyOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[],
   if (!tried && !wasTried({ trials: laid.seen.trials, pictures: laid.seen.pictures })) return null
   const noPicture = crossings.every(({ need }) => need.kind !== 'picture')
   if (noPicture && nothingDoubted(laid)) return null
-  const { data, picture, admissions } = linksOf(laid, policy, crossings, 'sure')
+  const { data, picture, uplink } = linksOf(laid, policy, crossings, 'sure')
   const asBelieved =
     data.mode === believed.data.mode &&
     believed.data.doubt === null &&
     picture.link?.payload === believed.picture.link?.payload
   if (asBelieved) return null
   const doubt: Doubt | null = tried ? { lead: tried, why: 'elsewhere', held: 0, failed: 0, drops: false } : null
-  return { data, admissions, doubt }
+  return { data, uplink, doubt }
 }
 
 export const portPart = (socket: Socket): Part => ({

@@ -4,6 +4,7 @@ import { formatBytesPerSecond } from '../quantity/rate'
 import { linkModeFacts } from '../standards/link-modes'
 import { commonPractice } from '../standards/source'
 import { EARLY_TUNNEL_PCIE, LIMITS, type Limit, predictStorage, type StorageChain } from '../storage/storage'
+import type { Device } from '../vocabulary/device'
 import { disks } from './aspects'
 import { check, reason } from './check'
 import { runPart } from './situation'
@@ -15,7 +16,10 @@ const limitNames: Record<Limit, string> = {
   drive: 'the drive itself',
 }
 
-/** Whether a disk will really reach what is asked: the drive, its lanes, its bridge and the protocol each take their share. */
+/**
+ * Whether a disk will really reach what is asked: every link on its path, what pictures leave of it, the drive, its lanes, its bridge and the protocol each
+ * take their share. Each run tells what it does to it; the narrowest of them is what a need comes to.
+ */
 export const storageTargetCheck = check({
   name: 'storage target',
   reasons: {
@@ -34,40 +38,55 @@ export const storageTargetCheck = check({
   remedies: ['expect-less'],
   reads: [disks],
   source: commonPractice('what copies over a link really come to'),
-  *find({ laid, crossings, admissions, data, policy }) {
-    if (data.mode === null) return
-    for (const { need, lastMile } of crossings) {
-      const disk = laid.to.device.disk
-      if (need.kind !== 'storage' || !lastMile || !disk) continue
-      const left = admissions.find((admission) => admission.need.id === need.id)?.have ?? 0
-      const [generation, lanes] = (disk.pcie ?? '').split('x').map(Number)
-      const chain: StorageChain = {
-        mode: data.mode,
-        share: { write: left, read: left },
-        drive: { write: disk.write, read: disk.read },
-        pcie: generation && lanes ? { generation: generation as 3, lanes: lanes as 4 } : undefined,
-        bridge: disk.bridge,
-        ceiling: linkModeFacts[data.mode].tunnel && laid.from.port.thunderbolt === 3 ? EARLY_TUNNEL_PCIE : undefined,
+  *find({ laid, crossings, uplink, policy }) {
+    const { mode } = uplink
+    // what this run was measured at stands in place of what it should do
+    if (mode === null || laid.seen.copies.length > 0) return
+    for (const { need, way, lastMile, usb2, disk } of crossings) {
+      if (need.kind !== 'storage') continue
+      const here = usb2 ? 'usb2' : mode
+      const { tunnel } = linkModeFacts[here]
+      // without a drive at its end, a plain link promises what the rate check says
+      if (!(lastMile && disk) && !tunnel) continue
+      const admission = uplink.admissions.find((each) => each.need.id === need.id)
+      if (!admission?.carrier) continue
+      const { found } = admission
+      const { write, read, source } = predictStorage({
+        mode: here,
+        share: { write: found.down, read: found.up },
+        ...(lastMile ? endOf(disk) : { bridge: disk?.bridge }),
+        ceiling: tunnel && laid.from.port.thunderbolt === 3 ? EARLY_TUNNEL_PCIE : undefined,
         overhead: policy.storageOverhead,
-      }
-      const { write, read, source } = predictStorage(chain)
+      })
       const back = need.back ?? need.rate
-      const asked = need.to === laid.to.device.id ? { write: need.rate, read: back } : { write: back, read: need.rate }
-      // what this run was measured at stands in place of what it should do
-      if (laid.seen.copies.length > 0) continue
-      const way: 'write' | 'read' = write.high * asked.read <= read.high * asked.write ? 'write' : 'read'
-      const { low, high, limitedBy } = way === 'write' ? write : read
-      const wanted = asked[way]
-      const overhead = linkModeFacts[data.mode].tunnel ? policy.storageOverhead : null
+      const asked = way === 'down' ? { write: need.rate, read: back } : { write: back, read: need.rate }
+      const worse: 'write' | 'read' = write.high * asked.read <= read.high * asked.write ? 'write' : 'read'
+      const { low, high, limitedBy } = worse === 'write' ? write : read
+      const wanted = asked[worse]
+      const grade = atMost(wanted, low) ? 'clear' : atMost(wanted, high) ? 'tight' : 'blocked'
+      // further up only what holds it back is worth a word
+      if (!lastMile && grade === 'clear') continue
+      const overhead = tunnel ? policy.storageOverhead : null
       yield {
-        grade: atMost(wanted, low) ? 'clear' : atMost(wanted, high) ? 'tight' : 'blocked',
+        grade,
         part: runPart(laid.run),
         needId: need.id,
         measured: { have: high, need: wanted, unit: 'bit/s' },
-        reason: { code: 'storage-band', low, high, way, limitedBy, overhead },
-        remedies: atMost(wanted, low) ? [] : [{ code: 'expect-less' }],
+        reason: { code: 'storage-band', low, high, way: worse, limitedBy, overhead },
+        remedies: grade === 'clear' ? [] : [{ code: 'expect-less' }],
         source,
       }
     }
   },
 })
+
+/** What the disk itself allows, as `predictStorage` takes it. */
+export function endOf(disk: Device['disk']): Pick<StorageChain, 'drive' | 'pcie' | 'bridge'> {
+  if (!disk) return {}
+  const [generation, lanes] = (disk.pcie ?? '').split('x').map(Number)
+  return {
+    drive: { write: disk.write, read: disk.read },
+    pcie: generation && lanes ? { generation: generation as 3, lanes: lanes as 4 } : undefined,
+    bridge: disk.bridge,
+  }
+}

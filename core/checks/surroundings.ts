@@ -152,9 +152,9 @@ function* inConduit(
       remedies: [{ code: 'wider-conduit' }],
       source: plugSource,
     }
-  const own = laid.leads.flatMap(({ cable }) => cable.thickness ?? [])
-  if (own.length === 0) return
-  const cables = [...own, ...beside, ...others]
+  const own = thickestOf(laid)
+  if (own === null) return
+  const cables = [own, ...beside, ...others]
   const { share, limit, allowed } = conduitFill(inner, cables)
   yield {
     grade: allowed ? 'note' : 'blocked',
@@ -166,15 +166,21 @@ function* inConduit(
   }
 }
 
+/** Leads of one run lie one behind the other, so the thickest counts; null where none is known. */
+const thickestOf = ({ leads }: Situation['laid']): number | null => {
+  const known = leads.flatMap(({ cable }) => cable.thickness ?? [])
+  return known.length === 0 ? null : Math.max(...known)
+}
+
 /** Trays and trunking take what is free in them. */
 function* freeSections({ index, laid }: Situation): Iterable<Surround> {
-  const own = laid.leads.flatMap(({ cable }) => cable.thickness ?? [])
-  if (own.length === 0) return
+  const own = thickestOf(laid)
+  if (own === null) return
   for (const id of pathwaysOf(laid.run)) {
     const pathway = index.pathways.get(id)
     if (pathway?.free === undefined) continue
     const { free, name: way } = pathway
-    const cables = [...own, ...pathway.beside, ...othersIn(index, id, laid.run)]
+    const cables = [own, ...pathway.beside, ...othersIn(index, id, laid.run)]
     const { share, allowed } = sectionFill(free, cables)
     if (allowed) continue
     yield {

@@ -1,32 +1,21 @@
 import type { Assessed } from '../checks/assess'
 import type { Verdict } from '../checks/finding'
 import { type Crossing, situationOf } from '../checks/situation'
-import { admit, askedOfTunnel, type CrossedPicture } from '../link/admission'
+import type { Admission, Uplink } from '../link/admission'
+import { linkFacts } from '../picture/link-spec'
 import { leadCable, socketAt } from '../plan/site-index'
-import { atLeast, atMost } from '../quantity/limit'
+import { atMost } from '../quantity/limit'
 import { type BitsPerSecond, formatRate } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
-import { type LinkMode, linkModeFacts } from '../standards/link-modes'
-import { displayPortLane } from '../standards/picture-links'
-import { admitPictures, PICTURE_SHARE, tunnelOf } from '../tunnel/tunnel'
+import type { LinkMode } from '../standards/link-modes'
 import type { Device } from '../vocabulary/device'
 import { type Need, needLabel, type PictureMode } from '../vocabulary/need'
 import type { Run } from '../vocabulary/run'
 
 /** One need as the uplink of a dock admits it. */
-export type DockLine = {
-  need: Need
+export type DockLine = Pick<Admission, 'need' | 'way' | 'asked' | 'found' | 'held' | 'sent'> & {
   label: string
-  way: 'down' | 'up'
   grade: Verdict
-  /** What it asks. */
-  wanted: BitsPerSecond
-  /** What is held for it; a picture in a tunnel often holds more than it sends. */
-  reserved: BitsPerSecond
-  /** What it really sends. */
-  sends: BitsPerSecond
-  /** What was left when its turn came. */
-  found: BitsPerSecond
   /** The rate a picture came up at; null for data, and for a picture that is refused. */
   step: string | null
 }
@@ -36,14 +25,9 @@ export type DockView = {
   uplink: Run
   mode: LinkMode | null
   tunnelled: boolean
-  /** After coding, each way. */
-  payload: BitsPerSecond
-  /** What pictures may reserve at most together; null where there is no tunnel. */
-  forPictures: BitsPerSecond | null
+  /** What it carries, what pictures may hold of it, and what is left for storage and beside everything. */
+  carries: Omit<Uplink, 'admissions' | 'mode'>
   lines: readonly DockLine[]
-  /** For storage and network while the pictures run, and while they do not. */
-  left: { down: BitsPerSecond; up: BitsPerSecond }
-  idle: { down: BitsPerSecond; up: BitsPerSecond }
   /** Power needs over the uplink. */
   power: readonly { label: string; asked: Watts; grade: Verdict }[]
   /** Hubs, docks and active extensions on the longest way behind it. */
@@ -68,56 +52,29 @@ export function dockView(site: Assessed, device: string, oneMore: PictureMode | 
   if (!uplink) return null
   const standing = walks.crossings.get(uplink.id) ?? []
   const crossings = oneMore ? [...standing, extra(uplink, oneMore)] : standing
-  const { data, picture, policy } = situationOf(index, uplink, crossings)
-  const mode = data.mode
-  const tunnelled = picture.link?.via === 'tunnel' && mode !== null
-  const payload = mode === null ? (picture.link?.payload ?? 0) : linkModeFacts[mode].payload
-  const admissions = admit(crossings, mode, picture.link, policy.reservation)
-  const wayOf = new Map(crossings.map(({ need, way }) => [need.id, way]))
-  const pictures = admissions.flatMap(({ need }) => (need.kind === 'picture' ? need : []))
-  const tunnel =
-    tunnelled && mode
-      ? admitPictures(
-          tunnelOf(linkModeFacts[mode].line),
-          pictures.map((need) => askedOfTunnel(crossed(crossings, need))),
-          policy.reservation,
-        )
-      : null
-  const lines = admissions.map((admission): DockLine => {
-    const { need, wanted, have } = admission
-    const way = wayOf.get(need.id) ?? 'down'
-    const admitted = need.kind === 'picture' ? tunnel?.pictures[pictures.indexOf(need)] : undefined
-    const fits = atLeast(have, wanted)
-    const sends = admitted ? admitted.loads : Math.min(wanted, have)
-    return {
+  const { data, picture, uplink: filled } = situationOf(index, uplink, crossings)
+  const { admissions, mode: beside, ...carries } = filled
+  const tunnelled = carries.forPictures !== null
+  const lines = admissions.map(
+    ({ need, way, asked, found, held, sent, admitted, spec }): DockLine => ({
       need,
       label: need.id === ONE_MORE ? 'one more display' : needLabel(need, index.devices),
       way,
-      grade: fits ? 'clear' : 'blocked',
-      wanted,
-      reserved: admitted?.reserved ?? sends,
-      sends,
-      found: admitted?.available ?? have,
-      step: admitted?.step
-        ? `DisplayPort ${displayPortLane[admitted.step.link].name} x${admitted.step.lanes}, ${formatRate(admitted.step.payload)}`
-        : null,
-    }
-  })
-  const loads = lines.filter(({ need }) => need.kind === 'picture').reduce((sum, { sends }) => sum + sends, 0)
-  const others = (way: 'down' | 'up') =>
-    lines
-      .filter(({ need, way: own }) => need.kind !== 'picture' && need.kind !== 'storage' && own === way)
-      .reduce((sum, { sends }) => sum + sends, 0)
-  const shared = tunnelled ? loads : 0
+      grade: admitted ? 'clear' : 'blocked',
+      asked,
+      found,
+      held,
+      sent,
+      step: tunnelled && spec ? `${linkFacts(spec).name}, ${formatRate(linkFacts(spec).payload)}` : null,
+    }),
+  )
   return {
     uplink,
-    mode,
+    mode: data.mode === null ? null : beside,
     tunnelled,
-    payload,
-    forPictures: tunnelled && mode ? linkModeFacts[mode].line * PICTURE_SHARE : null,
+    carries:
+      data.mode === null && picture.link ? { ...carries, payload: { down: picture.link.payload, up: 0 } } : carries,
     lines,
-    left: { down: Math.max(0, payload - shared - others('down')), up: Math.max(0, payload - others('up')) },
-    idle: { down: Math.max(0, payload - others('down')), up: Math.max(0, payload - others('up')) },
     power: crossings.flatMap(({ need }) =>
       need.kind === 'power'
         ? {
@@ -132,13 +89,6 @@ export function dockView(site: Assessed, device: string, oneMore: PictureMode | 
     supply: supplyOf(site, uplink),
   }
 }
-
-/** A picture as it crosses the uplink. */
-const crossed = (crossings: readonly Crossing[], need: CrossedPicture['need']): CrossedPicture => ({
-  way: 'down',
-  ...crossings.find((each) => each.need.id === need.id),
-  need,
-})
 
 /** A lead may delay by 26 ns over 5 m (USB 2.0 §7.1.16, published). */
 const NANOSECONDS_A_METRE = 26 / 5
@@ -170,25 +120,29 @@ export function secondDisplayTrap(
   device: string,
 ): { fallen: DockLine; unused: BitsPerSecond; order: readonly Need[] | null } | null {
   const view = dockView(site, device)
-  if (!view?.tunnelled || view.forPictures === null || view.mode === null) return null
+  if (!view || view.carries.forPictures === null) return null
   const pictures = view.lines.filter(({ need }) => need.kind === 'picture')
   const fallen = pictures.find(({ grade }) => grade === 'blocked')
-  const wanted = pictures.reduce((sum, line) => sum + line.wanted, 0)
-  if (!fallen || !atMost(wanted, view.forPictures)) return null
+  const wanted = pictures.reduce((sum, { asked, way }) => sum + asked[way], 0)
+  if (!fallen || !atMost(wanted, view.carries.forPictures)) return null
   const unused = pictures
     .slice(0, pictures.indexOf(fallen))
-    .reduce((sum, { reserved, sends }) => sum + reserved - sends, 0)
+    .reduce((sum, { held, sent, way }) => sum + held[way] - sent[way], 0)
   const crossings = site.walks.crossings.get(view.uplink.id) ?? []
-  const tunnel = tunnelOf(linkModeFacts[view.mode].line)
-  const fitsAll = (order: readonly DockLine[]): boolean =>
-    admitPictures(
-      tunnel,
-      order.flatMap(({ need }) => (need.kind === 'picture' ? askedOfTunnel(crossed(crossings, need)) : [])),
-      site.index.plan.policy.reservation,
-    ).pictures.every(({ fits, compressedBits }) => fits || compressedBits !== null)
+  const fitsAll = (order: readonly DockLine[]): boolean => {
+    const placeOf = new Map(order.map(({ need }, at) => [need.id, at + 1]))
+    const served = crossings.map((crossing) => {
+      const priority = placeOf.get(crossing.need.id)
+      return priority === undefined ? crossing : { ...crossing, need: { ...crossing.need, priority } }
+    })
+    return situationOf(site.index, view.uplink, served).uplink.admissions.every(
+      ({ need, admitted }) => need.kind !== 'picture' || admitted,
+    )
+  }
+  const asks = ({ asked, way }: DockLine): BitsPerSecond => asked[way]
   const order = [
-    [...pictures].sort((one, other) => one.wanted - other.wanted),
-    [...pictures].sort((one, other) => other.wanted - one.wanted),
+    [...pictures].sort((one, other) => asks(one) - asks(other)),
+    [...pictures].sort((one, other) => asks(other) - asks(one)),
     [fallen, ...pictures.filter((line) => line !== fallen)],
   ].find(fitsAll)
   return { fallen, unused, order: order?.map(({ need }) => need) ?? null }

@@ -10,8 +10,10 @@ describe('leads in a row', () => {
   const modeOf = (...leads: OneRun['leads']) => judge({ from: host, to: device, leads }).run.mode
 
   it('share one budget while they are passive', () => {
-    expect(modeOf(extension(0.5), tail(1.5))).toBe('gen1x1')
-    expect(modeOf(extension(0.5), tail(1.6))).toBe('usb2')
+    expect(modeOf(extension(1), tail(2))).toBe('gen1x1')
+    expect(modeOf(extension(1), tail(2.1))).toBe('usb2')
+    // extensions alone may be no longer than one
+    expect(modeOf(extension(0.6), extension(0.5), tail(0.5))).toBe('usb2')
   })
   it('start anew behind an active one', () => {
     expect(modeOf(extension(5, 'active'), tail(3))).toBe('gen1x1')

@@ -2,7 +2,7 @@ import { NOTHING_SEEN, type SeenOfMode, type Standing, seenOfMode, type Trial } 
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
 import type { LinkMode } from '../standards/link-modes'
-import type { Reach } from '../standards/reach'
+import { isExtension, leadReach, type Reach } from '../standards/reach'
 import { commonPractice, type Source } from '../standards/source'
 import type { Policy } from '../vocabulary/policy'
 import { isWithinBook, type LaidLead, type LaidRun, oughtOf } from './lay'
@@ -46,6 +46,7 @@ export function chainLack<T>(
   passed: (lead: LaidLead) => boolean,
 ): Lack<T> | null {
   let share = 0
+  let extended = 0
   let total = 0
   for (const lead of leads) {
     const { length, construction, feed } = lead.cable
@@ -58,14 +59,24 @@ export function chainLack<T>(
     if (!atMost(length, reach)) return { why: 'reach', lead, mode, reach, source: row.source }
     if (construction !== 'passive') {
       share = 0
+      extended = 0
       total = 0
       continue
     }
-    share += length / reach
+    // an extension is made to stand before a device's own lead: together they may be as long as a lead, and extensions alone as an extension
+    if (isExtension(lead.shape)) extended += length / reach
+    share += length / Math.max(reach, isExtension(lead.shape) ? plainReach(lead, mode) : 0)
     total += length
-    if (!atMost(share, 1)) return { why: 'chain', lead, mode, reach, total, source: row.source }
+    if (!atMost(share, 1) || !atMost(extended, 1)) return { why: 'chain', lead, mode, reach, total, source: row.source }
   }
   return null
+}
+
+/** How far a lead of the same grade that is no extension carries a data mode by the book. */
+function plainReach<T>({ known, cable, shape, feeding }: LaidLead, mode: T): Metres {
+  const plain = leadReach(known.grade.value, cable.construction, shape === 'c-extension' ? 'c-c' : 'legacy', feeding)
+  const row = plain.data.find((each) => each.mode === (mode as unknown))
+  return row?.reach ?? 0
 }
 
 /** How a data mode fares over the leads of a run: why it does not come up, or what speaks against relying on it. */

@@ -63,6 +63,12 @@ export function nothingDoubted(laid: LaidRun): boolean {
   return true
 }
 
+/** Whether the pair of USB 2.0 gets through beside a faster link: fast ports all have it, and every lead must (USB Type-C, from memory). */
+export const hasUsb2Pair = (laid: LaidRun, policy: Policy): boolean =>
+  laid.leads.length > 0 &&
+  [laid.from, laid.to].every(({ port }) => portModes(port).size > 0) &&
+  carries(laid, 'usb2', policy).lack === null
+
 const sureLack = ({ lack, doubt }: Carried, mode: LinkMode): Lack<LinkMode> | null =>
   lack ?? (doubt && { why: 'doubted', lead: doubt.lead, mode, doubt })
 

@@ -60,6 +60,22 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
   return { run, from, to, leads, seen, here: hereOf(index, from, run.id) }
 }
 
+const laidByIndex = new WeakMap<SiteIndex, WeakMap<Run, LaidRun>>()
+
+/** The same, worked out once for each run of a plan: whoever asks about a path asks for runs that others ask for too. */
+export function laidOnce(index: SiteIndex, run: Run): LaidRun {
+  let laid = laidByIndex.get(index)
+  if (!laid) {
+    laid = new WeakMap()
+    laidByIndex.set(index, laid)
+  }
+  const known = laid.get(run)
+  if (known) return known
+  const made = layRun(index, run)
+  laid.set(run, made)
+  return made
+}
+
 /** Leads in a row have as many lanes as the one with the fewest. */
 const shapeOf = (leads: readonly LaidLead[]): LeadShape =>
   leads.every(({ shape }) => shape === 'c-c' || shape === 'c-extension') ? 'c-c' : 'legacy'

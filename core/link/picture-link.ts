@@ -12,8 +12,8 @@ import {
   hdmiUpTo,
 } from '../standards/picture-links'
 import type { Reach } from '../standards/reach'
-import { published, type Source } from '../standards/source'
-import type { PictureEnds } from '../tunnel/tunnel'
+import type { Source } from '../standards/source'
+import { PICTURE_SHARE, type PictureEnds, tunnelSource } from '../tunnel/tunnel'
 import type { Port } from '../vocabulary/device'
 import { convertsBackwards } from './adapter'
 import { chainLack, type Lack } from './chain'
@@ -28,8 +28,10 @@ export type PictureLink = {
   /** A tunnel carries pictures beside the data; the others take pins or a cable of their own. */
   via: 'tunnel' | 'displayport' | 'hdmi'
   source: Source
-  /** The link itself; null for a tunnel, where each picture comes up at a step of its own. */
+  /** The narrowest link on the way; null for a tunnel, where each picture comes up at a step of its own. */
   spec: LinkSpec | null
+  /** Every link that a picture passes one after the other, each with rules of its own; none in a tunnel. */
+  stages: readonly LinkSpec[]
   /** Both ends can compress. */
   compression: boolean
 }
@@ -43,12 +45,8 @@ export type PictureWay = {
   lack: PictureLack | null
 }
 
-/** Whether faster data than USB 2.0 travels on the same pins, and what is taken for granted of the leads. */
+/** Whether faster data than USB 2.0 travels on the very pins of the picture, and what is taken for granted of the leads. */
 type Beside = { dataBeside: boolean; trust?: Trust }
-
-/** Share of a tunnel that pictures may reserve. */
-const TUNNEL_SHARE = 0.9
-const tunnelSource = published('Linux thunderbolt driver, 90 % of the link')
 
 type Family = 'displayport' | 'hdmi'
 const leadFamily = (lead: LaidLead): Family =>
@@ -74,11 +72,12 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside, trust = 
   if (data.mode && linkModeFacts[data.mode].tunnel) {
     const { line, name } = linkModeFacts[data.mode]
     const link: PictureLink = {
-      payload: line * TUNNEL_SHARE,
+      payload: line * PICTURE_SHARE,
       name: `${name} tunnel`,
       via: 'tunnel',
       source: tunnelSource,
       spec: null,
+      stages: [],
       compression: false,
     }
     return { link, lack: data.lack }
@@ -95,11 +94,14 @@ export function pictureWay(laid: LaidRun, data: DataLink, { dataBeside, trust = 
   const families = new Set<Family>([start.family, end.family, ...leads.map(leadFamily)])
   const ways: PictureWay[] = []
   if (families.has('displayport')) {
-    const onDataPins = from.port.connector === 'type-c' && to.port.connector === 'type-c'
-    ways.push(displayPortWay([start, end], leads, dataBeside && onDataPins ? 2 : 4, here, trust))
+    ways.push(displayPortWay([start, end], leads, dataBeside ? 2 : 4, here, trust))
   }
   if (families.has('hdmi')) ways.push(hdmiWay([start, end], leads, here, trust))
-  return ways.reduce((narrow, next) => ((next.link?.payload ?? 0) < (narrow.link?.payload ?? 0) ? next : narrow))
+  const narrowest = ways.reduce((narrow, next) =>
+    (next.link?.payload ?? 0) < (narrow.link?.payload ?? 0) ? next : narrow,
+  )
+  const stages = ways.flatMap(({ link }) => link?.stages ?? [])
+  return narrowest.link ? { ...narrowest, link: { ...narrowest.link, stages } } : narrowest
 }
 
 function displayPortWay(
@@ -151,6 +153,7 @@ const linkOf = (spec: LinkSpec, sides: readonly Offered[]): PictureLink => ({
   ...linkFacts(spec),
   via: spec.family,
   spec,
+  stages: [spec],
   compression: sides.every((side) => side.compression),
 })
 

@@ -132,9 +132,15 @@ describe('several displays on one link', () => {
   ])('%d kHz at %d bits is PBN %d', (kilohertz, bits, pbn) => {
     expect(payloadBandwidthNumber(kilohertz, bits)).toBe(pbn)
   })
+  it('HDMI carries 8 bits a colour at least (from memory): a 6 bit picture costs what an 8 bit one does', () => {
+    for (const level of ['hdmi:tmds-10.2', 'hdmi:frl-24'])
+      expect(fitPicture({ ...mode('3840x2160@60'), bits: 6 }, link(level), { compression: false }).need).toBe(
+        fitPicture(mode('3840x2160@60'), link(level), { compression: false }).need,
+      )
+  })
   it('one slot of HBR2 x4 is 40 PBN, and 63 of 64 are there for pictures', () => {
     const spec = link('hbr2x4') as Extract<LinkSpec, { family: 'displayport' }>
-    const three = sharePictures(spec, ['2560x1440@60', '2560x1440@60', '2560x1440@60', '2560x1440@60'].map(mode))
+    const three = sharePictures(spec, Array(4).fill({ mode: mode('2560x1440@60'), compression: false }))
     expect(three.slots).toBe(63)
     expect(three.shares.map(({ slots, fits }) => [slots, fits])).toEqual([
       [21, true],
@@ -143,5 +149,17 @@ describe('several displays on one link', () => {
       [21, false],
     ])
     expect(three.used).toBe(63)
+  })
+  it('a picture whose ends compress takes the slots that are left, and all compress where more get through', () => {
+    const spec = link('hbr2x4') as Extract<LinkSpec, { family: 'displayport' }>
+    const four = sharePictures(spec, Array(4).fill({ mode: mode('2560x1440@60'), compression: true }))
+    expect(four.shares.every(({ fits }) => fits)).toBe(true)
+    const mixed = sharePictures(spec, [
+      { mode: mode('3840x2160@60'), compression: false },
+      { mode: mode('2560x1440@60'), compression: true },
+    ])
+    expect(mixed.shares.map(({ compressedBits }) => compressedBits !== null)).toEqual([false, true])
+    expect(mixed.shares[1]?.compressedBits).toBeGreaterThanOrEqual(8)
+    expect(mixed.used).toBeLessThanOrEqual(63)
   })
 })

@@ -41,17 +41,42 @@ export function fitPicture(mode: PictureMode, spec: LinkSpec, ends: Ends, timing
 export const timingOn = (mode: PictureMode, spec: LinkSpec): Timing =>
   (spec.family === 'hdmi' ? ctaTimingFor(mode) : null) ?? cvtTiming(mode)
 
+/** HDMI and DVI carry 8 bits a colour at least, whatever fewer the picture has (HDMI 1.4, from memory). */
+const LEAST_BITS_ON_HDMI = 8
+
 function bitsOnWire(mode: PictureMode, spec: LinkSpec): number {
-  if (!isTmds(spec)) return bitsPerPixel(mode)
-  if (mode.chroma === '422') return 24
-  return bitsPerPixel(mode)
+  if (spec.family !== 'hdmi') return bitsPerPixel(mode)
+  if (isTmds(spec) && mode.chroma === '422') return 24
+  return mode.bits < LEAST_BITS_ON_HDMI ? bitsPerPixel({ ...mode, bits: LEAST_BITS_ON_HDMI }) : bitsPerPixel(mode)
+}
+
+/**
+ * Whether a mode fits every link that it passes one after the other, each by its own rules and timing: a lead that turns DisplayPort into HDMI is two. The
+ * link that leaves it least decides, and one that does not carry it before any that does.
+ */
+export function fitThrough(
+  mode: PictureMode,
+  specs: readonly LinkSpec[],
+  ends: Ends,
+): { spec: LinkSpec; fit: Fit } | null {
+  let least: { spec: LinkSpec; fit: Fit } | null = null
+  for (const spec of specs) {
+    const fit = fitPicture(mode, spec, ends)
+    const lessLeft = least === null || fit.have - fit.need < least.fit.have - least.fit.need
+    if (least === null || (least.fit.fits === fit.fits ? lessLeft : !fit.fits)) least = { spec, fit }
+  }
+  return least
 }
 
 /** The most bits a pixel that go through, if those are enough to be called lossless to the eye. */
-function compressedTarget(have: BitsPerSecond, timing: Timing, plain: number): number | null {
+export function compressedTarget(have: BitsPerSecond, timing: Timing, plain: number): number | null {
   const target = Math.floor((have / timing.pixelClockHz) * TARGET_STEPS) / TARGET_STEPS
-  return target >= Math.max(LEAST_COMPRESSED_BITS, plain / MOST_COMPRESSION) ? target : null
+  return target >= leastCompressed(plain) ? target : null
 }
+
+/** The fewest bits a pixel that a picture of so many may be compressed to. */
+export const leastCompressed = (plain: number): number =>
+  Math.min(plain, Math.max(LEAST_COMPRESSED_BITS, Math.ceil((plain / MOST_COMPRESSION) * TARGET_STEPS) / TARGET_STEPS))
 
 /** What is given up to make a picture fit, in the order people would rather give it up. */
 export const CONCESSIONS = [

@@ -195,8 +195,9 @@ const passiveHdmi: Partial<Record<CableGrade, readonly Reach<HdmiLevel>[]>> = {
   ),
 }
 
+/** An active or optical lead goes at least as far as a passive one of its grade. */
 const stretched = <T>(passive: readonly Reach<T>[], reach: Metres): readonly Reach<T>[] =>
-  passive.map(({ mode }) => ({ mode, reach, source: activePicture }))
+  passive.map((row) => (row.reach > reach ? row : { mode: row.mode, reach, source: activePicture }))
 
 /** Pictures over the fast pairs of a type-C lead: each pair's rating bounds the lane. */
 const pairBounds = fromMemory('USB Type-C alternate mode: a 5 Gb/s pair carries HBR2, 10 Gb/s UHBR10, 20 Gb/s UHBR20')

@@ -96,6 +96,12 @@ export const portSchema = z.strictObject({
     .optional()
     .describe('A type-C port without the two resistors: only an A-to-C lead feeds it'),
   sits: z.enum(PORT_SITES).optional().describe('Where it sits; shops and makers give different odds for each'),
+  reserves: z
+    .enum(['link', 'stream'])
+    .optional()
+    .describe(
+      'How a host holds room for pictures in a tunnel: whole link rates, or what each sends; left out: by the rules',
+    ),
   controller: nameField.optional().describe('The controller or bus behind the port'),
 })
 export type Port = z.output<typeof portSchema>

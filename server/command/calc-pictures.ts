@@ -1,4 +1,4 @@
-import { alternatives, fitPicture } from '../../core/picture/fit'
+import { alternatives, fitThrough } from '../../core/picture/fit'
 import { type LinkSpec, linkFacts, parseLinkSpec } from '../../core/picture/link-spec'
 import { formatPictureMode, parsePictureMode } from '../../core/picture/mode-text'
 import { sharePictures } from '../../core/picture/time-slots'
@@ -44,12 +44,8 @@ export function fitCalc(words: Words): Answer {
   if (specs.some((spec, at) => spec.family === 'hdmi' && specs[at + 1]?.family === 'displayport'))
     throw new Failure('Adapters turn DisplayPort into HDMI; HDMI into DisplayPort takes a converter made for it.')
   // through an adapter a picture passes two links, and the one that leaves it less decides
-  const margins = specs.map((spec) => {
-    const fit = fitPicture(mode, spec, ends)
-    return { spec, margin: fit.have - fit.need }
-  })
-  const spec = margins.reduce((least, next) => (next.margin < least.margin ? next : least), margins[0] ?? noLink()).spec
-  const { fits, need, have, compressedBits } = fitPicture(mode, spec, ends)
+  const { spec, fit } = fitThrough(mode, specs, ends) ?? noLink()
+  const { fits, need, have, compressedBits } = fit
   const instead = alternatives(mode, spec, ends)
   const how = compressedBits === null ? '' : ` with compression to ${compressedBits} bits a pixel`
   return {
@@ -90,18 +86,24 @@ export function mstCalc(words: Words): Answer {
   if (words.positionals.length === 0) throw new Failure('One picture mode or more, please, such as 2560x1440@60.')
   const plan = sharePictures(
     spec,
-    words.positionals.map((text) => must(parsePictureMode(text))),
+    words.positionals.map((text) => ({ mode: must(parsePictureMode(text)), compression: words.values.dsc === true })),
   )
   return {
     json: {
       slots: plan.slots,
       used: plan.used,
-      pictures: plan.shares.map(({ mode, pbn, slots, fits }) => ({ mode: formatPictureMode(mode), pbn, slots, fits })),
+      pictures: plan.shares.map(({ mode, pbn, slots, fits, compressedBits }) => ({
+        mode: formatPictureMode(mode),
+        pbn,
+        slots,
+        fits,
+        compressedBits,
+      })),
     },
     text: [
       ...plan.shares.map(
-        ({ mode, pbn, slots, fits }) =>
-          `${fits ? 'fits   ' : 'refused'} ${formatPictureMode(mode)}: PBN ${pbn}, ${slots} time slots`,
+        ({ mode, pbn, slots, fits, compressedBits }) =>
+          `${fits ? 'fits   ' : 'refused'} ${formatPictureMode(mode)}: PBN ${pbn}, ${slots} time slots${compressedBits === null ? '' : `, compressed to ${compressedBits} bits a pixel`}`,
       ),
       `${plan.used} of ${plan.slots} time slots used`,
     ],

@@ -37,8 +37,8 @@ const calculations: Record<string, Calculation> = {
   },
   mst: {
     summary: 'how displays in a row share one link',
-    usage: 'mst --link hbr2x4 MODE MODE ...',
-    options: { link: text },
+    usage: 'mst --link hbr2x4 MODE MODE ... [--dsc]',
+    options: { link: text, dsc: flag },
     answer: mstCalc,
   },
   tunnel: {

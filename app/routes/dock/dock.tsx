@@ -84,8 +84,12 @@ export default function Dock({ params, actionData }: Route.ComponentProps) {
             <RouterLink to={`/sites/${plan.site.id}/runs/${view.uplink.id}`} className={`${text.link} ${text.mono}`}>
               {view.uplink.tag}
             </RouterLink>
-            {view.mode ? `: ${linkModeFacts[view.mode].name}, ${formatRate(view.payload)} each way after coding` : ''}.
-            {view.forPictures !== null && ` Pictures may hold ${formatRate(view.forPictures)} of it together.`}
+            {view.mode
+              ? `: ${linkModeFacts[view.mode].name}, ${formatRate(view.carries.payload.down)} each way after coding`
+              : ''}
+            .
+            {view.carries.forPictures !== null &&
+              ` Pictures may hold ${formatRate(view.carries.forPictures)} of it together.`}
           </Text>
           {trap && <Trap trap={trap} />}
           <Flex gap="2" align="center" mb="3" wrap="wrap">
@@ -126,17 +130,18 @@ function answerTo(view: DockView): string {
   const line = view.lines.find(({ need }) => !('name' in need) && need.id === 'one-more')
   if (!line) return ''
   if (line.grade === 'clear')
-    return `It comes up as it is, and ${formatRate(view.left.down)} toward the dock are left for data.`
+    return `It comes up as it is, and ${formatRate(view.carries.forStorage.down)} toward the dock are left for data.`
   return line.step
-    ? `It comes up at ${line.step}, which is less than it asks (${formatRate(line.wanted)}).`
-    : `It is refused: ${formatRate(line.found)} are left, and the least step needs more.`
+    ? `It comes up at ${line.step}, which is less than it asks (${formatRate(line.asked.down)}).`
+    : `It is refused: ${formatRate(line.found.down)} are left, and it needs more.`
 }
 
 function Trap({ trap }: { trap: NonNullable<ReturnType<typeof secondDisplayTrap>> }) {
   return (
     <Notice tone="tight">
       <b>The second-display trap.</b> All pictures together would have room, but the {trap.fallen.label} finds only{' '}
-      {formatRate(trap.fallen.found)}: what came up first holds {formatRate(trap.unused)} more than it sends.{' '}
+      {formatRate(trap.fallen.found[trap.fallen.way])}: what came up first holds {formatRate(trap.unused)} more than it
+      sends.{' '}
       {trap.order
         ? 'Brought up in another order all of them fit: put the smaller ones first below.'
         : 'No order of these pictures fits. Hosts that reserve by the stream would take them all; or give the first a port that speaks less.'}
@@ -165,10 +170,10 @@ function Lines({ view }: { view: DockView }) {
             <td>
               <GradeMark grade={line.grade} size="xs" />
             </td>
-            <Figure rate={line.wanted} />
-            <Figure rate={line.found} />
-            <Figure rate={line.reserved} />
-            <Figure rate={line.sends} />
+            <Figure line={line} rate="asked" />
+            <Figure line={line} rate="found" />
+            <Figure line={line} rate="held" />
+            <Figure line={line} rate="sent" />
             <td>{line.step ?? ''}</td>
           </tr>
         ))}
@@ -180,9 +185,17 @@ function Lines({ view }: { view: DockView }) {
 const wayWords = ({ need, way }: DockLine): string =>
   need.kind === 'storage' ? 'write and read' : way === 'down' ? 'toward the dock' : 'back'
 
-const Figure = ({ rate }: { rate: number }) => (
-  <td className={text.mono} title={formatBytesPerSecond(rate)}>
-    {formatRate(rate)}
+/** A figure of a line each way that it asks for. */
+const Figure = ({ line, rate }: { line: DockLine; rate: 'asked' | 'found' | 'held' | 'sent' }) => (
+  <td className={text.mono}>
+    {(['down', 'up'] as const)
+      .filter((way) => line.asked[way] > 0)
+      .map((way, at) => (
+        <span key={way} title={formatBytesPerSecond(line[rate][way])}>
+          {at > 0 && ' / '}
+          {formatRate(line[rate][way])}
+        </span>
+      ))}
   </td>
 )
 
@@ -194,13 +207,18 @@ function Left({ view }: { view: DockView }) {
       <RuledTable label="What is left for data" columns={['Left for data', 'toward the dock (writes)', 'back (reads)']}>
         <tr>
           <th scope="row">while the pictures run</th>
-          <td className={text.mono}>{both(view.left.down)}</td>
-          <td className={text.mono}>{both(view.left.up)}</td>
+          <td className={text.mono}>{both(view.carries.forStorage.down)}</td>
+          <td className={text.mono}>{both(view.carries.forStorage.up)}</td>
         </tr>
         <tr>
           <th scope="row">while they do not</th>
-          <td className={text.mono}>{both(view.idle.down)}</td>
-          <td className={text.mono}>{both(view.idle.up)}</td>
+          <td className={text.mono}>{both(view.carries.idle.down)}</td>
+          <td className={text.mono}>{both(view.carries.idle.up)}</td>
+        </tr>
+        <tr>
+          <th scope="row">beside all that is planned</th>
+          <td className={text.mono}>{both(view.carries.left.down)}</td>
+          <td className={text.mono}>{both(view.carries.left.up)}</td>
         </tr>
       </RuledTable>
       {view.supply && (
@@ -230,10 +248,9 @@ const flowColours: Record<string, string> = { picture: 'picture', camera: 'pictu
 function filling(view: DockView) {
   const gigabits = (rate: number): number => Math.round(rate / 1e7) / 100
   const ink = chartColour('ink')
-  const flows = (line: DockLine, way: 'down' | 'up'): number =>
-    line.way === way || line.need.kind === 'storage' ? gigabits(line.sends) : 0
+  const flows = (line: DockLine, way: 'down' | 'up'): number => gigabits(line.sent[way])
   const held = (line: DockLine): number =>
-    view.tunnelled && line.need.kind === 'picture' ? gigabits(line.reserved) : 0
+    view.tunnelled && line.need.kind === 'picture' ? gigabits(line.held[line.way]) : 0
   const series = view.lines.map((line, at) => ({
     type: 'bar',
     stack: 'way',
@@ -253,7 +270,7 @@ function filling(view: DockView) {
     tooltip: { trigger: 'item', valueFormatter: (value: unknown) => `${value} Gb/s` },
     xAxis: {
       type: 'value',
-      max: gigabits(Math.max(view.payload, view.forPictures ?? 0)),
+      max: gigabits(Math.max(view.carries.payload.down, view.carries.forPictures ?? 0)),
       axisLabel: { color: ink, formatter: '{value} Gb/s' },
       splitLine: { lineStyle: { color: chartColour('line') } },
     },

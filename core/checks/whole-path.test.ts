@@ -1,0 +1,267 @@
+import { describe, expect, it } from 'vitest'
+import { judge, type OneRun } from '../../tests/support/one-run'
+import { planFrom } from '../../tests/support/shorthand'
+import { dockView } from '../dock/dock'
+import type { Plan } from '../plan/plan'
+import { assess, assessAnew } from './assess'
+import type { Finding } from './checks'
+import { sentence } from './sentences'
+
+// Situations that came out wrong once, each as a person would enter it.
+
+const port = (id: string, connector: string, more: object = {}) => ({ id, name: id, connector, ...more })
+const lead = (id: string, grade: string, length: number, more: object = {}) => ({
+  id,
+  tag: id.toUpperCase(),
+  ends: [{ connector: 'type-c' }, { connector: 'type-c' }],
+  length,
+  evidence: [{ basis: 'claimed', on: '2026-01-01', grade, amps: 5 }],
+  ...more,
+})
+const run = (id: string, from: string, to: string, cable: string) => {
+  const [fromDevice, fromPort] = from.split('/')
+  const [toDevice, toPort] = to.split('/')
+  return {
+    id,
+    tag: id,
+    from: { device: fromDevice, port: fromPort },
+    to: { device: toDevice, port: toPort },
+    leads: [{ cable }],
+    route: { length: 0.3 },
+  }
+}
+const laptop = {
+  id: 'laptop',
+  name: 'Laptop',
+  kind: 'computer',
+  ports: [port('c', 'type-c', { role: 'host', usb: 'gen2x1', thunderbolt: 4 })],
+}
+const dock = {
+  id: 'dock',
+  name: 'Dock',
+  kind: 'dock',
+  ports: [
+    port('up', 'type-c', { role: 'device', usb: 'gen2x1', thunderbolt: 4 }),
+    port('d1', 'type-c', { role: 'host', usb: 'gen2x1', thunderbolt: 4 }),
+    port('d2', 'type-c', { role: 'host', usb: 'gen2x1' }),
+    port('d3', 'type-c', { role: 'host', usb: 'gen2x1' }),
+  ],
+}
+const findingsOf = (plan: Plan, need: string): readonly Finding[] =>
+  assess(plan).needs.find(({ id }) => id === need)?.findings ?? []
+const gradeOf = (plan: Plan, need: string) => assess(plan).needs.find(({ id }) => id === need)?.grade
+
+describe('storage behind a dock', () => {
+  const disk = (more: object = {}) => ({
+    id: 'disk',
+    name: 'Disk',
+    kind: 'storage',
+    ports: [port('c', 'type-c', { role: 'device', usb: 'gen2x1', thunderbolt: 4 })],
+    ...more,
+  })
+  const plan = (rate: number, more: object = {}, display: object[] = []) =>
+    planFrom({
+      devices: [
+        laptop,
+        dock,
+        disk(more),
+        {
+          id: 'screen',
+          name: 'Screen',
+          kind: 'display',
+          ports: [
+            port('c', 'type-c', {
+              role: 'device',
+              thunderbolt: 4,
+              displayport: { direction: 'in', link: 'hbr3', lanes: 4, compression: true },
+            }),
+          ],
+        },
+      ],
+      cables: [lead('c1', 'usb4-40', 0.7), lead('c2', 'usb4-40', 0.7), lead('c3', 'usb4-40', 0.7)],
+      runs: [
+        run('r1', 'laptop/c', 'dock/up', 'c1'),
+        run('r2', 'dock/d1', 'disk/c', 'c2'),
+        run('r3', 'dock/d2', 'screen/c', 'c3'),
+      ],
+      needs: [...display, { id: 'copy', kind: 'storage', from: 'laptop', to: 'disk', rate, back: 1e9 }],
+    })
+  it('meets the overhead of the tunnel also where nobody described the drive: 4500 MB/s over 40 Gb/s is too much', () => {
+    expect(gradeOf(plan(36e9), 'copy')).toBe('blocked')
+    // 20 to 25 % of overhead (common practice)
+    expect(gradeOf(plan(29e9), 'copy')).toBe('clear')
+    expect(gradeOf(plan(30e9), 'copy')).toBe('tight')
+  })
+  it('is told once for the whole path, by the run that leaves it least', () => {
+    const bands = findingsOf(plan(20e9, { disk: { write: 40e9, read: 40e9, pcie: '3x2' } }), 'copy').filter(
+      ({ check }) => check === 'storage target',
+    )
+    expect(bands).toHaveLength(1)
+    expect(bands[0]?.part.id).toBe('r2')
+  })
+  it('writes share their way with pictures, and reads do not', () => {
+    const shown = [
+      { id: 'show', kind: 'picture', from: 'laptop', to: 'dock', mode: { width: 5120, height: 2880, refresh: 60 } },
+    ]
+    // 38.8 less 22.2 leaves 16.6 toward the dock, of which 12.4 to 13.3 are there for a copy
+    expect(gradeOf(plan(14e9, {}, shown), 'copy')).toBe('blocked')
+    expect(gradeOf(plan(14e9), 'copy')).toBe('clear')
+    const reads = plan(1e9, {}, shown)
+    expect(
+      gradeOf(
+        { ...reads, needs: reads.needs.map((need) => (need.kind === 'storage' ? { ...need, back: 28e9 } : need)) },
+        'copy',
+      ),
+    ).toBe('clear')
+  })
+})
+
+describe('devices of USB 2.0 behind a faster dock', () => {
+  const cameras = (rates: number[], uplink: object = lead('c1', 'usb4-40', 0.7)) =>
+    planFrom({
+      devices: [
+        laptop,
+        dock,
+        ...rates.map((_, at) => ({
+          id: `cam${at}`,
+          name: `Camera ${at}`,
+          kind: 'camera',
+          ports: [port('c', 'type-c', { role: 'device', usb: 'usb2' })],
+        })),
+      ],
+      cables: [uplink, ...rates.map((_, at) => lead(`k${at}`, 'usb2', 1))],
+      runs: [
+        run('r0', 'laptop/c', 'dock/up', 'c1'),
+        ...rates.map((_, at) => run(`r${at + 1}`, `dock/d${at + 2}`, `cam${at}/c`, `k${at}`)),
+      ],
+      needs: rates.map((rate, at) => ({ id: `n${at}`, kind: 'camera', from: `cam${at}`, to: 'laptop', rate })),
+    })
+  it('share 480 Mb/s, whatever the uplink has beside it (USB 3.2, from memory)', () => {
+    expect(['n0', 'n1'].map((need) => gradeOf(cameras([200e6, 150e6]), need))).not.toContain('blocked')
+    expect(['n0', 'n1'].map((need) => gradeOf(cameras([250e6, 250e6]), need))).toContain('blocked')
+  })
+  it('need the USB 2.0 pair of the uplink, which an optical lead may not have', () => {
+    const plan = cameras([100e6], lead('c1', 'usb4-40', 5, { construction: 'optical' }))
+    const [found] = findingsOf(plan, 'n0').filter(({ grade }) => grade === 'blocked')
+    expect(found && sentence(found)).toContain('brings no USB 2.0 pair')
+    expect(found?.part.id).toBe('c1')
+  })
+})
+
+describe('pictures', () => {
+  const host: OneRun['from'] = {
+    connector: 'type-c',
+    role: 'host',
+    usb: 'gen2x2',
+    displayport: { direction: 'out', link: 'hbr2', lanes: 4, compression: false },
+  }
+  const display: OneRun['to'] = {
+    kind: 'display',
+    connector: 'type-c',
+    role: 'device',
+    usb: 'gen2x2',
+    displayport: { direction: 'in', link: 'hbr2', lanes: 4, compression: false },
+  }
+  const fullHd = { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' } as const
+  it('Gen 2x2 beside a picture falls to 10 Gb/s: one lane is left (pin assignment D, from memory)', () => {
+    const { run } = judge({
+      from: host,
+      to: display,
+      leads: [{ grade: 'usb4-40', length: 0.8 }],
+      need: { kind: 'picture', mode: fullHd },
+      alsoNeed: [{ kind: 'data', rate: 20e9 }],
+    })
+    expect(run.findings.find(({ check }) => check === 'rate')).toMatchObject({ grade: 'blocked', have: 10e9 })
+  })
+  const hdmi = (direction: 'in' | 'out', level: 'tmds-10.2' | 'tmds-18' | 'tmds-4.95') =>
+    ({ connector: 'hdmi', hdmi: { direction, level, compression: false } }) as const
+  const hdmiLead = { ends: ['hdmi', 'hdmi'], grade: 'hdmi-18', length: 2 } as OneRun['leads'][number]
+  it('one HDMI link carries one picture (from memory)', () => {
+    const { run, words } = judge({
+      from: hdmi('out', 'tmds-18'),
+      to: hdmi('in', 'tmds-18'),
+      leads: [hdmiLead],
+      need: { kind: 'picture', mode: fullHd },
+      alsoNeed: [{ kind: 'picture', mode: fullHd }],
+    })
+    expect(run.grade).toBe('blocked')
+    expect(words).toContain('carries one picture')
+  })
+  it('DVI carries RGB only (from memory)', () => {
+    const dvi = (direction: 'in' | 'out') => ({ ...hdmi(direction, 'tmds-4.95'), connector: 'dvi' }) as const
+    const over = (chroma: '444' | '420') =>
+      judge({
+        from: dvi('out'),
+        to: dvi('in'),
+        leads: [{ ...hdmiLead, ends: ['dvi', 'dvi'] }],
+        need: { kind: 'picture', mode: { ...fullHd, chroma } },
+      }).run.grade
+    expect([over('444'), over('420')]).toEqual(['clear', 'blocked'])
+  })
+  it('an active HDMI lead goes as far as a passive one at 165 MHz', () => {
+    const at = (length: number, construction: 'passive' | 'active') =>
+      judge({
+        from: hdmi('out', 'tmds-18'),
+        to: hdmi('in', 'tmds-18'),
+        leads: [{ ...hdmiLead, length, construction }],
+        need: { kind: 'picture', mode: fullHd },
+        route: 10,
+      }).run.grade
+    expect(at(15, 'active')).toBe(at(15, 'passive'))
+    expect(at(15, 'active')).toBe('clear')
+  })
+  it('how a host holds room is a fact of its port where it is known, and what is held beside what is sent is said', () => {
+    const twoScreens = (reserves: object) =>
+      planFrom({
+        devices: [{ ...laptop, ports: laptop.ports.map((each) => ({ ...each, ...reserves })) }, dock],
+        cables: [lead('c1', 'usb4-40', 0.7)],
+        runs: [run('r1', 'laptop/c', 'dock/up', 'c1')],
+        needs: ['one', 'two'].map((id) => ({
+          id,
+          kind: 'picture',
+          from: 'laptop',
+          to: 'dock',
+          mode: { ...fullHd, width: 3840, height: 2160 },
+        })),
+      })
+    expect(gradeOf(twoScreens({}), 'two')).toBe('blocked')
+    expect(gradeOf(twoScreens({ reserves: 'stream' }), 'two')).toBe('clear')
+    const words = findingsOf(twoScreens({}), 'one')
+      .map((finding) => sentence(finding))
+      .join(' ')
+    expect(words).toContain('25.92 Gb/s are held for it')
+    // the dock's page reads the same
+    const view = dockView(assessAnew(twoScreens({})), 'dock')
+    expect(view?.lines.map(({ grade }) => grade)).toEqual(['clear', 'blocked'])
+  })
+})
+
+describe('leads of one run', () => {
+  it('lie one behind the other in a conduit: the thickest fills it', () => {
+    const inConduit = (...thickness: number[]) =>
+      judge({
+        from: { connector: 'type-a', role: 'host', usb: 'usb2' },
+        to: { connector: 'type-b', role: 'device', usb: 'usb2' },
+        leads: thickness.map((each, at) => ({
+          grade: 'usb2',
+          length: 1,
+          ends: at === thickness.length - 1 ? ['type-a', 'type-b'] : ['type-a', 'type-a socket'],
+          more: { thickness: each },
+        })),
+        path: { conduit: { inner: 8 } },
+      }).finding('surroundings')
+    expect(inConduit(5, 5)).toMatchObject({ grade: 'note' })
+    expect(inConduit(5, 6)).toMatchObject({ grade: 'blocked' })
+  })
+  it('a 1 m passive extension may stand before the own lead of a device (common practice)', () => {
+    const { run } = judge({
+      from: { connector: 'type-a', role: 'host', usb: 'gen1x1' },
+      to: { connector: 'type-b', role: 'device', usb: 'gen1x1' },
+      leads: [
+        { grade: 'gen1', length: 1, ends: ['type-a', 'type-a socket'] },
+        { grade: 'gen1', length: 1.8, ends: ['type-a', 'type-b'] },
+      ],
+    })
+    expect(run.mode).toBe('gen1x1')
+  })
+})
