@@ -1,9 +1,9 @@
 import { situationOf } from '../checks/situation'
 import { endOf } from '../checks/storage-target'
+import { powerLink } from '../link/power-link'
 import { learnedOfOne, learntOfCable } from '../observe/learned'
 import { type Learnt, NOTHING_LEARNT } from '../observe/learnt'
 import { type SiteIndex, socketAt } from '../plan/site-index'
-import { negotiate } from '../power/negotiate'
 import { ALLOWED_DROP, GROUND_WIRES, wireDrop } from '../power/wire'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Volts, Watts } from '../quantity/watts'
@@ -71,8 +71,7 @@ export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Predi
       return { kind: 'rate', low: band.low, high: band.high }
     }
     case 'watts': {
-      const leads = laid.leads.map(({ known }) => ({ amps: known.amps.value, volts: known.volts.value }))
-      const { watts } = negotiate(laid.from.port, leads, laid.to.port.accepts)
+      const { watts } = powerLink(site, laid, 'down')
       return { kind: 'watts', watts: Math.min(watts, laid.to.port.takes ?? watts) }
     }
     case 'picture': {

@@ -1,6 +1,8 @@
 import { isWornInArea } from '../headset/area'
 import { isOddlySlow } from '../link/copied'
 import { factsOf, knownOf, socketInUse } from '../link/lay'
+import { needsMains } from '../link/mains'
+import { besideWatts, drawnBy, fedBy } from '../link/power-link'
 import { ranHotOfKind, tellsOfKind } from '../link/record'
 import { wasTried } from '../observe/known'
 import { learntOfCable, runRecords } from '../observe/learned'
@@ -10,6 +12,7 @@ import {
   devicesByPlace,
   leadCable,
   portKey,
+  portsInUse,
   type SiteIndex,
   type Socket,
   sharesSection,
@@ -53,8 +56,10 @@ export type Aspect = {
   leadsUnlike?(asked: RunToJudge): Iterable<string>
   /** It is compared for each run with each lead, and never taken as alike. */
   isPairwise?: true
-  /** What changes it: a run in any way, a run's ends or its turn among others, what was seen of a run, a device, a place, a pathway, a kind, a cable. */
-  bears?: Partial<Record<'run' | 'joined' | 'runSeen' | 'device' | 'place' | 'pathway' | 'kind' | 'cable', Bears>>
+  /** What changes it: a run in any way, a run's ends or its turn among others, what was seen of a run, a device, a place, a pathway, a kind, a cable, a need. */
+  bears?: Partial<
+    Record<'run' | 'joined' | 'runSeen' | 'device' | 'place' | 'pathway' | 'kind' | 'cable' | 'need', Bears>
+  >
 }
 
 const endsOf = (index: SiteIndex, { from, to }: Run): Socket[] => [from, to].map((address) => socketAt(index, address))
@@ -106,17 +111,85 @@ const ends: Aspect = {
   },
 }
 
-/** Mains where a run ends: leads are fed there. */
-const mains: Aspect = {
+/** Mains where a run ends, and whether the devices there need it: leads are fed there. */
+export const mains: Aspect = {
   name: 'mains',
   ofRun: ({ index, run }) =>
-    endsOf(index, run).map(({ device }) => (device.place ? index.places.get(device.place)?.mains : null)),
+    endsOf(index, run).map(({ device }) => [
+      device.place ? index.places.get(device.place)?.mains : null,
+      needsMains(device),
+      // it is told by its place where it has one
+      device.place === undefined,
+    ]),
   bears: {
     place: either((index, id) =>
       (devicesByPlace(index.plan.devices).get(id) ?? []).flatMap((device) => runsAt(index, device.id)),
     ),
   },
 }
+
+/** Devices that live on what others bring them: whoever hangs on one hears of what feeds it, and of what else does. */
+const passesPower = (index: SiteIndex, id: string): boolean => {
+  const device = index.devices.get(id)
+  return device?.busPowered === true || device?.keeps !== undefined
+}
+
+/** The runs at some devices, and on through those that live on what they are fed. */
+function fedTogether(index: SiteIndex, devices: Iterable<string>): Run[] {
+  const seen = new Set<string>()
+  const runs = new Set<Run>()
+  const waiting = [...devices]
+  for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
+    if (seen.has(at)) continue
+    seen.add(at)
+    for (const run of runsAt(index, at)) {
+      runs.add(run)
+      for (const { device } of [run.from, run.to])
+        if (passesPower(index, at) || passesPower(index, device)) waiting.push(device)
+    }
+  }
+  return [...runs]
+}
+const fedBeside = (index: SiteIndex, runs: Iterable<Run | undefined>): Run[] =>
+  fedTogether(
+    index,
+    [...runs].flatMap((run) => (run ? [run.from.device, run.to.device] : [])),
+  )
+
+/** What feeds the devices at both ends beside the run: a hub that has no supply, and a second charger. */
+export const feeds: Aspect = {
+  name: 'feeds',
+  ofRun: ({ index, run, crossed }) => [
+    ...[run.from, run.to].map(({ device }) => {
+      const hub = passesPower(index, device) ? index.devices.get(device) : undefined
+      return hub ? [hub.keeps, hub.busPowered, fedBy(index, run, hub), drawnBy(index, hub)] : null
+    }),
+    crossed.map(({ need }) => (need.kind === 'power' ? besideWatts(index, run, need.to) : null)),
+    endsOf(index, run).map((end) => [needsMains(end.device), portsBeside(index, end)]),
+  ],
+  bears: {
+    run: either((index, id) => fedBeside(index, [index.runs.get(id)])),
+    runSeen: either((index, id) => fedBeside(index, [index.runs.get(id)])),
+    joined: either((index, id) => fedBeside(index, [index.runs.get(id)])),
+    device: either((index, id) => fedTogether(index, [id])),
+    place: either((index, id) =>
+      fedTogether(
+        index,
+        (devicesByPlace(index.plan.devices).get(id) ?? []).map((device) => device.id),
+      ),
+    ),
+    cable: either((index, id) => fedBeside(index, [index.runOf.get(id)])),
+    kind: either((index, id) => fedBeside(index, withKind(index, id))),
+    need: either((index, id) => {
+      const need = index.needs.get(id)
+      return need ? fedTogether(index, [need.from, need.to]) : []
+    }),
+  },
+}
+
+/** The names of the ports that share a pool with one. */
+const portsBeside = (index: SiteIndex, { device }: Socket): unknown =>
+  device.pool ? portsInUse(index, device).map(({ name }) => name) : null
 
 /** What crosses the run. Which needs do is worked out with their paths. */
 const crossings: Aspect = {

@@ -131,7 +131,8 @@ export function crossingsOn(
       const lastMile = way === 'down' ? at === steps.length - 1 : at === 0
       const list = crossings.get(run.id)
       const usb2 = !lastMile && speaksOnPair(need) && isUsb2Beyond(index, steps, at)
-      const crossing: Crossing = { need, way, lastMile, ends, hubs, usb2, disk }
+      const kept = need.kind === 'power' ? keptBeyond(index, steps, at) : 0
+      const crossing: Crossing = { need, way, lastMile, ends, hubs, usb2, disk, kept }
       if (list) list.push(crossing)
       else crossings.set(run.id, [crossing])
     }
@@ -142,6 +143,12 @@ export function crossingsOn(
 /** The disk that a storage need writes to and reads from, where it was described. */
 const diskOf = (index: SiteIndex, { from, to }: Need): Crossing['disk'] =>
   index.devices.get(to)?.disk ?? index.devices.get(from)?.disk
+
+/** What hubs without a supply keep of the power that goes over a run of a path, further on. */
+const keptBeyond = (index: SiteIndex, steps: readonly Step[], at: number): Watts =>
+  steps
+    .slice(at, -1)
+    .reduce((sum, { run, way }) => sum + (index.devices.get(run[way === 'down' ? 'to' : 'from'].device)?.keeps ?? 0), 0)
 
 const speaksOnPair = ({ kind }: Need): boolean => kind !== 'picture' && kind !== 'power'
 

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { type BatteryCourse, batteryCourse, headsetSource } from '../headset/headset'
-import { arriving } from '../link/supply'
+import { arrivesAt, powerLink } from '../link/power-link'
 import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
 import { formatWatts } from '../quantity/watts'
-import { batteries } from './aspects'
+import { batteries, feeds, wire } from './aspects'
 import { check, reason } from './check'
 import type { Verdict } from './finding'
 import { portPart } from './situation'
@@ -34,14 +34,15 @@ export const batteryCheck = check({
     }),
   },
   remedies: ['stronger-supply'],
-  reads: [batteries],
+  reads: [batteries, feeds, wire],
   source: headsetSource,
-  *find({ laid, crossings }) {
+  *find({ index, laid, crossings }) {
     const { battery } = laid.to.device
     if (!battery || laid.leads.length === 0) return
     for (const { need, lastMile } of crossings) {
       if (need.kind !== 'headset' || !lastMile) continue
-      const taken = Math.min(arriving(laid, laid.from, laid.to).watts, laid.to.port.takes ?? Number.POSITIVE_INFINITY)
+      const link = powerLink(index, laid, 'down')
+      const taken = arrivesAt(link, Math.min(link.watts, laid.to.port.takes ?? link.watts)).watts
       const course = batteryCourse({ capacity: battery.wattHours, draw: battery.draw, supply: taken })
       const grade = gradeOf(course, need.hours)
       yield {

@@ -1,15 +1,12 @@
 import { z } from 'zod'
 import type { LaidLead } from '../link/lay'
-import { arriving } from '../link/supply'
+import { HUB_OWN_WATTS, powerLink } from '../link/power-link'
 import { atLeast } from '../quantity/limit'
 import { formatWatts } from '../quantity/watts'
 import { commonPractice } from '../standards/source'
-import { busPower } from './aspects'
+import { busPower, feeds } from './aspects'
 import { check, reason } from './check'
 import { portPart, wantedWatts } from './situation'
-
-/** What a hub, or the hub chip of an active lead, takes where its data sheet does not say: one unit load of 100 mA at 5 V (USB 2.0 §7.2.1). */
-const HUB_OWN_WATTS = 0.5
 
 /** A hub without a supply of its own, and an active lead that is not fed, live on the bus with all that hangs behind them. */
 export const busBudgetCheck = check({
@@ -29,9 +26,9 @@ export const busBudgetCheck = check({
     ),
   },
   remedies: ['powered-hub', 'powered-far-end'],
-  reads: [busPower],
+  reads: [busPower, feeds],
   source: commonPractice('a hub without a supply, and an unfed active lead, live on what the uplink gives'),
-  *find({ laid, crossings }) {
+  *find({ index, laid, crossings }) {
     const { device, port } = laid.to
     if (laid.leads.length === 0) return
     const hungry = laid.leads.filter(livesOnTheBus).length
@@ -40,7 +37,7 @@ export const busBudgetCheck = check({
     )
     const atEnd = crossings.flatMap((crossing) => (crossing.need.kind === 'power' ? [] : (wantedWatts(crossing) ?? [])))
     if (!device.busPowered && (hungry === 0 || atEnd.length === 0)) return
-    const have = arriving(laid, laid.from, laid.to).watts
+    const have = powerLink(index, laid, 'down').watts
     const own = device.busPowered ? (port.takes ?? HUB_OWN_WATTS) : 0
     const need = [...behind, ...atEnd].reduce((sum, watts) => sum + watts, own + hungry * HUB_OWN_WATTS)
     const enough = atLeast(have, need)

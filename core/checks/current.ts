@@ -1,13 +1,15 @@
 import { z } from 'zod'
-import { arriving } from '../link/supply'
+import { arrivesAt, besideWatts, type PowerLink, type PowerWay, powerLink } from '../link/power-link'
 import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
 import { formatWatts, type Watts } from '../quantity/watts'
+import { isOlderPlug } from '../standards/connectors'
 import { commonPractice } from '../standards/source'
+import { feeds } from './aspects'
 import { check, type Found, reason } from './check'
-import { type Caution, type Grade, momentFigure, wattsFigure } from './finding'
+import { type Caution, type Grade, momentFigure, type Part, wattsFigure } from './finding'
 import { type Crossing, leadPart, portPart, runPart, type Situation, wantedWatts } from './situation'
-import { dayOf } from './wording'
+import { dayOf, listed } from './wording'
 
 /** What too few watts come to. */
 const shortOfWatts = (charging: boolean, grade: Grade): string =>
@@ -16,26 +18,42 @@ const shortOfWatts = (charging: boolean, grade: Grade): string =>
 const reasons = {
   power: reason(
     {
-      limit: z.enum(['supply', 'lead', 'device']),
+      limit: z.enum(['supply', 'lead', 'plug', 'device', 'pool', 'fed']),
       amps: z.number(),
       volts: z.number(),
       unmarked: z.boolean(),
       charging: z.boolean(),
+      offered: wattsFigure.describe('What the supply gives alone'),
+      sharers: z.array(z.string()).describe('Other ports of the supply that are in use'),
+      lost: wattsFigure.nullable().describe('Watts lost in the wire, where somebody knows it'),
     },
-    ({ limit, amps, volts, unmarked, charging }, { label, grade, have, need }) => {
+    ({ limit, amps, volts, unmarked, charging, offered, sharers, lost }, { label, grade, have, need }) => {
       const there = formatWatts(have)
       const asked = `${formatWatts(need)} are asked`
       const arrive = `${asked} and ${there} ${have === 0 ? 'arrives' : 'arrive'}`
       const level = `${decimal(volts, 1)} V x ${decimal(amps, 2)} A`
+      const less = lost === null || lost < 0.05 ? '' : `, less ${formatWatts(lost)} in the wire`
       // asked as the grade asks it: 20 V x 5.75 A is a hair less than 115 W
-      if (atLeast(have, need)) return `${asked} and ${there} can arrive (${level}).`
+      if (atLeast(have, need)) return `${asked} and ${there} can arrive (${level}${less}).`
       const effect = shortOfWatts(charging, grade)
-      if (limit === 'device') return `${arrive}: ${label} does not accept the higher levels of this supply; ${effect}.`
-      if (limit === 'supply') return `${asked} and ${label} gives ${there} at most (${level}); ${effect}.`
-      const mark = unmarked
-        ? `${label} has no 5 A mark, and an unmarked lead carries 3 A at most`
-        : `${label} is marked for ${decimal(amps, 1)} A`
-      return `${arrive} (${level}): ${mark}; ${effect}.`
+      switch (limit) {
+        case 'device':
+          return `${arrive}: ${label} does not accept the higher levels of this supply; ${effect}.`
+        case 'supply':
+          return `${asked} and ${label} gives ${there} at most (${level}); ${effect}.`
+        case 'plug':
+          return `${arrive} (${level}): ${label} has an older plug, over which 5 V come and nothing more is negotiated; ${effect}.`
+        case 'pool':
+          return `${asked}, and ${label} gives ${there} while ${listed(sharers)} ${sharers.length === 1 ? 'is' : 'are'} in use too; alone it gives ${formatWatts(offered)}; ${effect}.`
+        case 'fed':
+          return `${asked}, and ${label} has no supply of its own: ${there} are left of what it is fed; ${effect}.`
+        case 'lead': {
+          const mark = unmarked
+            ? `${label} has no 5 A mark, and an unmarked lead carries 3 A at most`
+            : `${label} is marked for ${decimal(amps, 1)} A`
+          return `${arrive} (${level}): ${mark}; ${effect}.`
+        }
+      }
     },
   ),
   'lead-without-power': reason({ optical: z.boolean() }, ({ optical }, { label }) =>
@@ -44,6 +62,12 @@ const reasons = {
       : `${label} carries no power; the device would have none.`,
   ),
   'no-supply': reason({}, (_, { label }) => `${label} gives no power.`),
+  'supply-without-mains': reason({}, (_, { label }) => `${label} needs mains, and there is none where it stands.`),
+  'stronger-beside': reason(
+    { watts: wattsFigure },
+    ({ watts }) =>
+      `Another run brings ${formatWatts(watts)}, and of two supplies the device takes the stronger. What comes over this one is not used.`,
+  ),
   'watts-seen': reason(
     { at: momentFigure, by: z.enum(['run', 'lead']), charging: z.boolean() },
     ({ at, by, charging }, { label, grade, have, need }) =>
@@ -55,7 +79,16 @@ const reasons = {
       `${label} let only ${formatWatts(watts)} through on another charger on ${dayOf(at)}. Measure it on this one: a limit may belong to one charger and one device.`,
   ),
 }
-const REMEDIES = ['powered-far-end', 'other-lead', 'other-port', 'test-it', 'marked', 'stronger-supply'] as const
+const REMEDIES = [
+  'powered-far-end',
+  'other-lead',
+  'other-port',
+  'test-it',
+  'marked',
+  'stronger-supply',
+  'c-to-c-lead',
+  'mains-there',
+] as const
 type Power = Found<typeof reasons, (typeof REMEDIES)[number]>
 
 /** The watts a need asks arrive: as much as the supply gives and the lead's current mark allows. */
@@ -63,7 +96,7 @@ export const currentCheck = check({
   name: 'current',
   reasons,
   remedies: REMEDIES,
-  reads: [],
+  reads: [feeds],
   source: commonPractice('no mark, no more than 3 A: 60 W; a 5 A mark 100 W; an extended range mark 240 W'),
   *find(situation) {
     if (situation.laid.leads.length === 0) return
@@ -74,49 +107,38 @@ export const currentCheck = check({
   },
 })
 
-function powerFor({ laid, policy }: Situation, { need, way }: Crossing, wanted: Watts): Power {
-  const charging = need.kind === 'power'
-  // bus power goes from host to device whichever way the data flows; a supply feeds the way its need says
-  const [giver, taker] = charging && way === 'up' ? [laid.to, laid.from] : [laid.from, laid.to]
-  const leads = laid.leads.map((lead) => ({ lead, amps: lead.known.amps.value, volts: lead.known.volts.value }))
-  const supply = arriving(laid, giver, taker)
-  const bare = { needId: need.id, measured: { have: supply.watts, need: wanted, unit: 'W' } } as const
+/** The way power goes for a need: bus power from host to device whichever way the data flows, a supply the way its need says. */
+export const powerWayOf = ({ need, way }: Crossing): PowerWay => (need.kind === 'power' ? way : 'down')
 
-  const dead = leads.find(({ amps }) => amps === 0)
-  if (dead && supply.seen === null)
-    return {
-      ...bare,
-      grade: 'blocked',
-      part: leadPart(dead.lead),
-      reason: { code: 'lead-without-power', optical: dead.lead.cable.construction === 'optical' },
-      remedies: [{ code: 'powered-far-end' }, { code: 'other-lead' }],
-    }
-  if (supply.level === null && supply.limit !== 'device' && supply.seen === null)
-    return {
-      ...bare,
-      grade: 'blocked',
-      part: portPart(giver),
-      reason: { code: 'no-supply' },
-      remedies: [{ code: 'other-port' }, { code: 'powered-far-end' }],
-    }
-  const weakest = leads.reduce((weak, next) => (next.amps * next.volts < weak.amps * weak.volts ? next : weak))
-  const enough = atLeast(supply.watts, wanted)
-  const charges = charging && atLeast(supply.watts, wanted * policy.chargeAtLeast)
+function powerFor(situation: Situation, crossing: Crossing, wanted: Watts): Power {
+  const { index, laid, policy } = situation
+  const { need } = crossing
+  const charging = need.kind === 'power'
+  const link = powerLink(index, laid, powerWayOf(crossing))
+  const bare = { needId: need.id, measured: { have: link.watts, need: wanted, unit: 'W' } } as const
+  const nothing = nothingFrom(link)
+  const enough = nothing === null && atLeast(link.watts, wanted)
+  const beside = charging && !enough ? besideWatts(index, laid.run, need.to) : 0
+  if (beside > link.watts && atLeast(beside, wanted))
+    return { ...bare, grade: 'note', part: runPart(laid.run), reason: { code: 'stronger-beside', watts: beside } }
+  if (nothing) return { ...bare, grade: 'blocked', ...nothing }
+
+  const charges = charging && atLeast(link.watts, wanted * policy.chargeAtLeast)
   const grade = enough ? 'clear' : charges ? 'tight' : 'blocked'
   const caution = cautionFor(wanted)
-  if (supply.seen) {
-    const { reading, lead } = supply.seen
+  if (link.seen) {
+    const { reading, lead } = link.seen
     return {
       ...bare,
       grade,
       part: lead ? leadPart(lead) : runPart(laid.run),
       reason: { code: 'watts-seen', at: reading.at, by: lead ? 'lead' : 'run', charging },
       remedies: enough ? [] : [{ code: lead ? 'other-lead' : 'test-it' }],
-      source: supply.source,
+      source: link.source,
       caution,
     }
   }
-  const { elsewhere } = supply
+  const { elsewhere, limit } = link
   if (enough && elsewhere && !atLeast(Math.max(elsewhere.reading.watts, elsewhere.shown), wanted))
     return {
       ...bare,
@@ -126,24 +148,81 @@ function powerFor({ laid, policy }: Situation, { need, way }: Crossing, wanted: 
       remedies: [{ code: 'test-it' }],
       caution,
     }
-  const remedies: NonNullable<Power['remedies']>[number][] = []
-  if (!enough && supply.limit === 'lead') remedies.push({ code: 'marked', amps: 5, volts: wanted > 100 ? 50 : 20 })
-  if (!enough && !atLeast(supply.offered, wanted)) remedies.push({ code: 'stronger-supply', watts: wanted })
+  const weakest = weakestLead(link)
+  const { known, volts, watts, amps } = arrivesAt(link, wanted)
   return {
     ...bare,
     grade,
-    part: supply.limit === 'lead' ? leadPart(weakest.lead) : portPart(supply.limit === 'device' ? taker : giver),
+    part: partOf(link),
     reason: {
       code: 'power',
-      limit: supply.limit === 'seen' ? 'supply' : supply.limit,
-      amps: supply.level?.amps ?? 0,
-      volts: supply.level?.volts ?? 0,
-      unmarked: weakest.lead.known.amps.basis === 'assumed',
+      limit: limit === 'seen' || limit === 'mains' ? 'supply' : limit,
+      amps: link.level?.amps ?? 0,
+      volts: link.level?.volts ?? 0,
+      unmarked: weakest?.known.amps.basis === 'assumed',
       charging,
+      offered: link.offered,
+      sharers: [...link.sharers],
+      lost: known && volts > 0 ? (link.level?.volts ?? 0) * amps - watts : null,
     },
-    remedies,
+    remedies: enough ? [] : [...remediesFor(link, wanted)],
     caution,
   }
+}
+
+const weakestLead = ({ leads }: PowerLink) =>
+  [...leads].sort(
+    (one, other) => one.known.amps.value * one.known.volts.value - other.known.amps.value * other.known.volts.value,
+  )[0]
+
+/** Why nothing at all comes over a link; null where something does. */
+function nothingFrom(link: PowerLink): Pick<Power, 'part' | 'reason' | 'remedies'> | null {
+  if (link.seen !== null) return null
+  if (link.limit === 'mains')
+    return {
+      part: portPart(link.giver),
+      reason: { code: 'supply-without-mains' },
+      remedies: [{ code: 'mains-there' }, { code: 'other-port' }],
+    }
+  const dead = link.leads.find(({ known }) => known.amps.value === 0)
+  if (dead)
+    return {
+      part: leadPart(dead),
+      reason: { code: 'lead-without-power', optical: dead.cable.construction === 'optical' },
+      remedies: [{ code: 'powered-far-end' }, { code: 'other-lead' }],
+    }
+  if (link.level === null && link.limit !== 'device' && link.limit !== 'fed')
+    return {
+      part: portPart(link.giver),
+      reason: { code: 'no-supply' },
+      remedies: [{ code: 'other-port' }, { code: 'powered-far-end' }],
+    }
+  return null
+}
+
+/** The part that keeps the watts from being more. */
+function partOf(link: PowerLink): Part {
+  const { limit, giver, taker, leads } = link
+  if (limit === 'device') return portPart(taker)
+  if (limit === 'plug') {
+    const older = leads.find(({ cable }) => cable.ends.some(({ connector }) => isOlderPlug(connector)))
+    return older ? leadPart(older) : portPart(giver)
+  }
+  const weakest = limit === 'lead' ? weakestLead(link) : undefined
+  return weakest ? leadPart(weakest) : portPart(giver)
+}
+
+/** What would bring more over a link. */
+function* remediesFor(
+  { limit, offered, giver, taker, sharers }: PowerLink,
+  wanted: Watts,
+): Iterable<NonNullable<Power['remedies']>[number]> {
+  const bothC = giver.port.connector === 'type-c' && taker.port.connector === 'type-c'
+  if (limit === 'lead') yield { code: 'marked', amps: 5, volts: wanted > 100 ? 50 : 20 }
+  if (limit === 'plug' && bothC) yield { code: 'c-to-c-lead' }
+  if (limit === 'pool' && sharers.length > 0 && atLeast(offered, wanted)) yield { code: 'other-port' }
+  if (!atLeast(offered, wanted) || limit === 'pool' || limit === 'fed' || (limit === 'plug' && !bothC))
+    yield { code: 'stronger-supply', watts: wanted }
 }
 
 const cautionFor = (watts: Watts): Caution | undefined =>

@@ -1,38 +1,67 @@
 import { z } from 'zod'
-import { hasMains } from '../link/lay'
+import { mainsAt, needsMains } from '../link/mains'
 import { commonPractice } from '../standards/source'
+import { mains } from './aspects'
 import { check, reason } from './check'
-import { leadPart } from './situation'
+import { leadPart, portPart } from './situation'
 
-/** An active lead that needs a supply at its far end finds mains there. */
+const mainsFigure = z.enum(['there', 'none', 'not known'])
+const mainsWords = {
+  there: 'There is mains there.',
+  none: 'There is no mains there.',
+  'not known': 'Nobody has said yet whether there is mains there.',
+} as const
+
+/** What needs a supply of its own finds mains where it needs it: leads that are fed, and chargers, docks, powered hubs and extender ends. */
 export const farEndPowerCheck = check({
   name: 'far-end power',
   reasons: {
     'far-end-power': reason(
-      { required: z.boolean(), mains: z.boolean(), place: z.string() },
-      ({ required, mains, place }, { label }) =>
-        `${label} ${required ? 'needs' : 'may need'} its own supply at ${place}. There ${mains ? 'is mains' : 'is no mains'} there.`,
+      { required: z.boolean(), mains: mainsFigure, place: z.string() },
+      ({ required, mains: there, place }, { label }) =>
+        `${label} ${required ? 'needs' : 'may need'} its own supply at ${place}. ${mainsWords[there]}`,
+    ),
+    'device-mains': reason(
+      { mains: mainsFigure, place: z.string() },
+      ({ mains: there, place }, { label }) => `${label} needs a supply at ${place}. ${mainsWords[there]}`,
     ),
   },
-  remedies: ['other-lead'],
-  reads: [],
+  remedies: ['other-lead', 'mains-there'],
+  reads: [mains],
   source: commonPractice(
     'active leads and extenders with a supply of their own; many work without, plan for it where the device draws more',
   ),
   *find({ laid, index }) {
-    const place = index.places.get(laid.to.device.place ?? '')
-    const mains = hasMains(index, laid.to)
     for (const lead of laid.leads) {
       if (lead.cable.feed === 'bus') continue
+      const end = lead.cable.feedEnd === 'host' ? laid.from : laid.to
+      const there = mainsAt(index, end)
       const required = lead.cable.feed === 'required'
-      const missing = required && !mains
+      const missing = required && there === 'none'
       yield {
         grade: missing ? 'blocked' : 'note',
         part: leadPart(lead),
-        reason: { code: 'far-end-power', required, mains, place: place?.name ?? laid.to.device.name },
+        reason: { code: 'far-end-power', required, mains: there, place: placeName(index, end.device) },
         remedies: missing ? [{ code: 'other-lead' }] : [],
-        caution: mains ? 'approved-supply' : undefined,
+        caution: there === 'none' ? undefined : 'approved-supply',
+      }
+    }
+    for (const end of [laid.from, laid.to]) {
+      const there = mainsAt(index, end)
+      // a device that nobody has placed yet is not asked for its mains
+      if (!needsMains(end.device) || there === 'there' || end.device.place === undefined) continue
+      yield {
+        grade: there === 'none' ? 'blocked' : 'note',
+        part: portPart(end),
+        reason: { code: 'device-mains', mains: there, place: placeName(index, end.device) },
+        remedies: [{ code: 'mains-there' }],
+        caution: 'approved-supply',
       }
     }
   },
 })
+
+const placeName = (
+  { places }: Parameters<typeof mainsAt>[0],
+  { place, name }: { place?: string | undefined; name: string },
+): string => places.get(place ?? '')?.name ?? name

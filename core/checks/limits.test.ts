@@ -66,9 +66,11 @@ describe('a figure exactly at its limit is clear, a hair beyond is not, and roun
           ends: at === lengths.length - 1 ? ['type-a', 'type-b'] : ['type-a', 'type-a socket'],
         })),
       }).run.mode
-    // 0.1 + 0.2 of the metre that an extension reaches, 2.1 of the 3 m of the last lead
-    expect(chain(0.1, 0.2, 2.1)).toBe('gen1x1')
-    expect(chain(0.1, 0.2, 2.1 + 1e-6)).toBe('usb2')
+    // extensions before a lead share its 3 m with it, and one metre among themselves
+    expect(chain(0.1, 0.2, 2.7)).toBe('gen1x1')
+    expect(chain(0.1, 0.2, 2.7 + 1e-6)).toBe('usb2')
+    expect(chain(0.3, 0.7, 1)).toBe('gen1x1')
+    expect(chain(0.3, 0.7 + 1e-6, 1)).toBe('usb2')
   })
 })
 

@@ -198,7 +198,10 @@ const bearingOf = (site: Between, marked: Marked, by: readonly Aspect[]): Bearin
       ask('joined', id)
     },
     onlyRun: (id) => ask('runSeen', id),
-    need: (id) => void marked.needs.add(id),
+    need(id) {
+      marked.needs.add(id)
+      ask('need', id)
+    },
   }
 }
 
@@ -227,6 +230,7 @@ const sameCrossing = (one: Crossing, other: Crossing): boolean =>
   one.hubs === other.hubs &&
   one.usb2 === other.usb2 &&
   one.disk === other.disk &&
+  one.kept === other.kept &&
   one.ends?.link === other.ends?.link &&
   one.ends?.lanes === other.ends?.lanes &&
   one.ends?.compression === other.ends?.compression

@@ -52,6 +52,8 @@ export const remedies = {
   'powered-far-end': always('Feed the device at its own end, or take a lead that carries power.'),
   'feed-lead': always('Feed the lead at its far end, where it reaches further; plan for mains there.'),
   'stronger-supply': remedy({ watts: z.number() }, ({ watts }) => `Take a supply of ${formatWatts(watts)} or more.`),
+  'c-to-c-lead': always('Take a lead with type-C plugs at both ends: only there more than 5 V is negotiated.'),
+  'mains-there': always('Bring mains to it, or move it to where there is some.'),
   'turn-round': always('Turn it round.'),
   'two-way-lead': always('Take a lead made for both directions.'),
   'other-lead': always('Take another lead.'),

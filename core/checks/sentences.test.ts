@@ -41,13 +41,16 @@ const rate = (rest: Partial<Extract<Reason, { code: 'rate' }>> = {}): Reason => 
   held: null,
   ...rest,
 })
-const power = (limit: 'supply' | 'lead' | 'device', rest = {}): Reason => ({
+const power = (limit: Extract<Reason, { code: 'power' }>['limit'], rest = {}): Reason => ({
   code: 'power',
   limit,
   amps: 3,
   volts: 20,
   unmarked: false,
   charging: true,
+  offered: 100,
+  sharers: [],
+  lost: null,
   ...rest,
 })
 const budget = (leads: number, count: number, ownSupply = false): Reason => ({
@@ -126,7 +129,11 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   power: [
     power('supply'),
     power('lead', { unmarked: true }),
-    power('lead'),
+    power('lead', { lost: 2.5 }),
+    power('plug'),
+    power('pool', { sharers: ['C 2'] }),
+    power('pool', { sharers: ['C 2', 'A 1'] }),
+    power('fed'),
     power('device', { charging: false }),
   ] as Extract<Reason, { code: 'power' }>[],
   'lead-without-power': [
@@ -213,9 +220,16 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   delay: [0, 1, 3].map((hubs) => ({ code: 'delay', allowed: 2.5, hubs })),
   hubs: [{ code: 'hubs', hubs: 6, most: 5 }],
   'far-end-power': [
-    { code: 'far-end-power', required: true, mains: false, place: 'Ceiling point' },
-    { code: 'far-end-power', required: false, mains: true, place: 'Rack' },
+    { code: 'far-end-power', required: true, mains: 'none', place: 'Ceiling point' },
+    { code: 'far-end-power', required: false, mains: 'there', place: 'Rack' },
   ],
+  'device-mains': [
+    { code: 'device-mains', mains: 'none', place: 'Ceiling point' },
+    { code: 'device-mains', mains: 'not known', place: 'Rack' },
+  ],
+  'supply-without-mains': [{ code: 'supply-without-mains' }],
+  'stronger-beside': [{ code: 'stronger-beside', watts: 96 }],
+  'volts-arrive': [0, 0.4].map((before) => ({ code: 'volts-arrive', amps: 0.9, before, fails: 4.4 })),
   passes: SURROUNDINGS.flatMap((what) => [
     { code: 'passes', what, copper: false } as const,
     ...(what === 'other-earth' ? [{ code: 'passes', what, copper: true } as const] : []),

@@ -29,6 +29,8 @@ export type Crossing = {
   hubs?: number
   /** Further down it comes up as USB 2.0: here it takes the pair of USB 2.0. */
   usb2?: boolean
+  /** For power: what hubs without a supply keep of it further on. */
+  kept?: Watts
   /** For storage: the disk at its end, where it was described. */
   disk?: Device['disk']
 }
@@ -131,8 +133,8 @@ export function lackFigures(lack: PictureLack): LackFigures {
 }
 
 /** The watts a need asks of this run: its own, or the bus power beside it where the run ends at the device. */
-export function wantedWatts({ need, lastMile }: Crossing): Watts | null {
+export function wantedWatts({ need, lastMile, kept = 0 }: Crossing): Watts | null {
   if (need.kind === 'picture') return null
-  if (need.kind === 'power') return need.watts
+  if (need.kind === 'power') return need.watts + kept
   return lastMile ? (need.watts ?? null) : null
 }

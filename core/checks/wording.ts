@@ -49,6 +49,10 @@ export function otherFigure(value: number | null, unit: Unit | null, lengthUnit:
 export const article = (words: string): string =>
   `${/^[aeiou]/i.test(words) && !/^u(s|h)/i.test(words) ? 'an' : 'a'} ${words}`
 
+/** "A, B and C". */
+export const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
+
 /** The day of a moment, as it is told in sentences. */
 export const dayOf = (instant: Instant): string => instant.slice(0, 10)
 
@@ -62,7 +66,7 @@ export function lackSentence(lack: LackFigures, label: string, unit: LengthUnit 
     case 'grade':
       return `${label} (${lack.grade}) does not carry ${mode}.`
     case 'reach':
-      return `By the book ${article(lack.passive ? 'passive' : lack.unfed ? 'active, unfed' : 'powered')} ${lack.grade} lead carries ${mode} up to ${metres(lack.reach ?? 0)}; ${label} is ${metres(lack.length)}.`
+      return `By the book ${article(lack.passive ? 'passive' : lack.unfed ? 'active, unfed' : 'active')} ${lack.grade} lead carries ${mode} up to ${metres(lack.reach ?? 0)}; ${label} is ${metres(lack.length)}.`
     case 'chain':
       return `The leads up to ${label} make ${metres(lack.length)} in a row, more than ${mode} allows over passive leads (${metres(lack.reach ?? 0)} for this one alone).`
     case 'unfed':

@@ -11,6 +11,7 @@ import type { LinkMode } from '../standards/link-modes'
 import { bookReach, type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
 import type { Cable, CableKind } from '../vocabulary/cable'
 import { leadKey, type Run } from '../vocabulary/run'
+import { type Mains, mainsAt } from './mains'
 
 /** A lead as it lies in a run: which of its ends faces the host, what is known of it, what its grade carries and how far. */
 export type LaidLead = {
@@ -45,10 +46,10 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
   const to = socketInUse(index, run.to)
   let facing: End = from.port
   const leads: LaidLead[] = []
-  const mains = hasMains(index, to)
+  const mains = { far: mainsAt(index, to), host: mainsAt(index, from) }
   for (const named of run.leads) {
     const cable = leadCable(index, named)
-    const lead = layLead(cable, factsOf(index, cable), facing, named.reversed, mains)
+    const lead = layLead(cable, factsOf(index, cable), facing, named.reversed, mains[cable.feedEnd ?? 'far'])
     leads.push(lead)
     facing = lead.farEnd
   }
@@ -103,7 +104,7 @@ export function socketInUse(index: SiteIndex, address: Run['from']): Socket {
 
 /** A cable as it lies in no run: its first end toward the host, and fed where it can be. */
 export function looseLead(index: SiteIndex, cable: Cable): LaidLead {
-  return layLead(cable, factsOf(index, cable), OPEN_AIR, false, true)
+  return layLead(cable, factsOf(index, cable), OPEN_AIR, false, 'there')
 }
 const OPEN_AIR: End = { connector: 'type-c', gender: 'plug' }
 
@@ -149,20 +150,17 @@ export const isWithinBook = ({ cable, shape, feeding }: LaidLead, mode: LinkMode
 
 export const knownOf = (index: SiteIndex, cable: Cable): KnownCable => factsOf(index, cable).known
 
-/** Mains within reach of a device; where a survey does not place it, it is taken to have some. */
-export const hasMains = (index: SiteIndex, { device }: Socket): boolean =>
-  index.places.get(device.place ?? '')?.mains ?? true
-
 function layLead(
   cable: Cable,
   { known, shape, reach }: CableFacts,
   facing: End,
   statedReversed: boolean,
-  mains: boolean,
+  mains: Mains,
 ): LaidLead {
   const [first, second] = cable.ends
   const reversed = statedReversed || (!endsMate(facing, first) && endsMate(facing, second))
-  const feeding = cable.feed !== 'bus' && mains ? 'fed' : 'unfed'
+  // where nobody has said it is taken to be there, and said to be so
+  const feeding = cable.feed !== 'bus' && mains !== 'none' ? 'fed' : 'unfed'
   return {
     cable,
     known,

@@ -30,6 +30,8 @@ export type SiteIndex = {
   kinds: ReadonlyMap<string, CableKind>
   runs: ReadonlyMap<string, Run>
   needs: ReadonlyMap<string, Need>
+  /** Needs that begin or end at a device. */
+  needsAt: ReadonlyMap<string, readonly Need[]>
   sessions: ReadonlyMap<string, Session>
   cablesOfKind: ReadonlyMap<string, readonly Cable[]>
   /** Runs that end at a device, in the order of the list. */
@@ -58,6 +60,7 @@ export const indexPlan = (plan: Plan): SiteIndex => ({
   kinds: byId(plan.kinds),
   runs: byId(plan.runs),
   needs: byId(plan.needs),
+  needsAt: needsAt(plan.needs),
   sessions: byId(plan.sessions),
   cablesOfKind: cablesOfKind(plan.cables),
   runsAt: runsAt(plan.runs),
@@ -68,6 +71,7 @@ export const indexPlan = (plan: Plan): SiteIndex => ({
   learned: learnedOf(plan),
 })
 
+const needsAt = manyBy(({ from, to }: Need) => [from, to])
 const runsAt = manyBy(({ from, to }: Run) => [from.device, to.device])
 const runsIn = manyBy(({ from, to }: Run) => [portKey(from), portKey(to)])
 const runOf = oneBy<Run>(laidCables)
@@ -109,8 +113,19 @@ export function cableToBuy(kind: CableKind, length: number): Cable {
   const found = known.get(length)
   if (found) return found
   const lead: LeadToBuy = { kind: kind.id, length, reversed: false }
-  const { id, name: tag, ends, oneWay, construction } = kind
-  const made = { id: leadKey(lead), tag, kind: id, ends, oneWay, length, construction, feed: 'bus', standing: 'drawer' }
+  const { id, name: tag, ends, oneWay, construction, feed = 'bus', feedEnd } = kind
+  const made = {
+    id: leadKey(lead),
+    tag,
+    kind: id,
+    ends,
+    oneWay,
+    length,
+    construction,
+    feed,
+    feedEnd,
+    standing: 'drawer',
+  }
   known.set(length, made as Cable)
   return made as Cable
 }

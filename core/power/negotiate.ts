@@ -1,3 +1,4 @@
+import { atLeast } from '../quantity/limit'
 import type { Amps, Volts, Watts } from '../quantity/watts'
 import { carriesUsb } from '../standards/connectors'
 import { fromMemory, published, type Source } from '../standards/source'
@@ -58,21 +59,25 @@ export type Supply = {
   level: Level | null
   /** What the supply would give through a lead without limits. */
   offered: Watts
-  limit: 'supply' | 'lead' | 'device'
+  /** What keeps it from being more; `plug`: an older plug on the way, over which nothing is negotiated. */
+  limit: 'supply' | 'lead' | 'plug' | 'device'
   source: Source
 }
 
+/** What of a lead bears on what is agreed: its marks, and whether one of its plugs is an older one. */
+export type Wire = { amps: Amps; volts: Volts; olderPlug?: boolean }
+
+/** Over an A or B plug 5 V come, and nothing is negotiated (common practice). */
+const WITHOUT_NEGOTIATION: Volts = 5
+
 /**
  * The highest watts that the supply's levels, the weakest lead and the voltages the device accepts all allow; what it then draws
- * is its own affair. A device that says nothing accepts every level.
+ * is its own affair. A device that says nothing accepts every level. An older plug anywhere passes 5 V alone (common practice).
  */
-export function negotiate(
-  port: Port,
-  leads: readonly { amps: Amps; volts: Volts }[],
-  accepts?: readonly Volts[],
-): Supply {
+export function negotiate(port: Port, leads: readonly Wire[], accepts?: readonly Volts[]): Supply {
   const amps = Math.min(5, ...leads.map((lead) => lead.amps))
-  const volts = Math.min(50, ...leads.map((lead) => lead.volts))
+  const older = leads.some(({ olderPlug }) => olderPlug)
+  const volts = older ? WITHOUT_NEGOTIATION : Math.min(50, ...leads.map((lead) => lead.volts))
   const levels = levelsOf(port)
   const source = port.connector === 'type-c' && givenWatts(port) > 15 ? powerRules : usbDefaults
   const offered = Math.max(0, ...levels.map((level) => level.volts * level.amps))
@@ -92,7 +97,7 @@ export function negotiate(
     watts,
     level: best,
     offered,
-    limit: refused > watts ? 'device' : watts < offered - 1e-9 ? 'lead' : 'supply',
+    limit: refused > watts ? 'device' : atLeast(watts, offered) ? 'supply' : older ? 'plug' : 'lead',
     source,
   }
 }

@@ -48,6 +48,9 @@ export const isLegacyUsb = (connector: Connector): boolean =>
   // what travels in a maker's own plug beside its supply is USB of one lane (common practice)
   connector === 'own'
 
+/** A plug over which 5 V come and nothing is negotiated; what a maker's own plug brings is the maker's affair (common practice). */
+export const isOlderPlug = (connector: Connector): boolean => connector !== 'own' && isLegacyUsb(connector)
+
 export const carriesUsb = (connector: Connector): boolean => connector === 'type-c' || isLegacyUsb(connector)
 
 /** One plug in one socket of the same connector. */

@@ -13,6 +13,7 @@ import { foldTag, idField } from '../vocabulary/fields'
 import { type Floor, toMillimetre } from '../vocabulary/floor'
 import { NEED_KINDS, type Need } from '../vocabulary/need'
 import { laidCables, type Run, type RunLead, withLength } from '../vocabulary/run'
+import { mainsText, readMains } from './mains-text'
 import { offsetText } from './points-text'
 import { keptPorts, parsePortLine, portLine } from './port-line'
 
@@ -82,7 +83,7 @@ const places: Table = {
   rows: (plan) =>
     plan.places.map(({ id, mains, at, height, note }) => [
       called(plan.places, id),
-      mains ? 'yes' : 'no',
+      mainsText(mains),
       at ? called(plan.floors, at.floor) : '',
       at ? offsetText(at.x, 'ft') : '',
       at ? offsetText(at.y, 'ft') : '',
@@ -94,8 +95,8 @@ const places: Table = {
     if (!was.ok) return was
     let place: Place = was.value ?? { id: idOf('places', row('name')), name: row('name'), mains: true }
     if (row('mains') !== '') {
-      const mains = yesNo(row('mains'))
-      if (mains === null) return unreadable('mains: write yes or no')
+      const mains = readMains(row('mains'))
+      if (mains === null) return unreadable('mains: write yes, no or not known')
       place = { ...place, mains }
     }
     if (row('floor') !== '') {

@@ -18,6 +18,12 @@ export const MOST_LENGTHS = 40
 /** How a lead lies. */
 export const FEELS = ['supple', 'usual', 'stiff'] as const
 
+/** How an active lead is fed: by the bus, by a supply it may have, or by one it must have. */
+export const FEEDS = ['bus', 'optional', 'required'] as const
+
+/** The end at which a lead is fed. */
+export const FEED_ENDS = ['far', 'host'] as const
+
 /** What a shop sells, and on what terms. */
 export const cableKindSchema = z.strictObject({
   id: idField,
@@ -26,6 +32,10 @@ export const cableKindSchema = z.strictObject({
   oneWay: z.boolean().default(false),
   construction: z.enum(CONSTRUCTIONS).default('passive'),
   grade: z.enum(CABLE_GRADES),
+  feed: z.enum(FEEDS).optional().describe('Whether it takes power of its own; left out: from the bus'),
+  feedEnd: z.enum(FEED_ENDS).optional().describe('The end it takes that power at; left out: the far end'),
+  wants: z.array(nameField).max(8).optional().describe('What it needs beside it: a supply, drivers, an adapter'),
+  includes: z.array(nameField).max(8).optional().describe('What comes in its box'),
   amps: ampsField.optional(),
   volts: voltsField.optional(),
   stock: z
@@ -54,9 +64,6 @@ export const cableKindSchema = z.strictObject({
 })
 export type CableKind = z.output<typeof cableKindSchema>
 
-/** How an active lead is fed: by the bus, by a supply it may have, or by one it must have. */
-export const FEEDS = ['bus', 'optional', 'required'] as const
-
 export const CABLE_STANDINGS = ['drawer', 'lent', 'retired'] as const
 
 export const cableSchema = z.strictObject({
@@ -69,7 +76,8 @@ export const cableSchema = z.strictObject({
   construction: z.enum(CONSTRUCTIONS).default('passive'),
   awg: z.number().min(0).max(40).optional().describe('Gauge of its supply conductors, where it is printed or known'),
   thickness: millimetresField(0.5, 50).optional().describe('Its diameter in mm'),
-  feed: z.enum(FEEDS).default('bus').describe('Whether an active lead takes power of its own at its far end'),
+  feed: z.enum(FEEDS).default('bus').describe('Whether an active lead takes power of its own'),
+  feedEnd: z.enum(FEED_ENDS).optional().describe('The end it takes that power at; left out: the far end'),
   suppliedWith: idField.optional().describe('The device it came in the box of'),
   standing: z.enum(CABLE_STANDINGS).default('drawer'),
   note: noteField.optional(),

@@ -154,6 +154,11 @@ export const deviceSchema = z.strictObject({
     ])
     .optional()
     .describe('How its ports share what it has; left out: each gives its own rating whatever the others do'),
+  keeps: wattsField
+    .optional()
+    .describe(
+      'A hub without a supply that is charged through: the watts it keeps of what it is fed, and passes on the rest',
+    ),
   busPowered: z
     .boolean()
     .default(false)

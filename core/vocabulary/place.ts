@@ -8,7 +8,10 @@ export const MOST_PHOTOS = 12
 export const placeSchema = z.strictObject({
   id: idField,
   name: nameField,
-  mains: z.boolean().default(true).describe('Mains power within reach'),
+  mains: z
+    .union([z.boolean(), z.literal('not known')])
+    .default(true)
+    .describe('Mains power within reach: there, not there, or not known yet'),
   at: spotSchema.optional().describe('Where it is on a floor'),
   height: heightField.optional().describe('Metres above the floor at which its ports are; left out: 0.7'),
   area: z

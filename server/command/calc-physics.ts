@@ -2,7 +2,7 @@ import { type BatteryCourse, batteryCourse, CHARGE_CEILING, encodedRate, leadFor
 import { addLevels, distanceFor } from '../../core/placement/sound'
 import { type Level, levelsOf, negotiate } from '../../core/power/negotiate'
 import { type Pool, passOn, sharePool, strongerOf } from '../../core/power/pool'
-import { ALLOWED_DROP, type Drop, loopDrop, wireDrop } from '../../core/power/wire'
+import { ALLOWED_DROP, type Drop, GROUND_WIRES, loopDrop, wireDrop } from '../../core/power/wire'
 import { lengthOfLegs } from '../../core/quantity/along'
 import { formatLengthBoth, parseLength } from '../../core/quantity/length'
 import { plainText } from '../../core/quantity/parsed'
@@ -170,6 +170,7 @@ export function dropCalc(words: Words): Answer {
             length: lengthOf(words, 'length'),
             amps,
             celsius: numberOf(words, 'celsius', -40, 105, 20),
+            groundWires: GROUND_WIRES,
           }),
         )
       : loopDrop(numberOf(words, 'loop', 0.000001, 100), amps)

@@ -7,6 +7,7 @@ import { byId } from '../../../core/plan/lookup'
 import type { Place, Plan } from '../../../core/plan/plan'
 import { devicesByPlace } from '../../../core/plan/site-index'
 import { batteryText } from '../../../core/survey/device-text'
+import { readMains } from '../../../core/survey/mains-text'
 import { portLine } from '../../../core/survey/port-line'
 import { fromTemplate, templates } from '../../../core/survey/templates'
 import type { Device } from '../../../core/vocabulary/device'
@@ -19,6 +20,7 @@ import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { LabelledField, PlainSelect, plainField, TextField } from '../../ui/field'
 import { LongTable, type RowProps } from '../../ui/long-table'
+import { MainsField } from '../../ui/mains-field'
 import { useSite } from '../../ui/site-context'
 import { Undo } from '../../ui/undo'
 import { readUnit } from '../../unit-cookie'
@@ -52,7 +54,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       return place ? deletePlace(place, baseOf(form)) : refused('place', 'it is no longer there')
     if (!read.success) return refused('place', 'a place needs a name')
     if (!place && form.get('place')) return refused('place', 'it is no longer there')
-    const mains = form.get('mains') === 'on'
+    const mains = readMains(String(form.get('mains') ?? '')) ?? 'not known'
     if (place) return savePlace({ ...place, name: read.data, mains }, baseOf(form))
     const id = freeIds(plan.places.map((each) => each.id))(slugOf(read.data, 'place'))
     return savePlace({ id, name: read.data, mains }, null)
@@ -149,9 +151,7 @@ function NewPlace() {
     <Form method="post" className={look.place} key={plan.places.length}>
       <MadeFrom />
       <TextField field={plainField('placeName')} label="A new place" required maxLength={120} />
-      <label className={look.tick}>
-        <input type="checkbox" name="mains" defaultChecked /> mains within reach
-      </label>
+      <MainsField mains={true} />
       <QuietButton name="intent" value="place" loading={saving}>
         Add the place
       </QuietButton>
@@ -244,9 +244,7 @@ function PlaceLine({ place, count, props }: { place: Place | null; count: number
               required
               maxLength={120}
             />
-            <label className={look.tick}>
-              <input type="checkbox" name="mains" defaultChecked={place.mains} /> mains within reach
-            </label>
+            <MainsField mains={place.mains} />
             <QuietButton name="intent" value="place">
               Save the place
             </QuietButton>
@@ -261,7 +259,7 @@ function PlaceLine({ place, count, props }: { place: Place | null; count: number
             {place?.name ?? 'No place yet'}{' '}
             <span className={text.quiet}>
               {count} {count === 1 ? 'device' : 'devices'}
-              {place && !place.mains ? ', no mains within reach' : ''}
+              {place && place.mains !== true ? `, mains ${place.mains ? 'not known' : 'not within reach'}` : ''}
             </span>{' '}
             {place && (
               <QuietButton type="button" small onClick={() => setEditing(true)} aria-label={`Change ${place.name}`}>

@@ -7,6 +7,7 @@ import { storedOf } from '../../../core/files/storage'
 import { byId } from '../../../core/plan/lookup'
 import { MOST_PHOTOS, type Place } from '../../../core/plan/plan'
 import { legsExample, parseRoute } from '../../../core/route/legs'
+import { readMains } from '../../../core/survey/mains-text'
 import { type Stop, walkOf } from '../../../core/survey/walk'
 import { fileField } from '../../../core/vocabulary/floor'
 import { fileId, filesSize } from '../../../server/files/files'
@@ -18,6 +19,7 @@ import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { FileField, plainField, TextField } from '../../ui/field'
+import { MainsField } from '../../ui/mains-field'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { Length, useUnit } from '../../ui/units'
@@ -71,7 +73,12 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       }
       const note = String(form.get('note') ?? '').trim()
       const devices = form.getAll('device').map(String)
-      const seen = { mains: form.get('mains') === 'on', devices, runs, note: note || undefined }
+      const seen = {
+        mains: readMains(String(form.get('mains') ?? '')) ?? ('not known' as const),
+        devices,
+        runs,
+        note: note || undefined,
+      }
       const gone = goneSince(plan, place, seen)
       return gone.length > 0
         ? { outcome: 'refused', faults: gone }
@@ -162,9 +169,7 @@ function StopCard({ stop, wrong }: { stop: Stop; wrong: string | null }) {
       <Form method="post" preventScrollReset>
         <MadeFrom />
         <input type="hidden" name="place" value={place.id} />
-        <label className={look.tick}>
-          <input type="checkbox" name="mains" defaultChecked={place.mains} /> mains within reach
-        </label>
+        <MainsField mains={place.mains} />
         {devices.map((device) => (
           <label key={device.id} className={look.tick}>
             <input type="checkbox" name="device" value={device.id} defaultChecked={device.seen !== undefined} />

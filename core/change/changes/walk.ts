@@ -9,7 +9,7 @@ import type { ChangeToMake, Edit, LogPosition } from '../change'
 
 /** What somebody saw at a place. A run that was measured has its length, and its legs where these were said. */
 export type LookedAt = {
-  mains: boolean
+  mains: SitePlace['mains']
   devices: readonly string[]
   runs: readonly { id: string; length: Metres; legs?: readonly Leg[] | undefined }[]
   note?: string | undefined

@@ -1,0 +1,272 @@
+import type { WattsSeen } from '../observe/learnt'
+import { portKey, portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
+import { givenWatts, type Level, negotiate, type Supply } from '../power/negotiate'
+import { passOn, strongerOf } from '../power/pool'
+import { type Drop, GROUND_WIRES, loopDrop, wireDrop } from '../power/wire'
+import { atMost } from '../quantity/limit'
+import type { Amps, Volts, Watts } from '../quantity/watts'
+import { isOlderPlug } from '../standards/connectors'
+import { commonPractice, type Source } from '../standards/source'
+import type { Device } from '../vocabulary/device'
+import type { Run } from '../vocabulary/run'
+import { type LaidLead, type LaidRun, laidOnce } from './lay'
+import { type Mains, mainsAt, needsMains } from './mains'
+
+/** What keeps the watts on a run from being more. */
+export type PowerLimit =
+  | Supply['limit']
+  /** The ports of the supply share what it has, and others are in use. */
+  | 'pool'
+  /** A hub that passes on what it is fed keeps some, or is fed no more. */
+  | 'fed'
+  /** The supply needs mains, and there is none where it stands. */
+  | 'mains'
+  /** Somebody measured it. */
+  | 'seen'
+
+/** The power of a run from one of its sockets to the other, beside its data. */
+export type PowerLink = {
+  giver: Socket
+  taker: Socket
+  /** What is agreed on, or what somebody measured. */
+  watts: Watts
+  level: Level | null
+  /** What the supply would give alone through a lead without limits. */
+  offered: Watts
+  limit: PowerLimit
+  /** The names of the ports of the supply that are in use beside this one. */
+  sharers: readonly string[]
+  /** What is fed to the supply where it has none of its own; null where it has. */
+  fed: Watts | null
+  /** The reading that decides it, and the lead it was the limit of; no lead: it was read on this very run. */
+  seen: { reading: WattsSeen; lead: LaidLead | null } | null
+  /** A lead was the limit with another charger: it may be here as well, above the watts that it was shown to pass here. */
+  elsewhere: { reading: WattsSeen; lead: LaidLead; shown: Watts } | null
+  leads: readonly LaidLead[]
+  /** The volts that a supply without one of its own is left with, below the 5 V it should give; 0 of any other. */
+  lostBefore: Volts
+  source: Source
+}
+
+const measured = commonPractice('watts that were measured, which belong to a charger, a lead and a device together')
+const passedOn = commonPractice('a hub keeps some of what it is fed and passes on the rest')
+
+/** What a hub, or the hub chip of an active lead, takes where its data sheet does not say: one unit load of 100 mA at 5 V (USB 2.0 §7.2.1). */
+export const HUB_OWN_WATTS: Watts = 0.5
+
+/** Which way power goes over a run: down from its host end. */
+export type PowerWay = 'down' | 'up'
+
+const linksOf = new WeakMap<SiteIndex, WeakMap<LaidRun, Map<PowerWay, PowerLink>>>()
+
+/**
+ * The power link of a run: what charger, leads, joints and device agree on, with what its pool leaves beside the other ports in use, what a hub is fed and keeps,
+ * whether there is mains for the supply, and what somebody measured, which outweighs all of it. Watts read on this very run are what arrives. A lead that was
+ * the limit with this charger lets no more through; with another charger it is told, as a ceiling may belong to a pair (common practice).
+ */
+export function powerLink(index: SiteIndex, laid: LaidRun, way: PowerWay): PowerLink {
+  let known = linksOf.get(index)
+  if (!known) {
+    known = new WeakMap()
+    linksOf.set(index, known)
+  }
+  let ways = known.get(laid)
+  if (!ways) {
+    ways = new Map()
+    known.set(laid, ways)
+  }
+  const found = ways.get(way)
+  if (found) return found
+  const made = makeLink(index, laid, way, new Set([laid.run.id]))
+  ways.set(way, made)
+  return made
+}
+
+function makeLink(index: SiteIndex, laid: LaidRun, way: PowerWay, seenRuns: ReadonlySet<string>): PowerLink {
+  const [giver, taker] = way === 'down' ? [laid.from, laid.to] : [laid.to, laid.from]
+  const { leads } = laid
+  const fed = feedOf(index, giver.device, seenRuns)
+  const alone = socketAt(index, { device: giver.device.id, port: giver.port.id }).port
+  const port = fed === null ? giver.port : cappedPort(giver.port, fed.watts)
+  const wires = leads.map(({ known, cable }) => ({
+    amps: known.amps.value,
+    volts: known.volts.value,
+    olderPlug: cable.ends.some(({ connector }) => isOlderPlug(connector)),
+  }))
+  const accepts = taker.port.accepts
+  const agreed = negotiate(port, wires, accepts)
+  const mains: Mains = needsMains(giver.device) ? mainsAt(index, giver) : 'there'
+  const offered = negotiate(alone, [], undefined).offered
+  const common = {
+    giver,
+    taker,
+    leads,
+    offered,
+    sharers: sharersOf(index, giver),
+    fed: fed?.watts ?? null,
+    lostBefore: fed?.lost ?? 0,
+    seen: null,
+    elsewhere: null,
+    source: agreed.source,
+  }
+  const from = { ...common, ...agreed, offered, limit: limitOf(agreed, alone, giver, fed) }
+  const start: PowerLink =
+    mains === 'none'
+      ? { ...from, watts: 0, level: null, limit: 'mains' }
+      : fed === null
+        ? from
+        : { ...from, source: passedOn }
+  return withReadings(start, laid)
+}
+
+/** What a supply gives less because of its pool or its feed, and not because of this run, is theirs to answer for. */
+function limitOf(agreed: Supply, alone: Socket['port'], giver: Socket, fed: Feed | null): PowerLimit {
+  if (agreed.limit !== 'supply') return agreed.limit
+  if (fed !== null && !atMost(givenWatts(giver.port), fed.watts)) return 'fed'
+  return atMost(givenWatts(alone), givenWatts(giver.port)) ? 'supply' : 'pool'
+}
+
+const sharersOf = (index: SiteIndex, { device, port }: Socket): string[] =>
+  device.pool
+    ? portsInUse(index, device)
+        .filter((other) => other.id !== port.id && other.gives !== undefined)
+        .map(({ name }) => name)
+    : []
+
+/** A port that has no more than so many watts to give. */
+function cappedPort(port: Socket['port'], watts: Watts): Socket['port'] {
+  if (atMost(givenWatts(port), watts)) return port
+  return { ...port, gives: watts, levels: undefined }
+}
+
+/** What a hub without a supply has to give: what reaches it less what it keeps, and the volts that were lost on the way. */
+export type Feed = { watts: Watts; lost: Volts }
+
+/** What is fed to a device that has no supply of its own; null where it has one. */
+function feedOf(index: SiteIndex, device: Device, seenRuns: ReadonlySet<string>): Feed | null {
+  if (device.keeps !== undefined) {
+    const fed = strongerOf(suppliesOf(index, device, seenRuns).map(({ watts }) => watts))
+    return { watts: passOn(fed, device.keeps), lost: 0 }
+  }
+  if (!device.busPowered) return null
+  const uplink = (index.runsAt.get(device.id) ?? []).find(({ id, to }) => to.device === device.id && !seenRuns.has(id))
+  if (!uplink) return { watts: 0, lost: 0 }
+  const laid = laidOnce(index, uplink)
+  const link = makeLink(index, laid, 'down', new Set([...seenRuns, uplink.id]))
+  const amps = link.level === null ? 0 : Math.min(link.level.amps, drawnBy(index, device) / link.level.volts)
+  return { watts: passOn(link.watts, ownOf(device, laid.to)), lost: link.lostBefore + lostOver(link, amps) }
+}
+
+const ownOf = (device: Device, { port }: Socket): Watts => (device.busPowered ? (port.takes ?? HUB_OWN_WATTS) : 0)
+
+/** The power links that end at a device, but for those of some runs. */
+function suppliesOf(index: SiteIndex, device: Device, seenRuns: ReadonlySet<string>): PowerLink[] {
+  return (index.runsAt.get(device.id) ?? []).flatMap((run) => {
+    if (seenRuns.has(run.id)) return []
+    const way: PowerWay = run.to.device === device.id ? 'down' : 'up'
+    const laid = laidOnce(index, run)
+    const own = way === 'down' ? laid.to : laid.from
+    if (own.port.takes === undefined || laid.leads.length === 0) return []
+    return makeLink(index, laid, way, new Set([...seenRuns, run.id]))
+  })
+}
+
+/** The most that another run brings to a device: given two supplies it takes the stronger (common practice). */
+export const besideWatts = (index: SiteIndex, { id, from, to }: Run, device: string): Watts => {
+  const own = index.devices.get(device)
+  if (!own || (from.device !== device && to.device !== device)) return 0
+  return strongerOf(suppliesOf(index, own, new Set([id])).map(({ watts }) => watts))
+}
+
+/** What is fed to a device at an end of a run by others than that run. */
+export const fedBy = (index: SiteIndex, { id }: Run, device: Device): Feed | null =>
+  feedOf(index, device, new Set([id]))
+
+/** Watts that a device draws from the run it hangs on: what is asked beside its data, and of a hub without a supply all behind it. */
+export function drawnBy(index: SiteIndex, device: Device, seen: ReadonlySet<string> = new Set()): Watts {
+  const beside = (index.needsAt.get(device.id) ?? []).reduce(
+    (sum, need) => sum + (need.kind !== 'power' && need.kind !== 'picture' ? (need.watts ?? 0) : 0),
+    0,
+  )
+  if (!device.busPowered || seen.has(device.id)) return beside
+  const uplink = (index.runsAt.get(device.id) ?? []).find(({ to }) => to.device === device.id)
+  const behind = (index.runsAt.get(device.id) ?? []).flatMap(({ from, to }) =>
+    from.device === device.id ? (index.devices.get(to.device) ?? []) : [],
+  )
+  const own = uplink ? ownOf(device, socketAt(index, uplink.to)) : 0
+  const passed = new Set([...seen, device.id])
+  return behind.reduce((sum, each) => sum + drawnBy(index, each, passed), beside + own)
+}
+
+/** What a lead loses at a current: by the volts somebody measured, otherwise by its gauge; null where neither is known. */
+export function dropOf({ cable, known }: LaidLead, amps: Amps): Drop | null {
+  if (known.ohms) return loopDrop(known.ohms.value, amps)
+  if (cable.awg === undefined) return null
+  const drop = wireDrop({ awg: cable.awg, length: cable.length, amps, groundWires: GROUND_WIRES })
+  return drop.ok ? drop.value : null
+}
+
+/** Volts lost in the wire of a link at a current, as far as it is known. */
+const lostOver = ({ leads }: PowerLink, amps: Amps): Volts =>
+  leads.reduce((sum, lead) => sum + (dropOf(lead, amps)?.total ?? 0), 0)
+
+/** What is left of volts and watts at the device while it draws so much; the wire of which nobody knows anything loses nothing here. */
+export function arrivesAt(link: PowerLink, drawn: Watts): { amps: Amps; volts: Volts; watts: Watts; known: boolean } {
+  const { level, leads, lostBefore } = link
+  if (level === null) return { amps: 0, volts: 0, watts: 0, known: true }
+  const amps = Math.min(level.amps, Math.min(drawn, link.watts) / level.volts)
+  const volts = Math.max(0, level.volts - lostBefore - lostOver(link, amps))
+  return {
+    amps,
+    volts,
+    watts: volts * amps,
+    known: lostBefore > 0 || leads.some((lead) => dropOf(lead, amps) !== null),
+  }
+}
+
+/** The same with what somebody measured in place of what should be. */
+function withReadings(agreed: PowerLink, laid: LaidRun): PowerLink {
+  const onRun = lastWatts(laid.seen.watts)
+  if (onRun) {
+    if (onRun.least && onRun.watts <= agreed.watts) return agreed
+    return { ...agreed, watts: onRun.watts, limit: 'seen', seen: { reading: onRun, lead: null }, source: measured }
+  }
+  const { giver } = agreed
+  const charger = portKey({ device: giver.device.id, port: giver.port.id })
+  let now: PowerLink = agreed
+  for (const lead of laid.leads) {
+    const isThere = ({ spot }: WattsSeen): boolean =>
+      spot.port === undefined || spot.port === charger || spot.far === charger
+    const there = ceiling(lead.known.watts.filter(isThere))
+    if (there && there.watts < now.watts) {
+      now = { ...now, watts: there.watts, limit: 'seen', seen: { reading: there, lead }, source: measured }
+      continue
+    }
+    const other = ceiling(lead.known.watts.filter((reading) => !isThere(reading)))
+    const shown = Math.max(0, ...lead.known.watts.filter(isThere).map(({ watts }) => watts))
+    if (other && !atMost(now.watts, other.watts)) now = { ...now, elsewhere: { reading: other, lead, shown } }
+  }
+  return now
+}
+
+/** The last watts read, of one moment the fewer; a lower bound gives way to what was read before it where that was more. */
+function lastWatts(readings: readonly WattsSeen[]): WattsSeen | null {
+  let last: WattsSeen | null = null
+  for (const reading of readings) {
+    if (last === null || reading.watts > last.watts) {
+      if (last === null || reading.at > last.at || last.least) last = reading
+    } else if (!reading.least && reading.at >= last.at) last = reading
+  }
+  return last
+}
+
+/** The most a lead let through where it was the limit, unless more arrived there later. */
+function ceiling(readings: readonly WattsSeen[]): WattsSeen | null {
+  let most: WattsSeen | null = null
+  for (const reading of readings) {
+    if (reading.limit === 'lead' && (most === null || reading.at > most.at || reading.watts < most.watts))
+      most = reading
+    else if (most !== null && reading.watts > most.watts && reading.at > most.at) most = null
+  }
+  return most
+}
