@@ -156,6 +156,13 @@ const fedBeside = (index: SiteIndex, runs: Iterable<Run | undefined>): Run[] =>
     [...runs].flatMap((run) => (run ? [run.from.device, run.to.device] : [])),
   )
 
+/** What devices feed: the runs at them, and at whatever they are joined to, which may have another supply. */
+const fedFrom = (index: SiteIndex, devices: readonly string[]): Run[] =>
+  fedBeside(
+    index,
+    devices.flatMap((id) => runsAt(index, id)),
+  )
+
 /** What feeds the devices at both ends beside the run: a hub that has no supply, and a second charger. */
 export const feeds: Aspect = {
   name: 'feeds',
@@ -171,9 +178,9 @@ export const feeds: Aspect = {
     run: either((index, id) => fedBeside(index, [index.runs.get(id)])),
     runSeen: either((index, id) => fedBeside(index, [index.runs.get(id)])),
     joined: either((index, id) => fedBeside(index, [index.runs.get(id)])),
-    device: either((index, id) => fedTogether(index, [id])),
+    device: either((index, id) => fedFrom(index, [id])),
     place: either((index, id) =>
-      fedTogether(
+      fedFrom(
         index,
         (devicesByPlace(index.plan.devices).get(id) ?? []).map((device) => device.id),
       ),

@@ -7,7 +7,7 @@ import { planFrom } from './shorthand'
 
 /** Small numbers that a small site is made of, one after the other; nought, the commonest, leaves a thing as most are. */
 export type Drawn = readonly number[]
-const DRAWN = 108
+const DRAWN = 124
 const figure = fc.oneof({ weight: 3, arbitrary: fc.constant(0) }, { weight: 2, arbitrary: fc.nat(11) })
 export const drawn: fc.Arbitrary<Drawn> = fc
   .tuple(fc.nat(11), fc.array(figure, { minLength: DRAWN - 1, maxLength: DRAWN - 1 }))
@@ -47,7 +47,7 @@ export function smallSite(numbers: Drawn): Plan {
   const places = SIZES.map((at) => ({
     id: `place-${at}`,
     name: draw('Desk', 'Bench'),
-    mains: draw(true, false),
+    mains: draw<boolean | 'not known'>(true, false, 'not known'),
     at: { floor: 'ground', x: 2 + at, y: 2 },
     ...draw({}, {}, { area: { width: 2, depth: 2 } }),
   }))
@@ -145,6 +145,58 @@ export function smallSite(numbers: Drawn): Plan {
     ),
   }))
   const needs = SIZES.map((at) => ({ id: `n${at}`, from: 'host', to: `far-${at}`, ...sort.need }))
+  // what feeds the first two far devices beside their runs, and what hangs on the first of them
+  const fed = draw(false, false, true)
+  const hung = draw(false, true)
+  if (fed || hung) {
+    const plain = { ends: [{ connector: 'type-c' }, { connector: 'type-c' }], length: draw(1, 3), awg: draw(22, 28) }
+    const evidence = [{ basis: 'claimed', on: '2026-03-02', grade: 'gen1', amps: 3 }]
+    for (const id of ['x0', 'x1', 'x2']) cables.push({ ...plain, id, tag: id, evidence } as never)
+    const socket = (id: string, more: object) => ({ id, name: id, connector: 'type-c', ...more })
+    const [first, second] = far
+    if (first)
+      Object.assign(first, draw({}, { keeps: 5 }), {
+        ports: [
+          ...first.ports,
+          socket('in', { takes: 60 }),
+          socket('out', { role: 'host', usb: 'gen1x1', gives: 4.5 }),
+        ],
+      })
+    if (second) Object.assign(second, { ports: [...second.ports, socket('in', { takes: 60 })] })
+    const pool = draw({}, { pool: { kind: 'drops', together: { a: 20 } } })
+    far.push(
+      {
+        id: 'feeder',
+        name: 'Feeder',
+        kind: 'charger',
+        place: 'place-3',
+        ...pool,
+        ports: [socket('a', { gives: draw(65, 30) }), socket('b', { gives: 30 })],
+      } as never,
+      {
+        id: 'leaf',
+        name: 'Leaf',
+        kind: 'camera',
+        ports: [socket('p', { role: 'device', usb: draw('gen1x1', 'usb2') })],
+      } as never,
+    )
+    const joined = (id: string, from: string[], to: string[]) => ({
+      id,
+      tag: id,
+      from: { device: from[0], port: from[1] },
+      to: { device: to[0], port: to[1] },
+      leads: [{ cable: id }],
+      route: { length: 0.5 },
+    })
+    if (fed)
+      runs.push(
+        joined('x0', ['feeder', 'a'], ['far-0', 'in']) as never,
+        joined('x1', ['feeder', 'b'], ['far-1', 'in']) as never,
+      )
+    if (hung) runs.push(joined('x2', ['far-0', 'out'], ['leaf', 'p']) as never)
+    if (fed) needs.push({ id: 'nx', kind: 'power', from: 'feeder', to: 'far-0', watts: 50 } as never)
+    if (hung) needs.push({ id: 'ny', kind: 'camera', from: 'leaf', to: 'host', rate: 1e8, watts: draw(2, 4) } as never)
+  }
   let plan = planFrom({
     floors: [{ id: 'ground', name: 'Ground' }],
     policy,
