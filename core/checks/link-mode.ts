@@ -35,7 +35,7 @@ export const linkModeCheck = check({
   remedies: LACK_REMEDIES,
   reads: [],
   source: commonPractice('what leads of this grade carry'),
-  *find({ laid, data, crossings }) {
+  *find({ laid, data, crossings, policy }) {
     if (laid.leads.length === 0 || data.shared === null) return
     const measured = {
       have: data.mode ? linkModeFacts[data.mode].line : 0,
@@ -67,7 +67,7 @@ export const linkModeCheck = check({
         part: leadPart(data.lack.lead),
         measured,
         reason: { code: 'falls', mode: data.mode, shared: data.shared, lack },
-        remedies: [...remediesFor(lack)],
+        remedies: [...remediesFor(data.lack, { laid, policy })],
         ...('source' in data.lack ? { source: data.lack.source } : data.lack.why === 'failed' && { source: asTried }),
       }
       return

@@ -144,6 +144,8 @@ describe('pictures that are too large', () => {
       { code: 'picture-instead', concession: 'compression' },
       { code: 'picture-instead', concession: 'lower refresh', mode: { refresh: 90 } },
       { code: 'picture-instead', concession: 'less colour' },
+      // no step that both ports have carries it, whatever lead lies there
+      { code: 'other-port' },
     ])
   })
   it('fit compressed where both ends can', () => {

@@ -39,9 +39,9 @@ export const remedies = {
   ),
   longer: remedy({ length: z.number() }, ({ length }, unit) => `Take a lead of ${formatLength(length, unit)} or more.`),
   active: remedy(
-    { length: z.number(), mode: modeField },
-    ({ length, mode }, unit) =>
-      `An active or optical lead made for ${modeName(mode)} keeps the rate at ${formatLength(length, unit)}.`,
+    { length: z.number(), mode: modeField, build: z.enum(['active', 'optical']) },
+    ({ length, mode, build }, unit) =>
+      `An ${build} lead made for ${modeName(mode)} keeps the rate at ${formatLength(length, unit)}.`,
   ),
   'better-grade': remedy({ mode: modeField }, ({ mode }) => `Take a lead that carries ${modeName(mode)}.`),
   marked: remedy({ amps: z.literal([3, 5]), volts: z.literal([20, 50]) }, ({ amps, volts }) =>

@@ -1,10 +1,17 @@
 import { z } from 'zod'
-import type { Admission, Uplink } from '../link/admission'
+import { type Admission, namesLineRate, type Uplink } from '../link/admission'
+import { lackOfMode, modesInCommon } from '../link/data-link'
+import { type PictureLack, pictureLackFor, portPicture } from '../link/picture-link'
+import { portModes } from '../link/port-modes'
 import { alternatives } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
+import type { Socket } from '../plan/site-index'
 import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
 import { formatBytesPerSecond, formatRate } from '../quantity/rate'
+import { type LinkMode, linkModeFacts } from '../standards/link-modes'
+import { displayPortLane, hdmiLink } from '../standards/picture-links'
+import { PICTURE_SHARE } from '../tunnel/tunnel'
 import { NEED_KINDS, type NeedKind, pictureModeSchema } from '../vocabulary/need'
 import { type Found, reason } from './check'
 import { lackSchema } from './finding'
@@ -28,15 +35,25 @@ export const roomReasons = {
       picture: pictureModeSchema.nullable(),
       compressedBits: z.number().nullable(),
       held: z.number().nullable().describe('What is held for it, where that is more than it sends'),
+      cause: z
+        .enum(['ports', 'picture beside'])
+        .nullable()
+        .describe('What keeps it from more, where that is no lead: the ports, or a picture on the same pins'),
     },
-    ({ kind, carrier, before, lack, picture, compressedBits, held }, { label, have, need, unit }) => {
+    ({ kind, carrier, before, lack, picture, compressedBits, held, cause }, { label, have, need, unit }) => {
       const compressed = compressedBits === null ? '' : `, compressed to ${decimal(compressedBits, 2)} bits a pixel,`
       const what = picture ? `The picture ${formatPictureMode(picture)}${compressed}` : `The ${needNames[kind]}`
       const shared = before > 0 ? ` after ${formatRate(before)} for what goes before it` : ''
       const link = `${carrier} leaves ${rateOf(kind, have)}${shared}`
       const holds = held === null ? '' : ` ${formatRate(held)} are held for it.`
       if (atLeast(have, need)) return `${what} needs ${rateOf(kind, need)}; ${link}.${holds}`
-      const why = lack ? ` ${lackSentence(lack, label, unit)}` : ''
+      const why = lack
+        ? ` ${lackSentence(lack, label, unit)}`
+        : cause === 'ports'
+          ? ` No more comes of these two ports, whatever lead lies between them.`
+          : cause === 'picture beside'
+            ? ' The picture on the same connector leaves no more.'
+            : ''
       return `${what} needs ${rateOf(kind, need)}, and ${link}.${holds}${why}`
     },
   ),
@@ -77,13 +94,18 @@ type RoomRemedy = (typeof ROOM_REMEDIES)[number]
 const wantsHeadroom = (admission: Admission): boolean => ['headset', 'camera', 'storage'].includes(admission.need.kind)
 
 /** Whether a need finds room on the run after what goes before it, who takes it away, and what would do instead. */
-export function roomFor(
-  { laid, data, picture, policy, uplink, crossings }: Situation,
-  admission: Admission,
-): Found<typeof roomReasons, RoomRemedy> {
+export function roomFor(situation: Situation, admission: Admission): Found<typeof roomReasons, RoomRemedy> {
+  const { laid, picture, policy, uplink, crossings } = situation
   const { need, have, wanted, before, carrier, held, sent } = admission
-  const lack = need.kind === 'picture' ? picture.lack : data.lack
-  const part = lack ? leadPart(lack.lead) : carrier ? runPart(laid.run) : blamed(laid, need.kind === 'picture')
+  const hindrance = hindranceOf(situation, admission)
+  const lack = typeof hindrance === 'string' ? null : hindrance
+  const part = lack
+    ? leadPart(lack.lead)
+    : !carrier
+      ? blamed(laid, need.kind === 'picture')
+      : hindrance === 'ports'
+        ? portPart(lesserPort(laid, need.kind === 'picture'))
+        : runPart(laid.run)
   const figures = { needId: need.id, measured: { have, need: wanted, unit: 'bit/s' } } as const
   if (!carrier && uplink.mode !== null && crossings.some((crossing) => crossing.need === need && crossing.usb2)) {
     const mute = laid.leads.find(({ reach }) => !reach.data.some(({ mode }) => mode === 'usb2'))
@@ -105,7 +127,7 @@ export function roomFor(
     }
   if (!carrier) {
     const cause = silence(laid, lack !== null)
-    const remedies = lack ? [...remediesFor(lackFigures(lack))] : [{ code: 'other-lead' } as const]
+    const remedies = lack ? [...remediesFor(lack, situation)] : [{ code: 'other-lead' } as const]
     return { ...figures, grade: 'blocked', part, reason: { code: 'no-carrier', kind: need.kind, cause }, remedies }
   }
   const short = !admission.admitted
@@ -114,7 +136,7 @@ export function roomFor(
   return {
     ...figures,
     grade: short ? 'blocked' : tight ? 'tight' : 'clear',
-    part: limit ? part : runPart(laid.run),
+    part: short || tight ? part : runPart(laid.run),
     reason: {
       code: 'rate',
       kind: need.kind,
@@ -123,14 +145,68 @@ export function roomFor(
       lack: limit ? lackFigures(limit) : null,
       picture: need.kind === 'picture' ? need.mode : null,
       compressedBits: admission.compressedBits,
+      cause: (short || tight) && typeof hindrance === 'string' ? hindrance : null,
       held: atLeast(sent.down + sent.up, held.down + held.up) ? null : held.down + held.up,
     },
     remedies:
       short || tight
-        ? [...(limit ? remediesFor(lackFigures(limit)) : []), ...compressed(admission, uplink), ...askLess(admission)]
+        ? [
+            ...(limit ? remediesFor(limit, situation) : []),
+            ...compressed(admission, uplink),
+            ...askLess(admission),
+            ...(hindrance === null || limit ? [] : [{ code: 'other-port' } as const]),
+          ]
         : [],
     source: limit && 'source' in limit ? limit.source : carrier.source,
   }
+}
+
+/**
+ * What keeps a need from what it asks: of the modes and steps that both ports have, the least that would carry it is asked for the lead that lacks it. `ports`:
+ * none of them would. Null: what it shares the run with takes it.
+ */
+function hindranceOf(
+  { laid, policy, data, picture, uplink, dataBeside }: Situation,
+  { need, carrier, asked, found, wanted, before, admitted }: Admission,
+): PictureLack | 'ports' | 'picture beside' | null {
+  const tunnelled = picture.link?.via === 'tunnel'
+  if (need.kind === 'picture' && !tunnelled) {
+    if (carrier && admitted) return null
+    const lack = pictureLackFor(laid, need.mode, { compression: !need.uncompressed, dataBeside })
+    // what could only have come through a tunnel lacks the tunnel
+    return lack === 'ports' ? (picture.lack ?? (carrier ? 'ports' : null)) : lack
+  }
+  if (uplink.mode === 'usb2' && data.mode !== 'usb2' && data.mode !== null) return 'picture beside'
+  const payload = uplink.mode === null ? 0 : linkModeFacts[uplink.mode].payload
+  const tightest = asked.up > 0 && payload - found.up + asked.up > payload - found.down + asked.down ? 'up' : 'down'
+  const headroom = admitted ? 1 + policy.headroom : 1
+  const enough = (mode: LinkMode): boolean => {
+    const facts = linkModeFacts[mode]
+    if (need.kind === 'picture') return facts.tunnel && atLeast(facts.line * PICTURE_SHARE, before + wanted)
+    // a data sheet that names the mark on the plug is held against the mark
+    if (namesLineRate(need)) return atLeast(facts.line, before + wanted * headroom)
+    const taken = payload - found[tightest]
+    return atLeast(facts.payload, Math.max(0, taken) + asked[tightest] * headroom)
+  }
+  const candidates = modesInCommon(laid).filter(enough)
+  if (candidates.length === 0) return !carrier ? data.lack : before > 0 ? null : 'ports'
+  const [least] = candidates.sort((one, other) => linkModeFacts[one].payload - linkModeFacts[other].payload)
+  const lack = least ? lackOfMode(laid, least, policy) : null
+  if (lack) return lack
+  return uplink.mode === data.mode ? null : 'picture beside'
+}
+
+/** Which of two ports goes less far. */
+function lesserPort({ from, to }: Situation['laid'], picture: boolean): Socket {
+  const most = ({ port }: Socket, direction: 'out' | 'in'): number => {
+    if (!picture) return Math.max(0, ...[...portModes(port)].map((mode) => linkModeFacts[mode].payload))
+    const offer = portPicture(port, direction)
+    if (!offer) return 0
+    return offer.family === 'hdmi'
+      ? hdmiLink[offer.level].payload
+      : displayPortLane[offer.displayport.link].payload * offer.displayport.lanes
+  }
+  return most(to, 'in') < most(from, 'out') ? to : from
 }
 
 /** Data that is held up by pictures which might send less. */

@@ -39,6 +39,7 @@ const rate = (rest: Partial<Extract<Reason, { code: 'rate' }>> = {}): Reason => 
   picture: null,
   compressedBits: null,
   held: null,
+  cause: null,
   ...rest,
 })
 const power = (limit: Extract<Reason, { code: 'power' }>['limit'], rest = {}): Reason => ({
@@ -121,6 +122,8 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
     rate({ before: 5e9 }),
     rate({ kind: 'picture', picture, compressedBits: 12 }),
     rate({ kind: 'picture', picture, held: 25.92e9 }),
+    rate({ cause: 'ports' }),
+    rate({ cause: 'picture beside' }),
     rate({ kind: 'picture', picture, lack: lack('reach') }),
   ] as Extract<Reason, { code: 'rate' }>[],
   'no-carrier': (

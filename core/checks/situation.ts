@@ -43,6 +43,8 @@ export type Situation = {
   crossings: readonly Crossing[]
   data: DataLink
   picture: PictureWay
+  /** Faster data than USB 2.0 takes pins of the picture. */
+  dataBeside: boolean
   uplink: Uplink
   /** The same by nothing but what may be relied on; null where nothing that was seen is doubted. */
   sure: Sure | null
@@ -69,7 +71,7 @@ export function situationOf(index: SiteIndex, run: Run, crossings: readonly Cros
   return { index, policy, laid, crossings, ...believed, sure: surelyOf(laid, policy, crossings, believed) }
 }
 
-type Links = Pick<Situation, 'data' | 'picture' | 'uplink'>
+type Links = Pick<Situation, 'data' | 'picture' | 'dataBeside' | 'uplink'>
 
 function linksOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], trust: Trust): Links {
   const data = dataLink(laid, policy, trust)
@@ -84,7 +86,7 @@ function linksOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], 
     // how a host reserves is a fact of its port where somebody knows it
     reservation: laid.from.port.reserves ?? policy.reservation,
   })
-  return { data, picture, uplink }
+  return { data, picture, dataBeside, uplink }
 }
 
 /** What may be relied on where something was tried; what nobody tried is believed as it stands. */

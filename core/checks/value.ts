@@ -13,7 +13,7 @@ export const valueCheck = check({
     'more-than-needed': reason(
       { mode: z.string() },
       ({ mode }, { label }) =>
-        `${label} could carry more than these ports use (${mode}); a dearer one adds nothing here, and a lesser one would do.`,
+        `${label} could carry more than these ports use (${mode}). A dearer one adds nothing here.`,
     ),
   },
   remedies: [],

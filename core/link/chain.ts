@@ -131,8 +131,11 @@ export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Po
     doubt ??= doubtOf(tried, lead, promised)
   }
   const lack = chainLack(leads, mode, dataRows, (lead) => passes?.has(lead) ?? false)
-  if (proof.here && (lack === null || isProved(proof.here, leads, mode, policy)))
-    return { lack: null, doubt: first && proof.stale ? { ...NO_DOUBT, lead: first, why: 'changed' } : null }
+  if (proof.here && (lack === null || isProved(proof.here, leads, mode, policy))) {
+    // what held before the computer changed is no worse than if nobody had tried it
+    const changed: Doubt | null = first && lack !== null ? { ...NO_DOUBT, lead: first, why: 'changed' } : doubt
+    return { lack: null, doubt: proof.stale ? changed : null }
+  }
   return { lack, doubt: lack === null ? doubt : null }
 }
 

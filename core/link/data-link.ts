@@ -24,9 +24,7 @@ export type DataLink = {
  * with no lead yet comes up in nothing. A link that drops comes up all the same, and drops again: until somebody saw it hold in a lower mode, no lower mode is sure.
  */
 export function dataLink(laid: LaidRun, policy: Policy, trust: Trust = 'believed'): DataLink {
-  const fromModes = portModes(laid.from.port)
-  const toModes = portModes(laid.to.port)
-  const common = LINK_MODES.filter((mode) => fromModes.has(mode) && toModes.has(mode))
+  const common = modesInCommon(laid)
   const shared = bestMode(common)
   if (shared === null || laid.leads.length === 0) return { mode: null, shared, lack: null, doubt: null }
   let mode: LinkMode | null = null
@@ -42,6 +40,16 @@ export function dataLink(laid: LaidRun, policy: Policy, trust: Trust = 'believed
     } else if (candidate === shared) lack = missing
   }
   return { mode, shared, lack, doubt }
+}
+
+/** What keeps a run from a mode that both its ports have; null where it comes up. */
+export const lackOfMode = (laid: LaidRun, mode: LinkMode, policy: Policy): Lack<LinkMode> | null =>
+  carriedModes(laid, modesInCommon(laid), policy).get(mode)?.lack ?? null
+
+/** The modes that both ports of a run have. */
+export function modesInCommon({ from, to }: Pick<LaidRun, 'from' | 'to'>): LinkMode[] {
+  const [near, far] = [portModes(from.port), portModes(to.port)]
+  return LINK_MODES.filter((mode) => near.has(mode) && far.has(mode))
 }
 
 const carriedBy = new WeakMap<LaidRun, Map<LinkMode, Carried>>()

@@ -1,4 +1,5 @@
 import { type Here, isStale } from '../observe/spot'
+import { fitPicture } from '../picture/fit'
 import { type LinkSpec, linkFacts } from '../picture/link-spec'
 import type { BitsPerSecond } from '../quantity/rate'
 import { speaksTmds } from '../standards/connectors'
@@ -15,6 +16,7 @@ import type { Reach } from '../standards/reach'
 import type { Source } from '../standards/source'
 import { PICTURE_SHARE, type PictureEnds, tunnelSource } from '../tunnel/tunnel'
 import type { Port } from '../vocabulary/device'
+import type { PictureMode } from '../vocabulary/need'
 import { convertsBackwards } from './adapter'
 import { chainLack, type Lack } from './chain'
 import type { DataLink, Trust } from './data-link'
@@ -121,14 +123,15 @@ function displayPortWay(
     leads.filter((lead) => leadFamily(lead) === 'displayport'),
     (lead) => pictureRows(lead, here, trust),
   )
-  const why = lack && sayFailed(lack, here)
+  const why = sayFailed(lack, here)
   if (best === null) return { link: null, lack: why }
   const lanes = Math.min(mostLanes, ...offered.map((side) => side.lanes)) as PictureEnds['lanes']
   return { link: linkOf({ family: 'displayport', link: best, lanes }, sides), lack: why }
 }
 
 /** A link that the lead's grade carries and its trials rule out is said to have failed. */
-function sayFailed(lack: Lack<DisplayPortLink>, here: Here): Lack<DisplayPortLink> {
+function sayFailed(lack: Lack<DisplayPortLink> | null, here: Here): Lack<DisplayPortLink> | null {
+  if (lack === null) return null
   const { lead, mode } = lack
   if (lack.why !== 'grade' || !lead.reach.displayport.some((row) => row.mode === mode)) return lack
   const failed = failedTrial(lead, here)
@@ -156,6 +159,66 @@ const linkOf = (spec: LinkSpec, sides: readonly Offered[]): PictureLink => ({
   stages: [spec],
   compression: sides.every((side) => side.compression),
 })
+
+/**
+ * What keeps a picture from the least step that would carry it, of those that both ports have: the lead that does not carry that step. `ports`: none of
+ * their steps would.
+ */
+export function pictureLackFor(
+  laid: LaidRun,
+  mode: PictureMode,
+  { compression, dataBeside }: { compression: boolean; dataBeside: boolean },
+): PictureLack | 'ports' | null {
+  const start = portPicture(laid.from.port, 'out')
+  const end = portPicture(laid.to.port, 'in')
+  if (!start || !end) return 'ports'
+  const sides = [start, end]
+  const families = new Set<Family>([start.family, end.family, ...laid.leads.map(leadFamily)])
+  const ends = { compression: compression && sides.every((side) => side.compression) }
+  let lack: PictureLack | null = null
+  for (const family of families) {
+    const leads = laid.leads.filter((lead) => leadFamily(lead) === family)
+    const least = stepsOf(family, sides, dataBeside ? 2 : 4).find((spec) => fitPicture(mode, spec, ends).fits)
+    if (!least) return 'ports'
+    lack ??=
+      least.family === 'hdmi'
+        ? chainLack(
+            leads,
+            least.level,
+            (lead) => hdmiRows(lead, laid.here, 'believed'),
+            () => false,
+          )
+        : sayFailed(
+            chainLack(
+              leads,
+              least.link,
+              (lead) => pictureRows(lead, laid.here, 'believed'),
+              () => false,
+            ),
+            laid.here,
+          )
+  }
+  return lack
+}
+
+/** The steps of a family that both ports have, the least first. */
+function stepsOf(family: Family, sides: readonly Offered[], mostLanes: 2 | 4): LinkSpec[] {
+  if (family === 'hdmi')
+    return hdmiUpTo(
+      lowest(
+        HDMI_LEVELS,
+        sides.flatMap((side) => (side.family === 'hdmi' ? [side.level] : [])),
+      ),
+    ).map((level) => ({ family, level }))
+  const offered = sides.flatMap((side) => (side.family === 'displayport' ? [side.displayport] : []))
+  const lanes = Math.min(mostLanes, ...offered.map((side) => side.lanes)) as PictureEnds['lanes']
+  return displayPortUpTo(
+    lowest(
+      DISPLAYPORT_LINKS,
+      offered.map((side) => side.link),
+    ),
+  ).map((link) => ({ family, link, lanes }))
+}
 
 /** What a picture port offers; a type-C port of a charger or a disk offers nothing. */
 export function portPicture(port: Port, direction: 'out' | 'in'): Offered | null {

@@ -238,14 +238,20 @@ export function leadReach(
 const furthest = new Map<string, Metres>()
 
 /** The furthest that any lead of a build carries a mode by the book: how long one may be that is not marked, and was only tried. */
-export function bookReach(construction: Construction, shape: LeadShape, feeding: Feeding, mode: LinkMode): Metres {
+export function bookReach(
+  construction: Construction,
+  shape: LeadShape,
+  feeding: Feeding,
+  mode: LinkMode | DisplayPortLink | HdmiLevel,
+): Metres {
   const key = `${construction}|${shape}|${feeding}|${mode}`
   const known = furthest.get(key)
   if (known !== undefined) return known
   let reach = 0
-  for (const grade of CABLE_GRADES)
-    for (const row of leadReach(grade, construction, shape, feeding).data)
-      if (row.mode === mode) reach = Math.max(reach, row.reach)
+  for (const grade of CABLE_GRADES) {
+    const { data, displayport, hdmi } = leadReach(grade, construction, shape, feeding)
+    for (const row of [...data, ...displayport, ...hdmi]) if (row.mode === mode) reach = Math.max(reach, row.reach)
+  }
   furthest.set(key, reach)
   return reach
 }
