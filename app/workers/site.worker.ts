@@ -6,6 +6,7 @@ import { proposeKind } from '../../core/match/kind-proposal'
 import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
 import { rankRun } from '../../core/match/rank-all'
 import { byId } from '../../core/plan/lookup'
+import { type WayForRun, wayForEach } from '../../core/remedy/each'
 import { findWaysOut, type WaysOut } from '../../core/remedy/search'
 import { type GrowthAnswer, judgeUpgrade } from '../../core/variants/upgrades'
 import type { Spot } from '../../core/vocabulary/floor'
@@ -23,7 +24,7 @@ type Questions = {
   /** What would make a run clear. */
   ways: { question: { run: string }; answer: WaysOut }
   /** One way out for each of many runs. */
-  waysOfAll: { question: { runs: readonly string[] }; answer: { run: string; found: WaysOut }[] }
+  waysOfAll: { question: { runs: readonly string[] }; answer: WayForRun[] }
   /** What each of the upgrades kept with the site would break, and what it would cost. */
   growth: { question: { upgrades: readonly string[] }; answer: GrowthAnswer[] }
   /** What other choices of what the site goes by would change. */
@@ -51,14 +52,7 @@ const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) 
     return { best: cables.slice(0, most).map((cable) => cable.id), count: cables.length }
   },
   ways: ({ copy, assessed }, { run }) => findWaysOut(assessed, run, copy.place),
-  *waysOfAll({ copy, assessed }, { runs }, tell) {
-    const answers: AnswerOf<'waysOfAll'> = []
-    for (const [at, run] of runs.entries()) {
-      tell(at)
-      answers.push({ run, found: yield* findWaysOut(assessed, run, copy.place, 'one') })
-    }
-    return answers
-  },
+  waysOfAll: ({ copy, assessed }, { runs }, tell) => wayForEach(assessed, runs, copy.place, tell),
   *growth({ copy, assessed }, { upgrades }, tell) {
     const answers: GrowthAnswer[] = []
     for (const [at, id] of upgrades.entries()) {

@@ -284,8 +284,9 @@ const moves: { [Code in MoveWords['code']]: Of<MoveWords, Code>[] } = {
     { code: 'bought lead', run: 'R-01', kind: 'optical lead', length: 20, listed: false, optical: true },
   ],
   'other port': [
-    { code: 'other port', run: 'R-01', device: 'Laptop', port: 'right', lead: null },
-    { code: 'other port', run: 'R-01', device: 'Laptop', port: 'right', lead: 'C-0001' },
+    { code: 'other port', run: 'R-01', device: 'Laptop', port: 'right', lead: null, bought: false },
+    { code: 'other port', run: 'R-01', device: 'Laptop', port: 'right', lead: 'C-0001', bought: false },
+    { code: 'other port', run: 'R-01', device: 'Laptop', port: 'right', lead: 'type-C lead', bought: true },
   ],
   'exchange ports': [{ code: 'exchange ports', run: 'R-01', other: 'R-02', device: 'Dock' }],
   'lesser picture': (['standard range', 'fewer bits', 'lower refresh', 'less colour', 'smaller picture'] as const).map(
@@ -305,6 +306,16 @@ const moves: { [Code in MoveWords['code']]: Of<MoveWords, Code>[] } = {
   'power lead': [{ code: 'power lead', sink: 'Laptop', watts: 100, length: 1.5 }],
   'larger charger': [{ code: 'larger charger', charger: 'Charger', watts: 140 }],
   'mains at': [{ code: 'mains at', place: 'Ceiling point' }],
+  extension: [
+    { code: 'extension', run: 'R-01', lead: 'C-0002', length: 1, before: 'C-0001', bought: false, listed: true },
+    { code: 'extension', run: 'R-01', lead: 'extension', length: 3, before: 'C-0001', bought: true, listed: false },
+  ],
+  'powered hub': [{ code: 'powered hub', hub: 'Hub' }],
+  'other charger': [
+    { code: 'other charger', charger: 'Charger', port: 'C 1', sink: 'Laptop', watts: 65, lead: null, bought: false },
+    { code: 'other charger', charger: 'Charger', port: 'C 1', sink: 'Laptop', watts: 65, lead: 'lead', bought: true },
+  ],
+  'host by stream': [{ code: 'host by stream', device: 'Laptop' }],
   'extender pair': [{ code: 'extender pair', run: 'R-01', length: 40 }],
 }
 

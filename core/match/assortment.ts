@@ -10,12 +10,16 @@ type Sold = {
   id: string
   name: string
   ends: [Connector, Connector]
+  /** A socket at its second end: it extends the device's own lead. */
+  extends?: true
   grade: CableGrade
   lengths: Metres[]
   construction?: Construction
   amps?: CableKind['amps']
   volts?: CableKind['volts']
   oneWay?: true
+  feed?: CableKind['feed']
+  wants?: string[]
 }
 
 const plug = (connector: Connector): End => ({ connector, gender: 'plug' })
@@ -122,10 +126,148 @@ const sold: readonly Sold[] = [
   { id: 'ab-5', name: 'type-A to type-B lead, 5 Gb/s', ends: ['type-a', 'type-b'], grade: 'gen1', lengths: [1, 2, 3] },
   { id: 'cb-5', name: 'type-C to type-B lead, 5 Gb/s', ends: ['type-c', 'type-b'], grade: 'gen1', lengths: [1, 2] },
   {
+    id: 'c-5',
+    name: 'type-C lead, full-featured, 5 Gb/s mark',
+    ends: C,
+    grade: 'gen1',
+    amps: 3,
+    lengths: [1, 2],
+  },
+  {
+    id: 'c-10-fed',
+    name: 'type-C active lead, 10 Gb/s, fed at its far end',
+    ends: C,
+    grade: 'gen2',
+    construction: 'active',
+    amps: 3,
+    feed: 'required',
+    wants: ['a supply at its far end'],
+    lengths: [8, 10],
+  },
+  {
+    id: 'c-10-hybrid',
+    name: 'type-C hybrid optical lead, 10 Gb/s, with power',
+    ends: C,
+    grade: 'gen2',
+    construction: 'optical',
+    amps: 3,
+    lengths: [5, 10],
+  },
+  {
+    id: 'ac-5-fed',
+    name: 'type-A to type-C active lead, 5 Gb/s, fed at its far end',
+    ends: AC,
+    grade: 'gen1',
+    construction: 'active',
+    amps: 3,
+    feed: 'required',
+    wants: ['a supply at its far end'],
+    lengths: [8, 10],
+  },
+  {
+    id: 'ac-10-hybrid',
+    name: 'type-A to type-C hybrid optical lead, 10 Gb/s, with power',
+    ends: AC,
+    grade: 'gen2',
+    construction: 'optical',
+    amps: 3,
+    lengths: [5, 10],
+  },
+  {
+    id: 'ac-2',
+    name: 'type-A to type-C lead, USB 2.0',
+    ends: AC,
+    grade: 'usb2',
+    amps: 3,
+    lengths: [1, 2, 3],
+  },
+  {
+    id: 'ab-2-active',
+    name: 'type-A to type-B active lead, USB 2.0',
+    ends: ['type-a', 'type-b'],
+    grade: 'usb2',
+    construction: 'active',
+    lengths: [5],
+  },
+  {
+    id: 'aa-5',
+    name: 'type-A extension, 5 Gb/s',
+    ends: ['type-a', 'type-a'],
+    extends: true,
+    grade: 'gen1',
+    amps: 3,
+    lengths: [0.5, 1],
+  },
+  {
+    id: 'aa-2',
+    name: 'type-A extension, USB 2.0',
+    ends: ['type-a', 'type-a'],
+    extends: true,
+    grade: 'usb2',
+    amps: 3,
+    lengths: [1, 2, 3],
+  },
+  {
+    id: 'aa-5-active',
+    name: 'type-A active extension, 5 Gb/s',
+    ends: ['type-a', 'type-a'],
+    extends: true,
+    grade: 'gen1',
+    construction: 'active',
+    amps: 3,
+    lengths: [3, 5],
+  },
+  {
+    id: 'aa-2-active',
+    name: 'type-A active extension, USB 2.0',
+    ends: ['type-a', 'type-a'],
+    extends: true,
+    grade: 'usb2',
+    construction: 'active',
+    amps: 3,
+    lengths: [5],
+  },
+  {
+    id: 'aa-5-fed',
+    name: 'type-A active extension, 5 Gb/s, fed at its far end',
+    ends: ['type-a', 'type-a'],
+    extends: true,
+    grade: 'gen1',
+    construction: 'active',
+    amps: 3,
+    feed: 'required',
+    wants: ['a supply at its far end'],
+    lengths: [8, 10],
+  },
+  {
     id: 'c-dp',
     name: 'type-C to DisplayPort lead',
     ends: ['type-c', 'displayport'],
     grade: 'dp-hbr3',
+    oneWay: true,
+    lengths: [1, 2],
+  },
+  {
+    id: 'c-dp-2',
+    name: 'type-C to DisplayPort lead, HBR2',
+    ends: ['type-c', 'displayport'],
+    grade: 'dp-hbr2',
+    oneWay: true,
+    lengths: [2, 3],
+  },
+  {
+    id: 'c-dp-80',
+    name: 'type-C to DisplayPort 2.1 lead, DP80',
+    ends: ['type-c', 'displayport'],
+    grade: 'dp80',
+    oneWay: true,
+    lengths: [1],
+  },
+  {
+    id: 'c-mdp',
+    name: 'type-C to mini DisplayPort lead',
+    ends: ['type-c', 'mini-displayport'],
+    grade: 'dp-hbr2',
     oneWay: true,
     lengths: [1, 2],
   },
@@ -143,6 +285,14 @@ const sold: readonly Sold[] = [
     grade: 'hdmi-18',
     oneWay: true,
     lengths: [1, 2, 3],
+  },
+  {
+    id: 'c-hdmi-48',
+    name: 'type-C to HDMI lead, 48 Gb/s',
+    ends: ['type-c', 'hdmi'],
+    grade: 'hdmi-48',
+    oneWay: true,
+    lengths: [1, 2],
   },
   { id: 'dp-2', name: 'DisplayPort lead, HBR2', ends: DP, grade: 'dp-hbr2', lengths: [3] },
   { id: 'dp-3', name: 'DisplayPort lead, HBR3', ends: DP, grade: 'dp-hbr3', lengths: [1, 2] },
@@ -185,14 +335,16 @@ const sold: readonly Sold[] = [
   },
 ]
 
-export const assortment: readonly CommonKind[] = sold.map(({ id, ends: [one, other], lengths, ...rest }) => ({
-  kind: {
-    construction: 'passive',
-    oneWay: false,
-    ...rest,
-    id: `common-${id}`,
-    ends: [plug(one), plug(other)],
-    stock: [],
-  },
-  lengths,
-}))
+export const assortment: readonly CommonKind[] = sold.map(
+  ({ id, ends: [one, other], lengths, extends: isExtension, ...rest }) => ({
+    kind: {
+      construction: 'passive',
+      oneWay: false,
+      ...rest,
+      id: `common-${id}`,
+      ends: [plug(one), isExtension ? { ...plug(other), gender: 'socket' } : plug(other)],
+      stock: [],
+    },
+    lengths,
+  }),
+)

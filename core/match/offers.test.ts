@@ -93,7 +93,7 @@ describe('drawer and catalogue as one list', () => {
 describe('what is commonly sold', () => {
   it('carries something at each length it is sold in, by the tables of reach', () => {
     for (const { kind, lengths } of assortment) {
-      const reach = leadReach(kind.grade, kind.construction, leadShape(kind.ends))
+      const reach = leadReach(kind.grade, kind.construction, leadShape(kind.ends), kind.feed ? 'fed' : 'unfed')
       const furthest = Math.max(...[...reach.data, ...reach.displayport, ...reach.hdmi].map((row) => row.reach))
       expect(Math.max(...lengths), kind.name).toBeLessThanOrEqual(furthest)
       expect([...lengths].sort((one, other) => one - other)).toEqual(lengths)

@@ -1,4 +1,5 @@
 import { assessRun, type RunVerdict } from '../checks/assess'
+import { severity } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { portModes } from '../link/port-modes'
 import { ranHotOfKind, recordOfKindOn } from '../link/record'
@@ -53,18 +54,40 @@ export type Offer = {
 }
 
 /**
- * What could be bought for a run: each kind of the catalogue that plugs into both ports, at the shortest length it is sold in that spans the route with
- * slack (or the longest, where none does). In the order of the catalogue.
+ * What could be bought for a run: each kind of the catalogue that plugs into both ports, at the length it is sold in that does best, of equal ones the
+ * shortest (or the longest, where none spans the route). In the order of the catalogue.
  */
 export function offersOf(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Offer[] {
   const offers: Offer[] = []
   for (const kind of index.plan.kinds) {
+    if (!plugs(index, kind, run)) continue
     const sold = [...kind.stock].sort((one, other) => one.length - other.length)
-    const found = spanning(sold, index, run)
-    if (found && plugs(index, kind, run))
-      offers.push(offer(index, run, crossings, kind, found.length, { price: found.price, listed: true }))
+    const best = bestLength(sold, index, run, ({ length, price }) =>
+      offer(index, run, crossings, kind, length, { price, listed: true }),
+    )
+    if (best) offers.push(best)
   }
   return offers
+}
+
+/**
+ * Of the lengths something is sold in the one that does best. The shortest that spans the route with slack nearly always does: any other is asked only
+ * where that one is not clear, as what is a little short of the slack may carry more, and what is longer reach further.
+ */
+function bestLength<Sold extends { length: Metres }>(
+  sold: readonly Sold[],
+  index: SiteIndex,
+  run: Run,
+  judge: (sold: Sold) => Offer,
+): Offer | null {
+  const usual = spanning(sold, index, run)
+  if (!usual) return null
+  const first = judge(usual)
+  if (first.verdict.grade === 'clear' || !atLeast(usual.length, run.route.length)) return first
+  const others = sold.filter((each) => each !== usual && atLeast(each.length, run.route.length)).map(judge)
+  return [first, ...others].reduce((best, next) =>
+    severity[next.verdict.grade] < severity[best.verdict.grade] ? next : best,
+  )
 }
 
 /** The same of what is commonly sold and the catalogue may not have, without prices. */
@@ -73,12 +96,13 @@ export function commonOffersOf(index: SiteIndex, run: Run, crossings: readonly C
   const offers: Offer[] = []
   for (const { kind, lengths } of assortment) {
     if (index.kinds.has(kind.id) || !plugs(index, kind, run)) continue
-    const found = spanning(
+    const best = bestLength(
       lengths.map((length) => ({ length })),
       index,
       run,
+      ({ length }) => offer(wider, run, crossings, kind, length, { price: null, listed: false }),
     )
-    if (found) offers.push(offer(wider, run, crossings, kind, found.length, { price: null, listed: false }))
+    if (best) offers.push(best)
   }
   return offers
 }

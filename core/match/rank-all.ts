@@ -66,6 +66,40 @@ export function freeCables(
   return found
 }
 
+/** The cables that lie in no run and do not do the job of one alone, the nearest to it first, of which so many at most: with something else beside them they may. */
+export function nearestFree(
+  index: SiteIndex,
+  run: Run,
+  crossed: readonly Crossing[],
+  most: number,
+  taken: SiteIndex['runOf'] = index.runOf,
+): Cable[] {
+  const { cables, ranked } = rankedFor(index, run, crossed)
+  const found: Cable[] = []
+  for (let place = 0; place < ranked.order.length && found.length < most; place += 1) {
+    if (gradeAt(ranked, place) !== 'blocked') continue
+    const cable = cables[ranked.order[place] as number] as Cable
+    if (!index.runOf.has(cable.id) && !taken.has(cable.id)) found.push(cable)
+  }
+  return found
+}
+
+/** The best cable that does the job of a run and lies in another one; null where none does. */
+export function bestLaidElsewhere(
+  index: SiteIndex,
+  run: Run,
+  crossed: readonly Crossing[],
+): { cable: Cable; run: Run } | null {
+  const { cables, ranked } = rankedFor(index, run, crossed)
+  for (let place = 0; place < ranked.order.length; place += 1) {
+    if (gradeAt(ranked, place) === 'blocked') return null
+    const cable = cables[ranked.order[place] as number] as Cable
+    const laid = index.runOf.get(cable.id)
+    if (laid && laid.id !== run.id) return { cable, run: laid }
+  }
+  return null
+}
+
 function rankedFor(index: SiteIndex, run: Run, crossed: readonly Crossing[]) {
   const drawer = drawerOf(index)
   const { cables, told, spots } = drawer

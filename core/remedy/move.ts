@@ -12,7 +12,7 @@ import type { Run } from '../vocabulary/run'
 export type MoveWords =
   | { code: 'drawer lead'; run: string; cable: string; length: Metres }
   | { code: 'bought lead'; run: string; kind: string; length: Metres; listed: boolean; optical: boolean }
-  | { code: 'other port'; run: string; device: string; port: string; lead: string | null }
+  | { code: 'other port'; run: string; device: string; port: string; lead: string | null; bought: boolean }
   | { code: 'exchange ports'; run: string; other: string; device: string }
   | { code: 'lesser picture'; need: string; concession: Exclude<Concession, 'compression'>; mode: PictureMode }
   | { code: 'allow compression'; need: string }
@@ -24,6 +24,18 @@ export type MoveWords =
   | { code: 'larger charger'; charger: string; watts: Watts }
   | { code: 'mains at'; place: string }
   | { code: 'extender pair'; run: string; length: Metres }
+  | { code: 'extension'; run: string; lead: string; length: Metres; before: string; bought: boolean; listed: boolean }
+  | { code: 'powered hub'; hub: string }
+  | {
+      code: 'other charger'
+      charger: string
+      port: string
+      sink: string
+      watts: Watts
+      lead: string | null
+      bought: boolean
+    }
+  | { code: 'host by stream'; device: string }
 
 /** How much a change disturbs, least first: a setting, a plug, a lead from the drawer, asking for less, and from there on buying and building. */
 export const EFFORTS = ['setting', 'plug', 'lead', 'less', 'bought', 'rearranged', 'device', 'building'] as const

@@ -1,6 +1,7 @@
 import type { Proposer } from './move'
 import { dockMoves } from './moves/docks'
 import { extenderPair } from './moves/extenders'
+import { extensionMoves } from './moves/extensions'
 import { otherLeads } from './moves/leads'
 import { pictureMoves } from './moves/pictures'
 import { otherPorts } from './moves/ports'
@@ -9,6 +10,7 @@ import { powerMoves } from './moves/power'
 /** Where small changes come from, what disturbs least first: whoever wants one that does need not ask for the rest. */
 export const proposers: readonly Proposer[] = [
   otherLeads,
+  extensionMoves,
   otherPorts,
   pictureMoves,
   powerMoves,

@@ -1,10 +1,11 @@
 import type { Edit, LogPosition } from '../change/change'
 import { editsBetween } from '../change/edits-between'
-import { type Assessed, assessAnew, leadingFinding } from '../checks/assess'
+import { type Assessed, assessAnew, leadingFinding, type RunVerdict } from '../checks/assess'
 import type { Finding } from '../checks/checks'
 import { severity, type Verdict } from '../checks/finding'
 import { judged } from '../checks/look-ahead'
 import { isWorse, type Turned, turnedBetween } from '../checks/turned'
+import { bestLaidElsewhere } from '../match/rank-all'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
@@ -30,6 +31,10 @@ export type WaysOut = {
   ways: readonly WayOut[]
   /** How many changes were tried, alone or two together. */
   tried: number
+  /** Leads of which evidence is all that is missing, by their tags: proved on the bench, they do. */
+  prove: readonly string[]
+  /** Where nothing helps: a lead that would do, and the run that it lies in. */
+  elsewhere: { cable: string; run: string } | null
   /** Where nothing helps: what still stands in the way after what came nearest, which may be nothing at all. */
   closest: { moves: readonly MoveWords[]; leading: Finding } | null
 }
@@ -44,18 +49,21 @@ const UNKNOWN_PRICE = Number.MAX_VALUE
 
 /**
  * What would make a run clear: a search over small changes of the plan, singly, and two together where no single one does. Each is judged on the part
- * of the site the run can bear on, and what is offered once more on all of it, so that whatever gets worse elsewhere is told. Pure and a step at a time.
+ * of the site the run can bear on, and what is offered once more on all of it, so that whatever gets worse elsewhere is told. Cables in `given` go to other
+ * runs. Pure and a step at a time.
  */
 export function* findWaysOut(
   site: Assessed,
   runId: string,
   base: LogPosition,
   wanted: Wanted = 'all',
+  given: ReadonlyMap<string, Run> = new Map(),
 ): InSlices<WaysOut> {
   const room = roomOf(site.index, runId)
   const before = assessAnew(room)
-  const scene = sceneOf(before, site.index, runId)
-  if (!scene || scene.verdict.grade === 'clear') return { ways: [], tried: 0, closest: null }
+  const scene = sceneOf(before, withGiven(site.index, given), runId)
+  if (!scene || scene.verdict.grade === 'clear')
+    return { ways: [], tried: 0, prove: [], elsewhere: null, closest: null }
   const attempts: Attempt[] = []
   for (const propose of proposers) {
     yield
@@ -63,7 +71,7 @@ export function* findWaysOut(
       const attempt = tried(before, room, runId, [move])
       if (!attempt) continue
       attempts.push(attempt)
-      if (wanted === 'one' && isDone(attempt)) return answer([inRoom(room, base, attempt)], attempts, scene)
+      if (wanted === 'one' && isDone(attempt)) return answer([asMoved(site, base, attempt)], attempts, scene)
       yield
     }
   }
@@ -71,14 +79,14 @@ export function* findWaysOut(
     for (const [one, other] of [...pairsOf(attempts, scene.run)]) {
       const attempt = tried(before, room, runId, [one, other])
       if (attempt) attempts.push(attempt)
-      if (attempt && wanted === 'one' && isDone(attempt)) return answer([inRoom(room, base, attempt)], attempts, scene)
+      if (attempt && wanted === 'one' && isDone(attempt)) return answer([asMoved(site, base, attempt)], attempts, scene)
       yield
     }
   }
-  const helping = attempts.filter(({ after }) => severity[after] < severity[scene.verdict.grade]).sort(leastFirst)
+  const helping = attempts.filter((attempt) => helps(attempt, attempts, scene.verdict.grade)).sort(leastFirst)
   if (wanted === 'one')
     return answer(
-      helping.slice(0, 1).map((attempt) => inRoom(room, base, attempt)),
+      helping.slice(0, 1).map((attempt) => asMoved(site, base, attempt)),
       attempts,
       scene,
     )
@@ -90,6 +98,23 @@ export function* findWaysOut(
     if (severity[way.after] < severity[scene.verdict.grade]) ways.push(way)
   }
   return answer(ways, attempts, scene)
+}
+
+/** The site as it is when some of its free cables are given to other runs. */
+function withGiven(index: SiteIndex, given: ReadonlyMap<string, Run>): SiteIndex {
+  return given.size === 0 ? index : { ...index, runOf: new Map([...index.runOf, ...given]) }
+}
+
+/** It betters the run; of two changes together both do, as neither comes as far alone. */
+function helps({ moves, after }: Attempt, attempts: readonly Attempt[], now: Verdict): boolean {
+  if (severity[after] >= severity[now]) return false
+  return (
+    moves.length < 2 ||
+    !attempts.some(
+      (alone) =>
+        alone.moves.length === 1 && moves.includes(alone.moves[0] as Move) && severity[alone.after] <= severity[after],
+    )
+  )
 }
 
 function sceneOf({ index, walks, assessment }: Assessed, site: SiteIndex, runId: string): Scene | null {
@@ -178,8 +203,8 @@ const wordsOf = ({ moves }: Attempt): Pick<WayOut, 'moves' | 'effort' | 'price'>
 })
 
 /** A way out as it was judged, in its room. Many together are judged on the whole site once, by whoever puts them together. */
-function inRoom(room: Plan, base: LogPosition, attempt: Attempt): WayOut {
-  const edits = editsBetween(room, applied(room, attempt.moves) ?? room, base)
+function asMoved({ index: { plan } }: Assessed, base: LogPosition, attempt: Attempt): WayOut {
+  const edits = editsBetween(plan, applied(plan, attempt.moves) ?? plan, base)
   return { ...wordsOf(attempt), after: attempt.after, worse: attempt.worse, edits }
 }
 
@@ -192,10 +217,25 @@ function onSite(site: Assessed, runId: string, base: LogPosition, attempt: Attem
   return { ...wordsOf(attempt), after, worse: turnedBetween(site.assessment, assessment, index).filter(isWorse), edits }
 }
 
-function answer(ways: readonly WayOut[], attempts: readonly Attempt[], { verdict }: Scene): WaysOut {
-  if (ways.length > 0) return { ways, tried: attempts.length, closest: null }
+function answer(ways: readonly WayOut[], attempts: readonly Attempt[], scene: Scene): WaysOut {
+  const { verdict } = scene
+  const prove = onlyEvidenceMissing(verdict)
+  const found = { ways, tried: attempts.length, prove }
+  if (ways.length > 0) return { ...found, elsewhere: null, closest: null }
+  const laid = bestLaidElsewhere(scene.index, scene.run, scene.crossings)
+  const elsewhere = laid && { cable: laid.cable.tag, run: laid.run.tag }
   const [nearest] = [...attempts].sort((one, other) => one.blocks - other.blocks || leastFirst(one, other))
   const leading = nearest?.leading ?? leadingFinding(verdict.findings)
   const moves = (nearest?.moves ?? []).map(({ words }) => words)
-  return { ways, tried: attempts.length, closest: leading && { moves, leading } }
+  return { ...found, elsewhere, closest: leading && { moves, leading } }
+}
+
+/** The leads to prove where that is all that keeps a run from being clear. */
+function onlyEvidenceMissing({ findings }: RunVerdict): string[] {
+  const against = findings.filter(({ grade }) => grade === 'tight' || grade === 'blocked')
+  const testable = against.every(
+    ({ part, remedies }) =>
+      part.kind === 'lead' && remedies.length > 0 && remedies.every(({ code }) => code === 'test-it'),
+  )
+  return testable ? [...new Set(against.map(({ part }) => part.label))] : []
 }

@@ -12,7 +12,15 @@ export function moveSentence(move: MoveWords, unit: LengthUnit = 'm'): string {
     case 'bought lead':
       return `Buy ${move.kind}, ${metres(move.length)}, for ${move.run}${move.listed ? '' : '; your catalogue has none, and it is commonly sold'}.${move.optical ? ' Check what power it passes.' : ''}`
     case 'other port':
-      return `Plug ${move.run} into ${move.port} of ${move.device}${move.lead ? `, over ${move.lead}` : ''}.`
+      return `Plug ${move.run} into ${move.port} of ${move.device}${overLead(move)}.`
+    case 'extension':
+      return `Put an extension before ${move.before} in ${move.run}: ${move.bought ? `buy ${move.lead}` : move.lead}, ${metres(move.length)}${move.bought && !move.listed ? '; your catalogue has none, and it is commonly sold' : ''}.`
+    case 'powered hub':
+      return `Put a powered hub in the place of ${move.hub}, with its supply.`
+    case 'other charger':
+      return `Charge ${move.sink} from ${move.port} of ${move.charger}, which is there already and gives ${formatWatts(move.watts)}${overLead(move)}.`
+    case 'host by stream':
+      return `Take a host that holds for each picture what it sends, in the place of ${move.device}: newer ones do, and some let you choose.`
     case 'exchange ports':
       return `Let ${move.run} and ${move.other} exchange their ports at ${move.device}.`
     case 'lesser picture':
@@ -39,6 +47,10 @@ export function moveSentence(move: MoveWords, unit: LengthUnit = 'm'): string {
       return `Put an extender pair into ${move.run}, with category cable over the ${metres(move.length)}.`
   }
 }
+
+/** The lead that goes with a move, and that it has to be bought where it has. */
+const overLead = ({ lead, bought }: { lead: string | null; bought: boolean }): string =>
+  lead === null ? '' : bought ? `, over a lead to buy: ${lead}` : `, over ${lead}`
 
 const concessionWords = {
   'standard range': ', in standard range',

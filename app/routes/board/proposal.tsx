@@ -1,11 +1,13 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { type ReactNode, useMemo, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
+import type { Finding } from '../../../core/checks/checks'
 import { sentence } from '../../../core/checks/sentences'
 import type { Turned } from '../../../core/checks/turned'
 import { gradeWords } from '../../../core/checks/wording'
 import type { LeadProposal as Proposal } from '../../../core/match/lead-proposal'
 import { decimal } from '../../../core/quantity/parsed'
+import type { WayForRun } from '../../../core/remedy/each'
 import { moveSentence } from '../../../core/remedy/words'
 import type { CableKind } from '../../../core/vocabulary/cable'
 import text from '../../theme/text.module.css'
@@ -195,8 +197,8 @@ export function WaysOfAll({ runs, close }: Props) {
       {answers && (
         <>
           <p>
-            {counted(helped, 'run has', 'runs have')} a way out, each found by itself: two may want the same lead. To
-            buy: {decimal(price, 2)} {plan.policy.currency}
+            {counted(helped, 'run has', 'runs have')} a way out. No lead goes to two of them. To buy:{' '}
+            {decimal(price, 2)} {plan.policy.currency}
             {unpriced > 0 ? `, and ${counted(unpriced, 'price', 'prices')} to be asked` : ''}.
           </p>
           <LongTable
@@ -214,11 +216,7 @@ export function WaysOfAll({ runs, close }: Props) {
                     <RunLink run={run} tag={tag} />
                   </td>
                   <td>{way ? <GradeMark grade={way.after} size="xs" /> : <DoorGlyph grade="blocked" />}</td>
-                  <td>
-                    {way
-                      ? words.join(' ')
-                      : `Nothing small helps. ${found.closest ? sentence(found.closest.leading, unit) : ''}`}
-                  </td>
+                  <td>{way ? words.join(' ') : nothingHelps(found, (finding) => sentence(finding, unit))}</td>
                   <td>
                     {way && (
                       <Take
@@ -239,6 +237,13 @@ export function WaysOfAll({ runs, close }: Props) {
       )}
     </Panel>
   )
+}
+
+/** Why a run has no way out: what could still be tried, or what stands in the way. */
+function nothingHelps({ prove, elsewhere, closest }: WayForRun['found'], say: (finding: Finding) => string): string {
+  if (prove.length > 0) return `Prove ${prove.join(' and ')} on the bench: evidence is all that is missing.`
+  if (elsewhere) return `${elsewhere.cable} would do, and lies in ${elsewhere.run}.`
+  return `Nothing small helps. ${closest ? say(closest.leading) : ''}`
 }
 
 function RunLink({ run, tag }: { run: string; tag: string }) {

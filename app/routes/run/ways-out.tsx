@@ -39,10 +39,24 @@ export function WaysOut({ verdict }: { verdict: RunVerdict }) {
           </ol>
         </>
       )}
-      {last?.closest && (
+      {last && last.prove.length > 0 && (
+        <p className={look.prove}>
+          <b>Prove {last.prove.join(' and ')} on the bench, in this socket.</b> Evidence is all that is missing.
+        </p>
+      )}
+      {last?.closest && last.prove.length === 0 && (
         <div className={look.nothing}>
           <p>
-            <b>Nothing small helps.</b>{' '}
+            {last.elsewhere ? (
+              <>
+                <b>
+                  {last.elsewhere.cable} would do, and lies in {last.elsewhere.run}.
+                </b>{' '}
+                Have another like it, or move it.{' '}
+              </>
+            ) : (
+              <b>Nothing small helps.</b>
+            )}{' '}
             {last.tried > 0 &&
               `${last.tried} ${last.tried === 1 ? 'change was' : 'changes were'} tried, alone and two together. `}
             {last.closest.moves.length > 0 &&

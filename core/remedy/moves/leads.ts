@@ -1,4 +1,4 @@
-import { freeCables } from '../../match/rank-all'
+import { freeCables, nearestFree } from '../../match/rank-all'
 import { patch } from '../../plan/put'
 import { nearestOffers, usefulOffers, withKind } from '../best-lead'
 import type { Move, Scene } from '../move'
@@ -9,7 +9,10 @@ const MOST_NEAREST = 2
 
 /** Another lead: the best that lie free in the drawer, then what can be bought, in any construction and at the length that spans the route. */
 export function* otherLeads({ index, site, run, crossings }: Scene): Iterable<Move> {
-  for (const { cable } of freeCables(index, run, crossings, MOST_OF_EACH, site.runOf)) {
+  const free = freeCables(index, run, crossings, MOST_OF_EACH, site.runOf).map(({ cable }) => cable)
+  // what does not do it alone may do it beside something else
+  const near = free.length > 0 ? [] : nearestFree(index, run, crossings, MOST_NEAREST, site.runOf)
+  for (const cable of [...free, ...near]) {
     yield {
       family: 'drawer lead',
       few: true,

@@ -1,14 +1,31 @@
 import { lesserModes } from '../../picture/fit'
 import { patch } from '../../plan/put'
+import { socketAt } from '../../plan/site-index'
 import { type Need, needLabel } from '../../vocabulary/need'
 import type { Move, Scene } from '../move'
 
 /** What a picture could give up, and whether another order of the pictures on a shared link would do. */
-export function* pictureMoves({ index, verdict, crossings }: Scene): Iterable<Move> {
+export function* pictureMoves({ index, run, verdict, crossings }: Scene): Iterable<Move> {
+  const { reservation } = index.plan.policy
   const pictures = crossings.flatMap(({ need }) => (need.kind === 'picture' ? [need] : []))
   const failing = pictures.filter(({ id }) =>
     verdict.flows.some((flow) => flow.needId === id && flow.grade !== 'clear'),
   )
+  const host = socketAt(index, run.from)
+  if (failing.length > 0 && pictures.length > 1 && host.port.reserves !== 'stream' && reservation !== 'stream')
+    yield {
+      family: 'host by stream',
+      words: { code: 'host by stream', device: host.device.name },
+      effort: 'device',
+      price: null,
+      apply: (plan) =>
+        patch(plan, 'devices', host.device.id, (device) => ({
+          ...device,
+          ports: device.ports.map((port) =>
+            port.id === host.port.id ? { ...port, reserves: 'stream' as const } : port,
+          ),
+        })),
+    }
   for (const need of failing) {
     if (need.uncompressed) {
       yield {

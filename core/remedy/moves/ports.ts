@@ -1,11 +1,10 @@
 import { leadTag } from '../../change/changes/run'
 import { patch, put } from '../../plan/put'
 import { portKey, socketAt } from '../../plan/site-index'
+import type { Port } from '../../vocabulary/device'
 import type { Run } from '../../vocabulary/run'
 import { withBestLeads, withKindsOf } from '../best-lead'
 import type { Move, Scene } from '../move'
-
-const MOST_PORTS = 6
 
 /** Another port at either end: one that is free, with the lead that then does it, or one that another run has, by exchanging the two. */
 export function* otherPorts({ index, site, run }: Scene): Iterable<Move> {
@@ -13,7 +12,7 @@ export function* otherPorts({ index, site, run }: Scene): Iterable<Move> {
     const { device, port } = socketAt(index, run[end])
     const others = device.ports.filter(({ id }) => id !== port.id)
     const free = others.filter(({ id }) => !index.runsIn.has(portKey({ device: device.id, port: id })))
-    for (const other of free.slice(0, MOST_PORTS)) {
+    for (const other of alikeOnce(free)) {
       const moved: Run = { ...run, [end]: { device: device.id, port: other.id } }
       const made = withBestLeads(put(index.plan, 'runs', moved), [run.id], site.runOf)
       const leads = made.plan.runs.find(({ id }) => id === run.id)?.leads ?? run.leads
@@ -26,6 +25,7 @@ export function* otherPorts({ index, site, run }: Scene): Iterable<Move> {
           device: device.name,
           port: other.name,
           lead: same ? null : leads.map((lead) => leadTag(made.plan, lead)).join(' + '),
+          bought: !same && leads.some((lead) => 'kind' in lead),
         },
         effort: same ? 'plug' : made.price === 0 ? 'lead' : 'bought',
         price: made.price,
@@ -35,7 +35,7 @@ export function* otherPorts({ index, site, run }: Scene): Iterable<Move> {
         }),
       }
     }
-    for (const other of others.filter(({ connector }) => connector === port.connector).slice(0, MOST_PORTS)) {
+    for (const other of others.filter(({ connector }) => connector === port.connector)) {
       const [neighbour] = index.runsIn.get(portKey({ device: device.id, port: other.id })) ?? []
       if (!neighbour || neighbour.id === run.id) continue
       const neighboursEnd = neighbour.from.device === device.id ? 'from' : 'to'
@@ -54,4 +54,13 @@ export function* otherPorts({ index, site, run }: Scene): Iterable<Move> {
       }
     }
   }
+}
+
+/** Of ports that are alike but for their names one is as good as another. */
+function alikeOnce(ports: readonly Port[]): Port[] {
+  const seen = new Set<string>()
+  return ports.filter(({ id: _, name: __, ...port }) => {
+    const sort = JSON.stringify(port)
+    return !seen.has(sort) && seen.add(sort)
+  })
 }

@@ -1,7 +1,10 @@
+import { leadTag } from '../../change/changes/run'
+import { mainsAt } from '../../link/mains'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
 import { put } from '../../plan/put'
-import { portKey, socketAt } from '../../plan/site-index'
+import { devicesByPlace, portKey, socketAt } from '../../plan/site-index'
+import { givenWatts } from '../../power/negotiate'
 import { atLeast } from '../../quantity/limit'
 import type { Watts } from '../../quantity/watts'
 import type { Device } from '../../vocabulary/device'
@@ -38,15 +41,19 @@ export function* powerMoves(scene: Scene): Iterable<Move> {
         apply: (plan) => put(plan, 'devices', charger),
       }
     }
-    if (need.kind === 'power') yield* secondLead(scene, need, rating)
+    if (need.kind === 'power') {
+      yield* chargerThatIsThere(scene, need, watts ?? rating)
+      yield* secondLead(scene, need, rating)
+    }
   }
+  yield* poweredHub(scene)
   for (const end of [run.from, run.to]) {
     const place = index.places.get(index.devices.get(end.device)?.place ?? '')
     const hungry = verdict.findings.some(({ remedies }) =>
-      remedies.some(({ code }) => code === 'feed-lead' || code === 'powered-far-end'),
+      remedies.some(({ code }) => code === 'feed-lead' || code === 'powered-far-end' || code === 'mains-there'),
     )
     const unfed = verdict.findings.some(({ check, grade }) => check === 'far-end power' && grade !== 'clear')
-    if (!place || place.mains || !(hungry || unfed)) continue
+    if (place?.mains !== false || !(hungry || unfed)) continue
     yield {
       family: 'mains',
       words: { code: 'mains at', place: place.name },
@@ -57,6 +64,101 @@ export function* powerMoves(scene: Scene): Iterable<Move> {
   }
 }
 
+/** A hub with a supply in the place of one that lives on the bus, where it or its volts are not enough. */
+function* poweredHub({ index, run, verdict }: Scene): Iterable<Move> {
+  const short = verdict.findings.some(
+    ({ check, grade, remedies }) =>
+      (check === 'bus budget' || check === 'current' || check === 'volts lost') &&
+      grade !== 'clear' &&
+      remedies.some(({ code }) => code === 'powered-hub' || code === 'stronger-supply'),
+  )
+  if (!short) return
+  for (const end of [run.from, run.to]) {
+    const hub = index.devices.get(end.device)
+    if (!hub?.busPowered || hub.kind !== 'hub' || mainsAt(index, { device: hub }) === 'none') continue
+    yield {
+      family: 'powered hub',
+      words: { code: 'powered hub', hub: hub.name },
+      effort: 'device',
+      price: null,
+      apply: (plan) => put(plan, 'devices', { ...hub, busPowered: false }),
+    }
+  }
+}
+
+/** A charger that stands at the same place already and has a port free that gives enough, over a free port of the device. */
+function* chargerThatIsThere(
+  { index, site }: Scene,
+  need: Extract<Scene['crossings'][number]['need'], { kind: 'power' }>,
+  watts: Watts,
+): Iterable<Move> {
+  const sink = index.devices.get(need.to)
+  const free = freePortOf(index, sink)
+  if (!sink?.place || !free) return
+  for (const charger of devicesByPlace(site.plan.devices).get(sink.place) ?? []) {
+    if (charger.kind !== 'charger' || charger.id === need.from || mainsAt(site, { device: charger }) === 'none')
+      continue
+    const port = charger.ports.find(
+      (each) =>
+        each.connector === free.connector &&
+        atLeast(givenWatts(each), watts) &&
+        !site.runsIn.has(portKey({ device: charger.id, port: each.id })),
+    )
+    if (!port) continue
+    const { run, made } = newLead({ index, site }, sink, charger, port.id, free.id, need)
+    const leads = made.plan.runs.find(({ id }) => id === run.id)?.leads ?? []
+    if (leads.length === 0) continue
+    const { through: _, ...rest } = need
+    yield {
+      family: 'charger that is there',
+      words: {
+        code: 'other charger',
+        charger: charger.name,
+        port: port.name,
+        sink: sink.name,
+        watts: givenWatts(port),
+        lead: leads.map((lead) => leadTag(made.plan, lead)).join(' + '),
+        bought: leads.some((lead) => 'kind' in lead),
+      },
+      effort: made.price === 0 ? 'lead' : 'bought',
+      price: made.price,
+      apply: (onto) => ({
+        ...put(put(put(onto, 'devices', charger), 'runs', { ...run, leads }), 'needs', { ...rest, from: charger.id }),
+        kinds: withKindsOf(onto, made.plan),
+      }),
+    }
+  }
+}
+
+const freePortOf = (index: Scene['index'], sink: Device | undefined) =>
+  sink?.ports.find(
+    ({ id, connector, takes = 0 }) =>
+      connector === 'type-c' && takes > 0 && !index.runsIn.has(portKey({ device: sink.id, port: id })),
+  )
+
+/** A run that carries power alone from a charger to a device beside it, with the best lead for it. */
+function newLead(
+  { index, site }: Pick<Scene, 'index' | 'site'>,
+  sink: Device,
+  charger: Device,
+  from: string,
+  to: string,
+  need: Extract<Scene['crossings'][number]['need'], { kind: 'power' }>,
+) {
+  const { plan } = site
+  const run: Run = {
+    id: freeIds(plan.runs.map(({ id }) => id))(`${sink.id.slice(0, 40)}-power`),
+    tag: nextRunTag(plan),
+    from: { device: charger.id, port: from },
+    to: { device: sink.id, port: to },
+    leads: [],
+    route: { length: BESIDE },
+  }
+  const { through: _, ...rest } = need
+  const laid = put(put(put(index.plan, 'devices', charger), 'runs', run), 'needs', { ...rest, from: charger.id })
+  return { run, made: withBestLeads(laid, [run.id], site.runOf) }
+}
+
 /** The device takes its power from a charger of its own, over a port that is free, beside what it has. */
 function* secondLead(
   { index, site }: Scene,
@@ -64,32 +166,20 @@ function* secondLead(
   rating: Watts,
 ): Iterable<Move> {
   const sink = index.devices.get(need.to)
-  const port = sink?.ports.find(
-    ({ id, connector, takes = 0 }) =>
-      connector === 'type-c' && takes > 0 && !index.runsIn.has(portKey({ device: sink.id, port: id })),
-  )
-  if (!sink || !port) return
-  const { plan } = site
+  const port = freePortOf(index, sink)
+  // a charger wants mains where it stands
+  if (!sink || !port || mainsAt(index, { device: sink }) === 'none') return
   const charger: Device = {
-    id: freeIds(plan.devices.map(({ id }) => id))(`${sink.id.slice(0, 40)}-charger`),
+    id: freeIds(site.plan.devices.map(({ id }) => id))(`${sink.id.slice(0, 40)}-charger`),
     name: `Charger at ${sink.name}`.slice(0, 120),
     kind: 'charger',
     ...(sink.place ? { place: sink.place } : {}),
     busPowered: false,
     ports: [{ id: 'c-1', name: 'C 1', connector: 'type-c', gender: 'socket', role: 'either', gives: rating }],
   }
-  const run: Run = {
-    id: freeIds(plan.runs.map(({ id }) => id))(`${sink.id.slice(0, 40)}-power`),
-    tag: nextRunTag(plan),
-    from: { device: charger.id, port: 'c-1' },
-    to: { device: sink.id, port: port.id },
-    leads: [],
-    route: { length: BESIDE },
-  }
-  const { through: _, ...rest } = need
-  const laid = put(put(put(index.plan, 'devices', charger), 'runs', run), 'needs', { ...rest, from: charger.id })
-  const made = withBestLeads(laid, [run.id], site.runOf)
+  const { run, made } = newLead({ index, site }, sink, charger, 'c-1', port.id, need)
   const leads = made.plan.runs.find(({ id }) => id === run.id)?.leads ?? []
+  const { through: _, ...rest } = need
   yield {
     family: 'power lead',
     few: true,
