@@ -22,7 +22,7 @@ import { atMost } from '../quantity/limit'
 import { conditionsAlong } from '../route/fill'
 import type { Construction } from '../standards/grades'
 import { LINK_MODES } from '../standards/link-modes'
-import { bookReach, type LeadShape } from '../standards/reach'
+import { bookReach, type LeadShape, printedLength } from '../standards/reach'
 import type { Cable } from '../vocabulary/cable'
 import type { Device } from '../vocabulary/device'
 import type { Run } from '../vocabulary/run'
@@ -233,7 +233,7 @@ const leads: Aspect = {
 
 /** How many limits a length is beyond. */
 const limitsBeyond = (length: number, limits: readonly number[]): number =>
-  limits.filter((limit) => !atMost(length, limit)).length
+  limits.filter((limit) => !atMost(printedLength(length), limit)).length
 
 const FEEDINGS = ['fed', 'unfed'] as const
 

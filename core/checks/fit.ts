@@ -21,7 +21,11 @@ export const fitCheck = check({
   reasons: {
     'no-lead': reason({}, (_, { label }) => `${label} has no cable yet.`),
     mates: reason({ leads: z.int() }, ({ leads }) =>
-      leads === 1 ? 'The lead fits both ports.' : `All ${leads} leads fit from port to port.`,
+      leads === 0
+        ? 'Plug and socket fit without a lead between them.'
+        : leads === 1
+          ? 'The lead fits both ports.'
+          : `All ${leads} leads fit from port to port.`,
     ),
     'ends-do-not-mate': reason(
       { one: endFigure, oneLabel: z.string(), other: endFigure, otherLabel: z.string() },
@@ -62,7 +66,8 @@ export const fitCheck = check({
       return
     }
     const remedies = [{ code: 'other-lead' }] as const
-    for (const [at, lead] of laid.leads.entries()) {
+    const laidLeads = laid.leads.filter(({ captive }) => captive === undefined)
+    for (const [at, lead] of laidLeads.entries()) {
       const part = leadPart(lead)
       const { length, standing } = lead.cable
       const named = laid.run.leads[at]
@@ -96,7 +101,7 @@ export const fitCheck = check({
       }
     }
     if (open === 0)
-      yield { grade: 'clear', part: runPart(laid.run), reason: { code: 'mates', leads: laid.leads.length } }
+      yield { grade: 'clear', part: runPart(laid.run), reason: { code: 'mates', leads: laidLeads.length } }
   },
 })
 
@@ -108,11 +113,12 @@ function* jointsOf({ from, to, leads }: Situation['laid']): Iterable<Joint> {
   let one: End = from.port
   let oneOwner: Owner = from
   for (const lead of leads) {
-    yield { one, oneOwner, other: lead.hostEnd, otherOwner: lead }
+    // the own lead of a device is part of it
+    if (lead.captive !== 'from') yield { one, oneOwner, other: lead.hostEnd, otherOwner: lead }
     one = lead.farEnd
     oneOwner = lead
   }
-  yield { one, oneOwner, other: to.port, otherOwner: to }
+  if (leads.at(-1)?.captive !== 'to') yield { one, oneOwner, other: to.port, otherOwner: to }
 }
 
 const partOf = (owner: Owner): Part => ('cable' in owner ? leadPart(owner) : portPart(owner))

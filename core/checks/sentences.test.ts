@@ -65,7 +65,7 @@ const battery = (course: object): Reason => ({ code: 'battery', course: course a
 /** Every reason there is, in its forms: one, several, none. A new reason does not compile without its own. */
 const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   'no-lead': [{ code: 'no-lead' }],
-  mates: [1, 2, 5].map((leads) => ({ code: 'mates', leads })),
+  mates: [0, 1, 2, 5].map((leads) => ({ code: 'mates', leads })),
   'ends-do-not-mate': [
     {
       code: 'ends-do-not-mate',

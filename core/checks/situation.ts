@@ -110,7 +110,12 @@ export const portPart = (socket: Socket): Part => ({
   id: `${socket.device.id}/${socket.port.id}`,
   label: `${socket.device.name}, ${socket.port.name}`,
 })
-export const leadPart = (lead: LaidLead): Part => ({ kind: 'lead', id: lead.cable.id, label: lead.cable.tag })
+/** A lead as a part; the own lead of a device is named with the port that it ends. */
+export const leadPart = ({ cable, captive }: LaidLead): Part => ({
+  kind: captive ? 'port' : 'lead',
+  id: cable.id,
+  label: cable.tag,
+})
 export const runPart = (run: Run): Part => ({ kind: 'run', id: run.id, label: run.tag })
 
 export function lackFigures(lack: PictureLack): LackFigures {

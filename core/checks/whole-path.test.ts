@@ -265,3 +265,47 @@ describe('leads of one run', () => {
     expect(run.mode).toBe('gen1x1')
   })
 })
+
+describe('a lead that belongs to its device', () => {
+  const host: OneRun['from'] = { connector: 'type-a', role: 'host', usb: 'gen1x1', gives: 4.5 }
+  const webcam = (length: number, usb: 'usb2' | 'gen1x1' = 'gen1x1'): OneRun['to'] => ({
+    kind: 'camera',
+    connector: 'type-a',
+    gender: 'plug',
+    role: 'device',
+    usb,
+    captive: { length },
+  })
+  const extension = (length: number): OneRun['leads'][number] => ({
+    grade: 'gen1',
+    length,
+    ends: ['type-a', 'type-a socket'],
+  })
+  const need = { kind: 'camera', rate: 1e8 } as const
+  it('needs no other where plug and socket mate, and its metres span the route', () => {
+    const near = judge({ from: host, to: webcam(1.5), leads: [], route: 1.2, need })
+    expect(near.run.grade).toBe('clear')
+    expect(near.words).toContain('fit without a lead between them')
+    const far = judge({ from: host, to: webcam(1.5), leads: [], route: 2.2, need })
+    expect(far.finding('length')).toMatchObject({ grade: 'blocked', have: 1.5, part: { kind: 'port' } })
+  })
+  it('counts in span and in reach beside an extension before it', () => {
+    const { run, finding } = judge({ from: host, to: webcam(1.5), leads: [extension(1)], route: 2.2, need })
+    expect(run.mode).toBe('gen1x1')
+    expect(finding('length')).toMatchObject({ grade: 'clear', have: 2.5 })
+    // 1 m of extension and 2.5 m of its own are more than 3 m of passive lead
+    expect(judge({ from: host, to: webcam(2.5), leads: [extension(1)], route: 3, need }).run.mode).toBe('usb2')
+  })
+  it('works at its own length, whatever the tables have', () => {
+    expect(judge({ from: host, to: webcam(6), leads: [], route: 5, need }).run.mode).toBe('gen1x1')
+  })
+  it('with an older plug charges on 5 V alone', () => {
+    const { finding } = judge({
+      from: { connector: 'type-a', role: 'host', gives: 15 },
+      to: { kind: 'other', connector: 'type-a', gender: 'plug', takes: 20, captive: { length: 1 } },
+      leads: [],
+      need: { kind: 'power', watts: 20 },
+    })
+    expect(finding('current')).toMatchObject({ have: 15 })
+  })
+})

@@ -1,3 +1,4 @@
+import { captiveLength } from '../link/captive'
 import type { Place } from '../plan/plan'
 import { devicesByPlace, leadCable, type SiteIndex } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
@@ -22,8 +23,8 @@ export function reachOf(index: SiteIndex, headset: Device, run: Run): AreaReach 
   const place = headset.kind === 'headset' ? index.places.get(headset.place ?? '') : undefined
   const { area, at } = place ?? {}
   const port = area && at && pointOf(index.plan, run.from.device === headset.id ? run.to.device : run.from.device)
-  if (!port || port.floor !== at.floor || run.leads.length === 0) return null
-  const lead = run.leads.reduce((sum, each) => sum + leadCable(index, each).length, 0)
+  if (!port || port.floor !== at.floor || (run.leads.length === 0 && captiveLength(index, run) === 0)) return null
+  const lead = run.leads.reduce((sum, each) => sum + leadCable(index, each).length, captiveLength(index, run))
   const radius = Math.max(0, routeFor(lead, index.plan.policy) - Math.abs(HEAD_HEIGHT - port.height))
   const corners = [-1, 1].flatMap((right) =>
     [-1, 1].map((down) => {

@@ -17,7 +17,7 @@ describe('leads in a row', () => {
   })
   it('start anew behind an active one', () => {
     expect(modeOf(extension(5, 'active'), tail(3))).toBe('gen1x1')
-    expect(modeOf(extension(5.1, 'active'), tail(1))).toBeNull()
+    expect(modeOf(extension(5.2, 'active'), tail(1))).toBeNull()
   })
   it('that passed alone use up their share of a row all the same: two 5 m leads do not make 10 m', () => {
     const passed = (lead: OneRun['leads'][number]) => ({
@@ -28,6 +28,14 @@ describe('leads in a row', () => {
       judge({ from: host, to: device, leads, policy: { length: 'bench' } }).run.mode
     expect(under(passed(tail(5)))).toBe('gen1x1')
     expect(under(passed(extension(5)), passed(tail(5)))).not.toBe('gen1x1')
+  })
+  it('count as the length they are sold as, within 3 % (common practice), and as themselves for what they span', () => {
+    // 3.3, 6.6, 10 and 16 ft
+    const passive = (length: number) => modeOf(tail(length))
+    expect([passive(3.048), passive(3.09), passive(3.1)]).toEqual(['gen1x1', 'gen1x1', 'usb2'])
+    expect(modeOf(extension(1.00584), tail(1.8))).toBe('gen1x1')
+    const { finding } = judge({ from: host, to: device, leads: [tail(3.048)], route: 3.04 })
+    expect(finding('length')).toMatchObject({ grade: 'tight', have: 3.048 })
   })
   it('that a trial failed in are out, under either policy', () => {
     const failed = {

@@ -2,7 +2,7 @@ import { NOTHING_SEEN, type SeenOfMode, type Standing, seenOfMode, type Trial } 
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
 import type { LinkMode } from '../standards/link-modes'
-import { isExtension, leadReach, type Reach } from '../standards/reach'
+import { isExtension, leadReach, printedLength, type Reach } from '../standards/reach'
 import { commonPractice, type Source } from '../standards/source'
 import type { Policy } from '../vocabulary/policy'
 import { isWithinBook, type LaidLead, type LaidRun, oughtOf } from './lay'
@@ -49,7 +49,8 @@ export function chainLack<T>(
   let extended = 0
   let total = 0
   for (const lead of leads) {
-    const { length, construction, feed } = lead.cable
+    const { construction, feed } = lead.cable
+    const length = printedLength(lead.cable.length)
     const tried = passed(lead)
     const row =
       rowsOf(lead).find((candidate) => candidate.mode === mode) ?? (tried ? { reach: length, source: bench } : null)

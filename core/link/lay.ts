@@ -8,9 +8,18 @@ import { pooledPort } from '../power/pool'
 import { atMost } from '../quantity/limit'
 import { type End, endsMate } from '../standards/connectors'
 import type { LinkMode } from '../standards/link-modes'
-import { bookReach, type Feeding, type LeadReach, type LeadShape, leadReach, leadShape } from '../standards/reach'
+import {
+  bookReach,
+  type Feeding,
+  type LeadReach,
+  type LeadShape,
+  leadReach,
+  leadShape,
+  printedLength,
+} from '../standards/reach'
 import type { Cable, CableKind } from '../vocabulary/cable'
 import { leadKey, type Run } from '../vocabulary/run'
+import { captiveOf } from './captive'
 import { type Mains, mainsAt } from './mains'
 
 /** A lead as it lies in a run: which of its ends faces the host, what is known of it, what its grade carries and how far. */
@@ -24,6 +33,8 @@ export type LaidLead = {
   reach: LeadReach
   /** Whether it takes a supply of its own where the run ends. */
   feeding: Feeding
+  /** It belongs to the device at that end of the run, and ends in its plug. */
+  captive?: 'from' | 'to'
 }
 
 export type LaidRun = {
@@ -44,8 +55,9 @@ export type LaidRun = {
 export function layRun(index: SiteIndex, run: Run): LaidRun {
   const from = socketInUse(index, run.from)
   const to = socketInUse(index, run.to)
+  const [own, far] = [captiveLead(from, 'from'), captiveLead(to, 'to')]
   let facing: End = from.port
-  const leads: LaidLead[] = []
+  const leads: LaidLead[] = own ? [own] : []
   const mains = { far: mainsAt(index, to), host: mainsAt(index, from) }
   for (const named of run.leads) {
     const cable = leadCable(index, named)
@@ -53,12 +65,29 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
     leads.push(lead)
     facing = lead.farEnd
   }
+  if (far) leads.push(far)
   const learnt = learntOf(index.learned, { run: run.id, leads: run.leads.map(leadKey) }) ?? NOTHING_LEARNT
   const seen =
     learnt.copies.length === 0
       ? learnt
       : { ...learnt, trials: [...learnt.trials, ...fromCopies(learnt.copies, shapeOf(leads))] }
   return { run, from, to, leads, seen, here: hereOf(index, from, run.id) }
+}
+
+/** The lead that a device at an end of a run has of its own. */
+function captiveLead(socket: Socket, captive: 'from' | 'to'): LaidLead | null {
+  const own = captiveOf(socket)
+  if (!own) return null
+  const [plug, inside] = own.cable.ends
+  return {
+    ...own,
+    shape: leadShape(own.cable.ends),
+    feeding: 'unfed',
+    reversed: captive === 'from',
+    hostEnd: captive === 'from' ? inside : plug,
+    farEnd: captive === 'from' ? plug : inside,
+    captive,
+  }
 }
 
 const laidByIndex = new WeakMap<SiteIndex, WeakMap<Run, LaidRun>>()
@@ -137,7 +166,7 @@ export function oughtOf({ cable, reach, feeding }: Pick<LaidLead, 'cable' | 'rea
     construction: cable.construction,
     ought: (mode) =>
       !(cable.feed === 'required' && feeding === 'unfed') &&
-      reach.data.some((row) => row.mode === mode && atMost(cable.length, row.reach)),
+      reach.data.some((row) => row.mode === mode && atMost(printedLength(cable.length), row.reach)),
   }
 }
 
@@ -146,7 +175,7 @@ export const triedLead = (index: SiteIndex, cable: Cable): TriedLead => oughtOf(
 
 /** Whether a lead of this build may be so long for a mode, whatever grade it turns out to be. */
 export const isWithinBook = ({ cable, shape, feeding }: LaidLead, mode: LinkMode): boolean =>
-  atMost(cable.length, bookReach(cable.construction, shape, feeding, mode))
+  atMost(printedLength(cable.length), bookReach(cable.construction, shape, feeding, mode))
 
 export const knownOf = (index: SiteIndex, cable: Cable): KnownCable => factsOf(index, cable).known
 

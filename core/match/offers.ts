@@ -1,6 +1,7 @@
 import { assessRun, type RunVerdict } from '../checks/assess'
 import { severity } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
+import { captiveLength } from '../link/captive'
 import { portModes } from '../link/port-modes'
 import { ranHotOfKind, recordOfKindOn } from '../link/record'
 import { type SiteIndex, socketAt } from '../plan/site-index'
@@ -83,8 +84,9 @@ function bestLength<Sold extends { length: Metres }>(
   const usual = spanning(sold, index, run)
   if (!usual) return null
   const first = judge(usual)
-  if (first.verdict.grade === 'clear' || !atLeast(usual.length, run.route.length)) return first
-  const others = sold.filter((each) => each !== usual && atLeast(each.length, run.route.length)).map(judge)
+  const route = run.route.length - captiveLength(index, run)
+  if (first.verdict.grade === 'clear' || !atLeast(usual.length, route)) return first
+  const others = sold.filter((each) => each !== usual && atLeast(each.length, route)).map(judge)
   return [first, ...others].reduce((best, next) =>
     severity[next.verdict.grade] < severity[best.verdict.grade] ? next : best,
   )
@@ -121,7 +123,8 @@ const plugs = (index: SiteIndex, { ends }: CableKind, run: Run): boolean =>
 export function leadOfKind(index: SiteIndex, kind: CableKind, run: Run): LeadToBuy | null {
   const sold = [...kind.stock].sort((one, other) => one.length - other.length)
   const found = spanning(sold, index, run)
-  if (!found || !plugs(index, kind, run) || !atLeast(found.length, run.route.length)) return null
+  if (!found || !plugs(index, kind, run) || !atLeast(found.length + captiveLength(index, run), run.route.length))
+    return null
   return { kind: kind.id, length: found.length, reversed: false }
 }
 
@@ -130,7 +133,7 @@ function spanning<Sold extends { length: Metres }>(
   index: SiteIndex,
   run: Run,
 ): Sold | undefined {
-  const wanted = leadFor(run.route.length, index.plan.policy)
+  const wanted = leadFor(run.route.length, index.plan.policy) - captiveLength(index, run)
   return sold.find(({ length }) => atLeast(length, wanted)) ?? sold.at(-1)
 }
 

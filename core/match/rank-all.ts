@@ -4,6 +4,7 @@ import { aspects, checks } from '../checks/checks'
 import { GRADES, type Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { type Spots, spotsOf } from '../checks/spots'
+import { captiveLength } from '../link/captive'
 import { factsOf } from '../link/lay'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { atLeast } from '../quantity/limit'
@@ -153,8 +154,10 @@ const sameCables = (one: SiteIndex, other: SiteIndex): boolean =>
 /** Deals the drawer, already in the order that breaks ties, into classes by verdict, blocks, whether it lies elsewhere, and pairing. */
 function rankOne(asked: RunToJudge, { cables, numbers }: Drawer, rests: Rests): Ranked {
   const { index, run, crossed } = asked
-  const route = run.route.length
-  const wanted = leadFor(route, index.plan.policy)
+  // the own leads of the devices span a part of it
+  const own = captiveLength(index, run)
+  const route = run.route.length - own
+  const wanted = leadFor(run.route.length, index.plan.policy) - own
   const classes = new Map<number, number[]>()
   const lost = run.route.follows === true && !run.route.legs
   const unlike = new Set(aspects.flatMap(({ leadsUnlike }) => [...(leadsUnlike?.(asked) ?? [])]))

@@ -1,5 +1,6 @@
 import { assessRun, walkNeeds } from '../checks/assess'
 import { severity } from '../checks/finding'
+import { captiveLength } from '../link/captive'
 import { buysFirst, commonOffersOf, type Offer, offersOf } from '../match/offers'
 import { freeCables } from '../match/rank-all'
 import { byId } from '../plan/lookup'
@@ -45,7 +46,8 @@ export function nearestOffers(index: SiteIndex, run: Run, crossings: Parameters<
   const against = ({ verdict: { findings } }: Offer, grade: 'blocked' | 'tight'): number =>
     findings.filter((finding) => finding.grade === grade).length
   const offers = [...offersOf(index, run, crossings), ...commonOffersOf(index, run, crossings)]
-  const spanning = inOrder(index, run, offers).filter(({ length }) => atLeast(length, run.route.length))
+  const route = run.route.length - captiveLength(index, run)
+  const spanning = inOrder(index, run, offers).filter(({ length }) => atLeast(length, route))
   return spanning.sort(
     (one, other) =>
       against(one, 'blocked') - against(other, 'blocked') || against(one, 'tight') - against(other, 'tight'),

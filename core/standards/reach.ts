@@ -1,4 +1,5 @@
 import type { Metres } from '../quantity/length'
+import { atMost } from '../quantity/limit'
 import { type Connector, carriesUsb, isLegacyUsb } from './connectors'
 import { CABLE_GRADES, type CableGrade, type Construction } from './grades'
 import type { LinkMode } from './link-modes'
@@ -34,6 +35,14 @@ export function leadShape(
   if (extends_) return one.connector === 'type-c' ? 'c-extension' : 'extension'
   return isLegacyUsb(one.connector) || isLegacyUsb(other.connector) ? 'legacy' : 'c-c'
 }
+
+/** Lengths are sold rounded: 3.3 ft as 1 m, 6.6 as 2, 10 as 3, 16 as 5 (common practice). */
+const SOLD_LENGTHS: readonly Metres[] = [1, 2, 3, 5]
+const ROUNDED_BY = 0.03
+
+/** A lead's length as its reach is held against: what is a little longer than a length that is sold was sold as that length. */
+export const printedLength = (length: Metres): Metres =>
+  SOLD_LENGTHS.find((sold) => length > sold && atMost(length, sold * (1 + ROUNDED_BY))) ?? length
 
 const rows = <T>(source: Source, ...pairs: [T, Metres][]): Reach<T>[] =>
   pairs.map(([mode, reach]) => ({ mode, reach, source }))

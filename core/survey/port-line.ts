@@ -1,6 +1,8 @@
 import { slugOf } from '../plan/free-id'
+import { parseLength } from '../quantity/length'
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { type Connector, connectorNames } from '../standards/connectors'
+import { CABLE_GRADES } from '../standards/grades'
 import type { DisplayPortLink, HdmiLevel } from '../standards/picture-links'
 import { PORT_SITES, type Port, portSchema } from '../vocabulary/device'
 
@@ -89,6 +91,10 @@ type PortSaid = {
   levels?: { volts: number; amps: number }[]
   ownPlug?: string
   lacksResistors?: true
+  accepts?: number[]
+  captive?: Port['captive']
+  swappable?: true
+  reserves?: Port['reserves']
   powerOnly?: true
   /** Of HDMI, where a port speaks DisplayPort as well and otherwise. */
   hdmiDirection?: 'out' | 'in'
@@ -203,6 +209,10 @@ function readWord(draft: PortSaid, word: string, written: string): boolean {
   else if (word === 'no-usb') draft.noUsb = true
   else if (word === 'no-picture') draft.noPicture = true
   else if (wattsOf(word) !== null) draft.gives = wattsOf(word) ?? undefined
+  else if (acceptedVolts(word)) draft.accepts = acceptedVolts(word) ?? undefined
+  else if (captiveFrom(word)) draft.captive = captiveFrom(word) ?? undefined
+  else if (word === 'swappable') draft.swappable = true
+  else if (word in HOLDS_WORDS) draft.reserves = HOLDS_WORDS[word]
   else if (levelOf(word)) draft.levels = [...(draft.levels ?? []), levelOf(word) as Level]
   else if (word in SITE_WORDS) draft.sits = SITE_WORDS[word]
   else if (written.startsWith('@') && written.length > 1) draft.controller = fromWord(written.slice(1))
@@ -216,6 +226,28 @@ type Level = { volts: number; amps: number }
 function levelOf(word: string): Level | null {
   const found = /^(\d{1,2}(?:\.\d{1,22})?)vx(\d(?:\.\d{1,22})?)a$/.exec(word)
   return found ? { volts: Number(found[1]), amps: Number(found[2]) } : null
+}
+
+/** The voltages that a port charges at, where it is particular: "accepts-5,9,20v". */
+function acceptedVolts(word: string): number[] | null {
+  const found = /^accepts-([\d.,]{1,60})v$/.exec(word)
+  const volts = (found?.[1] ?? '').split(',').map(Number)
+  return found && volts.every((each) => each > 0) ? volts : null
+}
+
+/** A lead that belongs to the device and ends in its plug: "captive-1.8m", and what it carries where somebody knows: "captive-1.8m/gen2". */
+function captiveFrom(word: string): NonNullable<Port['captive']> | null {
+  const [said = '', mark, ...rest] = word.split('/')
+  const length = /^captive-\d/.test(said) && rest.length === 0 ? parseLength(said.slice('captive-'.length)) : null
+  if (!length?.ok) return null
+  if (mark === undefined) return { length: length.value }
+  const grade = CABLE_GRADES.find((each) => each === mark)
+  return grade ? { length: length.value, grade } : null
+}
+
+const HOLDS_WORDS: Readonly<Record<string, NonNullable<Port['reserves']>>> = {
+  'holds-link-rates': 'link',
+  'holds-stream-rates': 'stream',
 }
 
 const SITE_WORDS: Readonly<Record<string, NonNullable<Port['sits']>>> = Object.fromEntries(
@@ -250,6 +282,9 @@ function portOf(draft: PortSaid): Record<string, unknown> {
     ...(draft.levels ? { levels: draft.levels } : {}),
     ...(draft.ownPlug ? { ownPlug: draft.ownPlug } : {}),
     ...(draft.lacksResistors ? { lacksResistors: true } : {}),
+    ...(draft.accepts ? { accepts: draft.accepts } : {}),
+    ...(draft.captive ? { captive: { ...draft.captive, ...(draft.swappable ? { swappable: true } : {}) } } : {}),
+    ...(draft.reserves ? { reserves: draft.reserves } : {}),
     ...(sits ? { sits } : {}),
     ...(controller ? { controller } : {}),
   }
@@ -284,6 +319,10 @@ export function portLine(port: SaidPort): string {
     takes === undefined ? '' : `takes ${takes}W`,
     ...(port.levels ?? []).map(({ volts, amps }) => `${volts}Vx${amps}A`),
     port.lacksResistors ? 'no-resistors' : '',
+    port.accepts ? `accepts-${port.accepts.join(',')}V` : '',
+    port.captive ? `captive-${port.captive.length}m${port.captive.grade ? `/${port.captive.grade}` : ''}` : '',
+    port.captive?.swappable ? 'swappable' : '',
+    port.reserves ? wordOf(HOLDS_WORDS, port.reserves) : '',
     sits ? `on-${sits.replace(' ', '-')}` : '',
     controller ? `@${oneWord(controller)}` : '',
   ]
@@ -334,7 +373,7 @@ function distinct(ports: readonly SaidPort[]): SaidPort[] {
 
 /**
  * The ports as they were said, each with its id: the one of the port that had its name before, else of the one that stood in its place and whose name is no
- * longer said, so that a port that is renamed keeps its runs. What no line says of a port (the voltages it accepts) stays.
+ * longer said, so that a port that is renamed keeps its runs.
  */
 export function keptPorts(said: readonly SaidPort[], before: readonly Port[]): Port[] {
   const names = new Set(said.map(({ name }) => name.toLowerCase()))
@@ -350,11 +389,7 @@ export function keptPorts(said: readonly SaidPort[], before: readonly Port[]): P
     const taken = (wanted: string) => used.has(wanted) || (!own && before.some((each) => each.id === wanted))
     for (let number = 2; taken(id); number += 1) id = `${slugOf(port.name, 'port')}-${number}`
     used.add(id)
-    ports.push({
-      id,
-      ...port,
-      ...(own?.accepts ? { accepts: own.accepts } : {}),
-    })
+    ports.push({ id, ...port })
   }
   return ports
 }

@@ -6,6 +6,7 @@ import { applyChange } from '../change/apply'
 import { addDevices, portsInTheWay, saveDevice, whatUses } from '../change/changes/survey'
 import { assess } from '../checks/assess'
 import { CONNECTORS } from '../standards/connectors'
+import { CABLE_GRADES } from '../standards/grades'
 import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
 import { type Device, deviceSchema, PORT_ROLES, PORT_SITES, type Port, portSchema } from '../vocabulary/device'
 import { nameField } from '../vocabulary/fields'
@@ -65,7 +66,7 @@ describe('a port said in a line', () => {
       ...templates.flatMap((template) => fromTemplate(template).ports),
     ]
     expect(ports.length).toBeGreaterThan(100)
-    for (const { id: _, accepts: __, ...port } of ports) {
+    for (const { id: _, ...port } of ports) {
       const usual = port.thunderbolt || port.usb4 ? { usb: port.usb ?? 'gen2x1' } : {}
       expect(said(portLine(port)), portLine(port)).toEqual([{ ...port, ...usual }])
     }
@@ -102,6 +103,15 @@ describe('a port said in a line', () => {
       gives: maybe(watts),
       takes: maybe(watts),
       lacksResistors: maybe(fc.constant(true)),
+      accepts: maybe(fc.subarray([5, 9, 12, 15, 20, 28.5], { minLength: 1 })),
+      captive: maybe(
+        fc.record({
+          length: fc.double({ min: 0.01, max: 9999, noNaN: true }),
+          grade: maybe(fc.constantFrom(...CABLE_GRADES)),
+          swappable: maybe(fc.constant(true)),
+        }),
+      ),
+      reserves: maybe(fc.constantFrom('link', 'stream')),
       sits: maybe(fc.constantFrom(...PORT_SITES)),
       controller: maybe(word),
     })

@@ -7,7 +7,7 @@ export type Template = {
   group: string
   kind: DeviceKind
   lines: readonly string[]
-  rest?: Partial<Pick<Device, 'battery' | 'disk' | 'pool' | 'busPowered'>>
+  rest?: Partial<Pick<Device, 'battery' | 'disk' | 'pool' | 'busPowered' | 'keeps'>>
 }
 
 const MB = 8e6
@@ -88,6 +88,18 @@ export const templates: readonly Template[] = [
   },
   {
     group: 'Docks and hubs',
+    name: 'Travel hub, charged through',
+    kind: 'hub',
+    lines: [
+      'up: type-C plug device 10g gives 95W captive-0.2m',
+      'in: type-C takes 100W power-only',
+      'hdmi: hdmi 1.4',
+      'A: 2x type-A host 5g gives 4.5W',
+    ],
+    rest: { keeps: 5 },
+  },
+  {
+    group: 'Docks and hubs',
     name: 'Hub with a supply',
     kind: 'hub',
     lines: ['up: type-C device 10g', 'A: 4x type-A host 10g gives 4.5W', 'C: type-C host 10g gives 15W'],
@@ -142,7 +154,7 @@ export const templates: readonly Template[] = [
     group: 'Headsets, cameras, sensors',
     name: 'Headset with a captive lead',
     kind: 'headset',
-    lines: ['picture: displayport plug dp1.2 in', 'data: type-A plug device 5g takes 4.5W'],
+    lines: ['picture: displayport plug dp1.2 in captive-5m', 'data: type-A plug device 5g takes 4.5W captive-5m'],
   },
   {
     group: 'Headsets, cameras, sensors',
@@ -154,13 +166,13 @@ export const templates: readonly Template[] = [
     group: 'Headsets, cameras, sensors',
     name: 'Webcam',
     kind: 'camera',
-    lines: ['type-A plug device usb2 takes 2.5W'],
+    lines: ['type-A plug device usb2 takes 2.5W captive-1.5m'],
   },
   {
     group: 'Headsets, cameras, sensors',
     name: '3D sensor with a supply of its own',
     kind: 'sensor',
-    lines: ['link and 12 V: own-sensor_plug device 5g takes 12W'],
+    lines: ['link and 12 V: own-sensor_plug plug device 5g takes 12W captive-1.5m'],
   },
   {
     group: 'Headsets, cameras, sensors',
@@ -174,7 +186,12 @@ export const templates: readonly Template[] = [
     kind: 'other',
     lines: ['type-B device usb2 takes 2.5W'],
   },
-  { group: 'Others', name: 'Control surface', kind: 'other', lines: ['type-A plug device usb2 takes 2.5W'] },
+  {
+    group: 'Others',
+    name: 'Control surface',
+    kind: 'other',
+    lines: ['type-A plug device usb2 takes 2.5W captive-1.8m'],
+  },
   {
     group: 'Others',
     name: 'Outboard graphics box',

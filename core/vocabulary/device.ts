@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { CONNECTORS, GENDERS } from '../standards/connectors'
+import { CABLE_GRADES } from '../standards/grades'
 import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
-import { dayField, idField, nameField, noteField, rateField, wattsField } from './fields'
+import { dayField, idField, lengthField, nameField, noteField, rateField, wattsField } from './fields'
 import { heightField, noiseSchema, spotSchema } from './floor'
 
 export const DEVICE_KINDS = [
@@ -95,6 +96,14 @@ export const portSchema = z.strictObject({
     .literal(true)
     .optional()
     .describe('A type-C port without the two resistors: only an A-to-C lead feeds it'),
+  captive: z
+    .strictObject({
+      length: lengthField,
+      grade: z.enum(CABLE_GRADES).optional().describe('What it carries; left out: what its port speaks'),
+      swappable: z.literal(true).optional().describe('It is held by a bracket, and can be swapped for another'),
+    })
+    .optional()
+    .describe('A lead of its own, that ends in the plug: its length counts'),
   sits: z.enum(PORT_SITES).optional().describe('Where it sits; shops and makers give different odds for each'),
   reserves: z
     .enum(['link', 'stream'])

@@ -46,6 +46,8 @@ const empty = {
   takes: '',
   sits: '',
   controller: '',
+  captive: '',
+  accepts: '',
 }
 type Fields = typeof empty
 
@@ -53,7 +55,23 @@ const watts = (word: string, value: string): string => (value.trim() === '' ? ''
 
 /** The line that the fields say, as somebody would type it. */
 function lineOf(fields: Fields): string {
-  const { name, count, connector, own, gender, data, role, picture, direction, gives, takes, sits, controller } = fields
+  const {
+    name,
+    count,
+    connector,
+    own,
+    gender,
+    data,
+    role,
+    picture,
+    direction,
+    gives,
+    takes,
+    sits,
+    controller,
+    captive,
+    accepts,
+  } = fields
   const words = [
     connector === 'own' ? `own-${own.trim().replaceAll(' ', '_') || 'plug'}` : connector,
     gender,
@@ -64,6 +82,8 @@ function lineOf(fields: Fields): string {
     direction,
     watts('gives', gives),
     watts('takes', takes),
+    gender === 'plug' && captive.trim() && `captive-${captive.trim().replaceAll(' ', '')}`,
+    takes.trim() && accepts.trim() && `accepts-${accepts.replace(/[^\d.,]/g, '')}V`,
     sits && `on-${sits.replace(' ', '-')}`,
     controller.trim() && `@${controller.trim().replaceAll(' ', '_')}`,
   ]
@@ -118,12 +138,24 @@ export function PortByFields({ add }: { add: (line: string) => void }) {
           ['', 'socket'],
           ['plug', 'plug, of a captive lead'],
         ])}
+        {fields.gender === 'plug' &&
+          field(
+            'captive',
+            'Length of its own lead',
+            <PlainInput {...put('captive')} placeholder="1.5m" maxLength={12} />,
+          )}
         {select('data', 'Data', DATA)}
         {select('role', 'End of a USB link', plainly(ROLES))}
         {select('picture', 'Picture', PICTURE)}
         {select('direction', 'Pictures go', plainly(DIRECTIONS))}
         {field('gives', 'Gives, W', <PlainInput {...put('gives')} inputMode="decimal" maxLength={6} />)}
         {field('takes', 'Takes, W', <PlainInput {...put('takes')} inputMode="decimal" maxLength={6} />)}
+        {fields.takes.trim() !== '' &&
+          field(
+            'accepts',
+            'Voltages it takes, where it is particular',
+            <PlainInput {...put('accepts')} placeholder="5, 9, 20" maxLength={30} />,
+          )}
         {select('sits', 'Where it sits', plainly(['', ...PORT_SITES]))}
         {field('controller', 'Controller', <PlainInput {...put('controller')} maxLength={60} />)}
       </div>

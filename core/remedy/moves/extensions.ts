@@ -1,3 +1,4 @@
+import { captiveLength } from '../../link/captive'
 import { freeExtensions, type Offered, soldExtensions } from '../../match/extensions'
 import { patch } from '../../plan/put'
 import { leadCable } from '../../plan/site-index'
@@ -16,7 +17,7 @@ export function* extensionMoves({ index, site, run, verdict }: Scene): Iterable<
   if (!tooShort || !first) return
   const own = leadCable(index, first)
   const spanned = run.leads.reduce((sum, lead) => sum + leadCable(index, lead).length, 0)
-  const missing = run.route.length - spanned
+  const missing = run.route.length - captiveLength(index, run) - spanned
   const offers: Offered[] = [
     ...freeExtensions(index, own, first.reversed, missing, site.runOf).slice(0, MOST_TRIED),
     ...soldExtensions(index, own, first.reversed, missing, index.plan.policy),
