@@ -221,6 +221,10 @@ const leads: Aspect = {
       cable.oneWay,
       cable.construction,
       cable.feed,
+      cable.feedEnd,
+      cable.pair,
+      cable.copper,
+      cable.passesBack,
       cable.standing,
       known,
       limitsBeyond(cable.length, limits),
@@ -265,8 +269,14 @@ const wasSeenAlone = (index: SiteIndex, run: Run): boolean =>
     [...trials, ...copies, ...pictures, ...watts].some(({ spot }) => spot.alone === true),
   )
 
+/** How far extenders are rated: their cable is held against that, and not against what its sort has in general. */
+const rated: Aspect = {
+  name: 'rated',
+  isRunUnlike: (index, run) => endsOf(index, run).some(({ device }) => device.rated !== undefined),
+}
+
 /** What every situation is made of. */
-export const SITUATION: readonly Aspect[] = [itself, ends, mains, crossings, leads, seenHere]
+export const SITUATION: readonly Aspect[] = [itself, ends, mains, crossings, leads, seenHere, rated]
 
 /** Who else has a run in the same ports. */
 export const takenPorts: Aspect = {
@@ -380,6 +390,7 @@ const ofDevices = (name: string, pick: (device: Device) => unknown): Aspect => (
 export const batteries = ofDevices('batteries', ({ battery }) => battery)
 export const disks = ofDevices('disks', ({ disk }) => disk)
 export const busPower = ofDevices('bus power', ({ busPowered }) => busPowered)
+export const drivers = ofDevices('drivers', (device) => device.drivers)
 export const screens = ofDevices('screens', ({ screen }) => screen)
 export const otherInputs = ofDevices('other inputs', ({ ports }) =>
   ports.some(({ displayport }) => displayport?.direction === 'in'),

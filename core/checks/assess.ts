@@ -132,7 +132,8 @@ export function crossingsOn(
       const list = crossings.get(run.id)
       const usb2 = !lastMile && speaksOnPair(need) && isUsb2Beyond(index, steps, at)
       const kept = need.kind === 'power' ? keptBeyond(index, steps, at) : 0
-      const crossing: Crossing = { need, way, lastMile, ends, hubs, usb2, disk, kept }
+      const overUsb = need.kind === 'picture' ? madeOverUsb(index, steps[at] as Step) : undefined
+      const crossing: Crossing = { need, way, lastMile, ends, hubs, usb2, disk, kept, overUsb }
       if (list) list.push(crossing)
       else crossings.set(run.id, [crossing])
     }
@@ -143,6 +144,10 @@ export function crossingsOn(
 /** The disk that a storage need writes to and reads from, where it was described. */
 const diskOf = (index: SiteIndex, { from, to }: Need): Crossing['disk'] =>
   index.devices.get(to)?.disk ?? index.devices.get(from)?.disk
+
+/** What a picture takes of a run as data, where the dock it comes to makes it over plain USB. */
+const madeOverUsb = (index: SiteIndex, { run, way }: Step): BitsPerSecond | undefined =>
+  way === 'down' ? index.devices.get(run.to.device)?.pictureOverUsb : undefined
 
 /** What hubs without a supply keep of the power that goes over a run of a path, further on. */
 const keptBeyond = (index: SiteIndex, steps: readonly Step[], at: number): Watts =>

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { type BatteryCourse, batteryCourse, headsetSource } from '../headset/headset'
+import { type BatteryCourse, batteryCourse, drawAt, headsetSource } from '../headset/headset'
 import { arrivesAt, powerLink } from '../link/power-link'
 import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
@@ -43,15 +43,16 @@ export const batteryCheck = check({
       if (need.kind !== 'headset' || !lastMile) continue
       const link = powerLink(index, laid, 'down')
       const taken = arrivesAt(link, Math.min(link.watts, laid.to.port.takes ?? link.watts)).watts
-      const course = batteryCourse({ capacity: battery.wattHours, draw: battery.draw, supply: taken })
+      const draw = drawAt(battery, need.refresh)
+      const course = batteryCourse({ capacity: battery.wattHours, draw, supply: taken })
       const grade = gradeOf(course, need.hours)
       yield {
         grade,
         part: portPart(laid.from),
         needId: need.id,
-        measured: { have: taken, need: battery.draw, unit: 'W' },
+        measured: { have: taken, need: draw, unit: 'W' },
         reason: { code: 'battery', course, hours: need.hours ?? null },
-        remedies: grade === 'clear' ? [] : [{ code: 'stronger-supply', watts: battery.draw }],
+        remedies: grade === 'clear' ? [] : [{ code: 'stronger-supply', watts: draw }],
       }
     }
   },

@@ -1,4 +1,5 @@
 import { addInCardCheck } from './add-in-card'
+import { askedLinkCheck } from './asked-link'
 import { type Aspect, SITUATION } from './aspects'
 import { batteryCheck } from './battery'
 import { busBudgetCheck } from './bus-budget'
@@ -9,6 +10,7 @@ import { currentCheck } from './current'
 import { delayCheck } from './delay'
 import { directionCheck } from './direction'
 import { displayInputCheck } from './display-input'
+import { driversCheck } from './drivers'
 import { evidenceCheck } from './evidence'
 import { extensionCheck } from './extension'
 import { farEndPowerCheck } from './far-end-power'
@@ -42,6 +44,7 @@ export const checks = [
   directionCheck,
   lengthCheck,
   linkModeCheck,
+  askedLinkCheck,
   pictureCheck,
   pictureSeenCheck,
   rateCheck,
@@ -69,6 +72,7 @@ export const checks = [
   colourDepthCheck,
   addInCardCheck,
   delayCheck,
+  driversCheck,
 ] as const
 
 /** Every check there is, of runs and of needs. */

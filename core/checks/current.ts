@@ -184,7 +184,7 @@ function nothingFrom(link: PowerLink): Pick<Power, 'part' | 'reason' | 'remedies
       reason: { code: 'supply-without-mains' },
       remedies: [{ code: 'mains-there' }, { code: 'other-port' }],
     }
-  const dead = link.leads.find(({ known }) => known.amps.value === 0)
+  const dead = link.third ? undefined : link.leads.find(({ known }) => known.amps.value === 0)
   if (dead)
     return {
       part: leadPart(dead),
@@ -202,8 +202,9 @@ function nothingFrom(link: PowerLink): Pick<Power, 'part' | 'reason' | 'remedies
 
 /** The part that keeps the watts from being more. */
 function partOf(link: PowerLink): Part {
-  const { limit, giver, taker, leads } = link
+  const { limit, giver, taker, leads, third } = link
   if (limit === 'device') return portPart(taker)
+  if (third) return leadPart(third)
   if (limit === 'plug') {
     const older = leads.find(({ cable }) => cable.ends.some(({ connector }) => isOlderPlug(connector)))
     return older ? leadPart(older) : portPart(giver)

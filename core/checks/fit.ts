@@ -3,11 +3,12 @@ import type { LaidLead } from '../link/lay'
 import { portKey, priceAt, type Socket } from '../plan/site-index'
 import { decimal } from '../quantity/parsed'
 import { CONNECTORS, describeEnd, type End, endsMate, GENDERS } from '../standards/connectors'
+import type { CableKind } from '../vocabulary/cable'
 import { takenPorts } from './aspects'
 import { check, reason } from './check'
 import { craft, metresField, type Part } from './finding'
 import { leadPart, portPart, runPart, type Situation } from './situation'
-import { article } from './wording'
+import { article, listed } from './wording'
 
 export const endFigure = z.strictObject({
   connector: z.enum(CONNECTORS),
@@ -36,9 +37,15 @@ export const fitCheck = check({
     retired: reason({}, (_, { label }) => `${label} is retired and must not be used again.`),
     lent: reason({}, (_, { label }) => `${label} is lent; it is not here until it comes back.`),
     'to-buy': reason(
-      { length: metresField, price: z.number().nullable(), currency: z.string(), test: z.boolean() },
-      ({ length, price, currency, test }, { label, metres }) =>
-        `${label} (${metres(length)}) is yet to be had${price === null ? '' : `, for ${decimal(price, 2)} ${currency}`}.${test ? ' Test it on the day it comes, while it can go back.' : ''}`,
+      {
+        length: metresField,
+        price: z.number().nullable(),
+        currency: z.string(),
+        test: z.boolean(),
+        wants: z.array(z.string()),
+      },
+      ({ length, price, currency, test, wants }, { label, metres }) =>
+        `${label} (${metres(length)}) is yet to be had${price === null ? '' : `, for ${decimal(price, 2)} ${currency}`}.${wants.length > 0 ? ` It needs ${listed(wants)}.` : ''}${test ? ' Test it on the day it comes, while it can go back.' : ''}`,
     ),
   },
   remedies: ['other-port', 'choose-lead', 'other-lead'],
@@ -77,7 +84,14 @@ export const fitCheck = check({
         yield {
           grade: 'note',
           part,
-          reason: { code: 'to-buy', length, price: priceAt(kind, length), currency, test: buying === 'cheapest' },
+          reason: {
+            code: 'to-buy',
+            length,
+            price: priceAt(kind, length),
+            currency,
+            test: buying === 'cheapest',
+            wants: lacking(kind),
+          },
         }
       if (standing === 'retired') yield { grade: 'blocked', part, reason: { code: 'retired' }, remedies }
       if (standing === 'lent') yield { grade: 'tight', part, reason: { code: 'lent' }, remedies }
@@ -104,6 +118,10 @@ export const fitCheck = check({
       yield { grade: 'clear', part: runPart(laid.run), reason: { code: 'mates', leads: laidLeads.length } }
   },
 })
+
+/** What a kind needs and does not come with. */
+const lacking = ({ wants = [], includes = [] }: CableKind): string[] =>
+  wants.filter((each) => !includes.some((had) => had.toLowerCase() === each.toLowerCase()))
 
 type Owner = Socket | LaidLead
 type Joint = { one: End; oneOwner: Owner; other: End; otherOwner: Owner }

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { fromMemory } from '../standards/source'
 import { check, reason } from './check'
-import { runPart } from './situation'
+import { runPart, showsPicture } from './situation'
 
 /** What a picture on the pins of a type-C connector leaves beside it: four lanes only USB 2.0, two lanes a one-lane link. */
 export const lanesCheck = check({
@@ -21,7 +21,7 @@ export const lanesCheck = check({
     const spec = picture.link?.via === 'displayport' ? picture.link.spec : null
     const onDataPins = laid.from.port.connector === 'type-c' && laid.to.port.connector === 'type-c'
     if (spec?.family !== 'displayport' || !onDataPins || uplink.mode === null) return
-    if (!crossings.some(({ need }) => need.kind === 'picture')) return
+    if (!crossings.some(showsPicture)) return
     const reason = { code: 'lanes-left', lanes: spec.lanes, beside: uplink.mode } as const
     yield { grade: 'note', part: runPart(laid.run), reason }
   },

@@ -9,12 +9,12 @@ export const ownVoltageCheck = check({
   name: 'own voltage',
   reasons: {
     'own-voltage': reason(
-      { volts: z.number() },
-      ({ volts }, { label }) =>
-        `${label} also needs ${decimal(volts, 1)} V, which this run does not bring. Give it its own supply.`,
+      { volts: z.number(), feed: z.enum(['there', 'missing']).nullable() },
+      ({ volts, feed }, { label }) =>
+        `${label} also needs ${decimal(volts, 1)} V, which this run does not bring. ${feed === 'there' ? 'Its own supply is there.' : feed === 'missing' ? 'Its own supply is missing.' : 'Give it its own supply.'}`,
     ),
   },
-  remedies: [],
+  remedies: ['own-supply'],
   reads: [],
   source: commonPractice('sensors with a feed of their own'),
   *find({ laid, crossings }) {
@@ -22,10 +22,11 @@ export const ownVoltageCheck = check({
     for (const { need, lastMile } of crossings) {
       if (need.kind !== 'sensor' || need.volts === undefined || !lastMile) continue
       yield {
-        grade: 'note',
+        grade: need.feed === 'missing' ? 'blocked' : 'note',
         part: portPart(laid.to),
         needId: need.id,
-        reason: { code: 'own-voltage', volts: need.volts },
+        reason: { code: 'own-voltage', volts: need.volts, feed: need.feed ?? null },
+        remedies: need.feed === 'there' ? [] : [{ code: 'own-supply', volts: need.volts }],
         caution: 'approved-supply',
       }
     }

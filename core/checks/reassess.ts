@@ -231,6 +231,7 @@ const sameCrossing = (one: Crossing, other: Crossing): boolean =>
   one.usb2 === other.usb2 &&
   one.disk === other.disk &&
   one.kept === other.kept &&
+  one.overUsb === other.overUsb &&
   one.ends?.link === other.ends?.link &&
   one.ends?.lanes === other.ends?.lanes &&
   one.ends?.compression === other.ends?.compression

@@ -54,6 +54,8 @@ export const remedies = {
   'stronger-supply': remedy({ watts: z.number() }, ({ watts }) => `Take a supply of ${formatWatts(watts)} or more.`),
   'c-to-c-lead': always('Take a lead with type-C plugs at both ends: only there more than 5 V is negotiated.'),
   'mains-there': always('Bring mains to it, or move it to where there is some.'),
+  'own-supply': remedy({ volts: z.number() }, ({ volts }) => `Get its own supply of ${decimal(volts, 1)} V.`),
+  'no-drivers': always('Take one that needs no drivers, or another computer.'),
   'turn-round': always('Turn it round.'),
   'two-way-lead': always('Take a lead made for both directions.'),
   'other-lead': always('Take another lead.'),

@@ -39,9 +39,14 @@ export const roomReasons = {
         .enum(['ports', 'picture beside'])
         .nullable()
         .describe('What keeps it from more, where that is no lead: the ports, or a picture on the same pins'),
+      overUsb: z.boolean().describe('A picture that a dock makes over plain USB, by a driver'),
     },
-    ({ kind, carrier, before, lack, picture, compressedBits, held, cause }, { label, have, need, unit }) => {
-      const compressed = compressedBits === null ? '' : `, compressed to ${decimal(compressedBits, 2)} bits a pixel,`
+    ({ kind, carrier, before, lack, picture, compressedBits, held, cause, overUsb }, { label, have, need, unit }) => {
+      const compressed = overUsb
+        ? ', compressed and made over USB by a driver at the cost of the computer,'
+        : compressedBits === null
+          ? ''
+          : `, compressed to ${decimal(compressedBits, 2)} bits a pixel,`
       const what = picture ? `The picture ${formatPictureMode(picture)}${compressed}` : `The ${needNames[kind]}`
       const shared = before > 0 ? ` after ${formatRate(before)} for what goes before it` : ''
       const link = `${carrier} leaves ${rateOf(kind, have)}${shared}`
@@ -97,14 +102,15 @@ const wantsHeadroom = (admission: Admission): boolean => ['headset', 'camera', '
 export function roomFor(situation: Situation, admission: Admission): Found<typeof roomReasons, RoomRemedy> {
   const { laid, picture, policy, uplink, crossings } = situation
   const { need, have, wanted, before, carrier, held, sent } = admission
+  const isPicture = need.kind === 'picture' && !admission.overUsb
   const hindrance = hindranceOf(situation, admission)
   const lack = typeof hindrance === 'string' ? null : hindrance
   const part = lack
     ? leadPart(lack.lead)
     : !carrier
-      ? blamed(laid, need.kind === 'picture')
+      ? blamed(laid, isPicture)
       : hindrance === 'ports'
-        ? portPart(lesserPort(laid, need.kind === 'picture'))
+        ? portPart(lesserPort(laid, isPicture))
         : runPart(laid.run)
   const figures = { needId: need.id, measured: { have, need: wanted, unit: 'bit/s' } } as const
   if (!carrier && uplink.mode !== null && crossings.some((crossing) => crossing.need === need && crossing.usb2)) {
@@ -117,7 +123,7 @@ export function roomFor(situation: Situation, admission: Admission): Found<typeo
       remedies: [{ code: 'other-lead' }],
     }
   }
-  if (carrier && need.kind === 'picture' && have === 0 && before > 0 && picture.link?.via === 'hdmi')
+  if (carrier && isPicture && have === 0 && before > 0 && picture.link?.via === 'hdmi')
     return {
       ...figures,
       grade: 'blocked',
@@ -145,6 +151,7 @@ export function roomFor(situation: Situation, admission: Admission): Found<typeo
       lack: limit ? lackFigures(limit) : null,
       picture: need.kind === 'picture' ? need.mode : null,
       compressedBits: admission.compressedBits,
+      overUsb: admission.overUsb,
       cause: (short || tight) && typeof hindrance === 'string' ? hindrance : null,
       held: atLeast(sent.down + sent.up, held.down + held.up) ? null : held.down + held.up,
     },
@@ -167,10 +174,11 @@ export function roomFor(situation: Situation, admission: Admission): Found<typeo
  */
 function hindranceOf(
   { laid, policy, data, picture, uplink, dataBeside }: Situation,
-  { need, carrier, asked, found, wanted, before, admitted }: Admission,
+  { need, carrier, asked, found, wanted, before, admitted, overUsb }: Admission,
 ): PictureLack | 'ports' | 'picture beside' | null {
   const tunnelled = picture.link?.via === 'tunnel'
-  if (need.kind === 'picture' && !tunnelled) {
+  const isPicture = need.kind === 'picture' && !overUsb
+  if (need.kind === 'picture' && !overUsb && !tunnelled) {
     if (carrier && admitted) return null
     const lack = pictureLackFor(laid, need.mode, { compression: !need.uncompressed, dataBeside })
     // what could only have come through a tunnel lacks the tunnel
@@ -182,7 +190,7 @@ function hindranceOf(
   const headroom = admitted ? 1 + policy.headroom : 1
   const enough = (mode: LinkMode): boolean => {
     const facts = linkModeFacts[mode]
-    if (need.kind === 'picture') return facts.tunnel && atLeast(facts.line * PICTURE_SHARE, before + wanted)
+    if (isPicture) return facts.tunnel && atLeast(facts.line * PICTURE_SHARE, before + wanted)
     // a data sheet that names the mark on the plug is held against the mark
     if (namesLineRate(need)) return atLeast(facts.line, before + wanted * headroom)
     const taken = payload - found[tightest]
@@ -211,10 +219,10 @@ function lesserPort({ from, to }: Situation['laid'], picture: boolean): Socket {
 
 /** Data that is held up by pictures which might send less. */
 function* compressed(
-  { need, have, wanted, asked }: Admission,
+  { need, have, wanted, asked, overUsb }: Admission,
   { compressible, mode }: Uplink,
 ): Iterable<RemedyOf<'compress-pictures'>> {
-  if (need.kind === 'picture' || mode === 'usb2' || asked.down === 0 || compressible === 0) return
+  if ((need.kind === 'picture' && !overUsb) || mode === 'usb2' || asked.down === 0 || compressible === 0) return
   if (!atLeast(have, wanted) && atLeast(have + compressible, wanted))
     yield { code: 'compress-pictures', rate: have + compressible }
 }

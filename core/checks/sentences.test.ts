@@ -40,6 +40,7 @@ const rate = (rest: Partial<Extract<Reason, { code: 'rate' }>> = {}): Reason => 
   compressedBits: null,
   held: null,
   cause: null,
+  overUsb: false,
   ...rest,
 })
 const power = (limit: Extract<Reason, { code: 'power' }>['limit'], rest = {}): Reason => ({
@@ -86,9 +87,9 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   retired: [{ code: 'retired' }],
   lent: [{ code: 'lent' }],
   'to-buy': [
-    { code: 'to-buy', length: 2, price: 12.5, currency: 'EUR', test: true },
-    { code: 'to-buy', length: 2, price: 0, currency: 'EUR', test: false },
-    { code: 'to-buy', length: 2, price: null, currency: 'EUR', test: true },
+    { code: 'to-buy', length: 2, price: 12.5, currency: 'EUR', test: true, wants: [] },
+    { code: 'to-buy', length: 2, price: 0, currency: 'EUR', test: false, wants: ['a supply', 'an adapter'] },
+    { code: 'to-buy', length: 2, price: null, currency: 'EUR', test: true, wants: [] },
   ],
   'two-hosts': [
     { code: 'two-hosts', typeA: true },
@@ -123,6 +124,7 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
     rate({ kind: 'picture', picture, compressedBits: 12 }),
     rate({ kind: 'picture', picture, held: 25.92e9 }),
     rate({ cause: 'ports' }),
+    rate({ kind: 'picture', picture, overUsb: true }),
     rate({ cause: 'picture beside' }),
     rate({ kind: 'picture', picture, lack: lack('reach') }),
   ] as Extract<Reason, { code: 'rate' }>[],
@@ -254,7 +256,9 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
     { code: 'play-area', corners: 1, short: 0.4 },
     { code: 'play-area', corners: 2, short: 1.2 },
   ],
-  'own-voltage': [{ code: 'own-voltage', volts: 12 }],
+  'own-voltage': ([null, 'there', 'missing'] as const).map((feed) => ({ code: 'own-voltage', volts: 12, feed })),
+  'asked-link': [null, 'usb2' as const].map((mode) => ({ code: 'asked-link', asked: 'gen1x1', mode })),
+  'no-drivers': [{ code: 'no-drivers' }],
   'lacks-resistors': [{ code: 'lacks-resistors' }],
   'fewer-bits': [{ code: 'fewer-bits', most: 8, asked: 10, read: '2026-03-02' }],
   'rgb-only': [{ code: 'rgb-only' }],

@@ -21,7 +21,9 @@ export const sharedUplinkCheck = check({
   *find({ laid, picture, uplink }) {
     if (uplink.mode === null) return
     const { payload, name, source } = linkModeFacts[uplink.mode]
-    const inside = uplink.admissions.filter(({ need }) => need.kind !== 'picture' || picture.link?.via === 'tunnel')
+    const inside = uplink.admissions.filter(
+      ({ need, overUsb }) => need.kind !== 'picture' || overUsb || picture.link?.via === 'tunnel',
+    )
     if (inside.length < 2) return
     const { down, up } = uplink.left
     yield {

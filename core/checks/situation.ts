@@ -6,6 +6,7 @@ import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-l
 import { wasTried } from '../observe/known'
 import type { SiteIndex, Socket } from '../plan/site-index'
 import { atMost } from '../quantity/limit'
+import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
 import { gradeFacts } from '../standards/grades'
 import { linkModeFacts } from '../standards/link-modes'
@@ -29,6 +30,8 @@ export type Crossing = {
   hubs?: number
   /** Further down it comes up as USB 2.0: here it takes the pair of USB 2.0. */
   usb2?: boolean
+  /** For a picture into a dock that makes it over plain USB: what it takes of the link as data. */
+  overUsb?: BitsPerSecond
   /** For power: what hubs without a supply keep of it further on. */
   kept?: Watts
   /** For storage: the disk at its end, where it was described. */
@@ -60,7 +63,10 @@ type Sure = {
 /** Whether what crosses as data is more than USB 2.0 carries, which a picture leaves free on pins of its own; only then does it cost two lanes. */
 function isFastData(crossings: readonly Crossing[]): boolean {
   const { line, payload } = linkModeFacts.usb2
-  const share = crossings.reduce((sum, { need }) => sum + mostAsked(need) / (namesLineRate(need) ? line : payload), 0)
+  const share = crossings.reduce(
+    (sum, { need, overUsb }) => sum + (overUsb ?? mostAsked(need)) / (namesLineRate(need) ? line : payload),
+    0,
+  )
   return !atMost(share, 1)
 }
 
@@ -71,12 +77,15 @@ export function situationOf(index: SiteIndex, run: Run, crossings: readonly Cros
   return { index, policy, laid, crossings, ...believed, sure: surelyOf(laid, policy, crossings, believed) }
 }
 
+/** A picture that goes as one over a run, and not as the data of a driver. */
+export const showsPicture = ({ need, overUsb }: Crossing): boolean => need.kind === 'picture' && overUsb === undefined
+
 type Links = Pick<Situation, 'data' | 'picture' | 'dataBeside' | 'uplink'>
 
 function linksOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], trust: Trust): Links {
   const data = dataLink(laid, policy, trust)
   const onDataPins = laid.from.port.connector === 'type-c' && laid.to.port.connector === 'type-c'
-  const dataBeside = onDataPins && crossings.some(({ need }) => need.kind === 'picture') && isFastData(crossings)
+  const dataBeside = onDataPins && crossings.some(showsPicture) && isFastData(crossings)
   const picture = pictureWay(laid, data, { dataBeside, trust })
   const uplink = admit(crossings, {
     mode: data.mode,

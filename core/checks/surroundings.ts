@@ -86,7 +86,9 @@ export const surroundingsCheck = check({
     for (const conduit of conduitsOf(situation)) yield* inConduit(laid, conduit)
     yield* freeSections(situation)
     const part = runPart(laid.run)
-    const copper = laid.leads.some((lead) => lead.cable.construction !== 'optical' || lead.known.amps.value > 0)
+    const copper = laid.leads.some(
+      ({ cable, known }) => cable.construction !== 'optical' || (cable.copper ?? known.amps.value > 0),
+    )
     for (const what of passedBy(situation)) {
       const earths = what === 'other-earth' && copper
       yield {

@@ -309,3 +309,53 @@ describe('a lead that belongs to its device', () => {
     expect(finding('current')).toMatchObject({ have: 15 })
   })
 })
+
+describe('a dock that makes its picture over plain USB', () => {
+  const plan = (usb: 'usb2' | 'gen1x1', copy = 1e9) =>
+    planFrom({
+      devices: [
+        { ...laptop, ports: [port('c', 'type-c', { role: 'host', usb: 'gen1x1' })] },
+        {
+          id: 'dock',
+          name: 'Dock',
+          kind: 'dock',
+          pictureOverUsb: 2e9,
+          ports: [
+            port('up', 'type-c', { role: 'device', usb }),
+            port('h', 'hdmi', { hdmi: { direction: 'out', level: 'tmds-18' } }),
+          ],
+        },
+        {
+          id: 'screen',
+          name: 'Screen',
+          kind: 'display',
+          ports: [port('h', 'hdmi', { hdmi: { direction: 'in', level: 'tmds-18' } })],
+        },
+      ],
+      cables: [
+        lead('c1', 'gen1', 1),
+        {
+          ...lead('c2', 'hdmi-18', 2),
+          ends: [{ connector: 'hdmi' }, { connector: 'hdmi' }],
+        },
+      ],
+      runs: [run('r1', 'laptop/c', 'dock/up', 'c1'), run('r2', 'dock/h', 'screen/h', 'c2')],
+      needs: [
+        {
+          id: 'show',
+          kind: 'picture',
+          from: 'laptop',
+          to: 'screen',
+          mode: { width: 1920, height: 1080, refresh: 60 },
+        },
+        { id: 'copy', kind: 'data', from: 'laptop', to: 'dock', rate: copy },
+      ],
+    })
+  it('takes of the link what it is said to take, and leaves the rest to the data', () => {
+    expect(gradeOf(plan('gen1x1'), 'show')).toBe('clear')
+    expect(gradeOf(plan('gen1x1', 3e9), 'copy')).toBe('blocked')
+    expect(gradeOf(plan('usb2'), 'show')).toBe('blocked')
+    const words = findingsOf(plan('gen1x1'), 'show').map((finding) => sentence(finding))
+    expect(words.join(' ')).toContain('made over USB by a driver')
+  })
+})

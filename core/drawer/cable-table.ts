@@ -8,9 +8,10 @@ import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { type CableGrade, CONSTRUCTIONS, gradeFacts } from '../standards/grades'
 import { parseMark, parsePowerMark, powerMarkOf } from '../standards/mark-text'
-import { CABLE_STANDINGS, type Cable, cableSchema, FEEDS } from '../vocabulary/cable'
+import { CABLE_STANDINGS, type Cable, cableSchema } from '../vocabulary/cable'
 import { foldTag } from '../vocabulary/fields'
 import { endText, parseEnd } from './end-text'
+import { FEED_WORDS, feedFrom, feedText } from './feed-text'
 
 /** What a column of a table of cables can hold. */
 export const CABLE_COLUMNS = [
@@ -24,6 +25,9 @@ export const CABLE_COLUMNS = [
   'thickness',
   'gauge',
   'feed',
+  'usb 2.0 pair',
+  'copper',
+  'passes back',
   'one way',
   'supplied with',
   'kind',
@@ -50,6 +54,9 @@ const headerWords: Record<CableColumn, readonly string[]> = {
   thickness: ['diameter', 'mm', 'thickness mm', 'thickness (mm)'],
   gauge: ['awg', 'wire gauge', 'gauge (awg)'],
   feed: ['power feed', 'own supply', 'supply'],
+  'usb 2.0 pair': ['usb 2.0', 'has usb 2.0'],
+  copper: ['metal'],
+  'passes back': ['power through', 'pass through'],
   'one way': ['direction', 'directional'],
   'supplied with': ['came with', 'device', 'pairing', 'belongs to'],
   kind: ['article', 'product', 'sku'],
@@ -172,7 +179,9 @@ function cableFrom(
   const power = read('power', parsePowerMark)
   const construction = oneOf('construction', CONSTRUCTIONS)
   const oneWay = oneOf('one way', ['yes', 'no', 'both', 'one', 'true', 'false', 'x'])
-  const feed = oneOf('feed', FEEDS)
+  const feed = oneOf('feed', FEED_WORDS)
+  const pair = oneOf('usb 2.0 pair', YES_NO)
+  const copper = oneOf('copper', YES_NO)
   const standing = oneOf('standing', CABLE_STANDINGS)
   const suppliedWith = named('supplied with', names.devices, 'device')
   const kind = named('kind', names.kinds, 'cable kind')
@@ -187,6 +196,7 @@ function cableFrom(
   }
   const thickness = figure('thickness', 'mm')
   const awg = figure('gauge', 'awg')
+  const passesBack = figure('passes back', 'w')
   if (problems.length > 0 || !first || !second || length === undefined) return null
   const input: z.input<typeof cableSchema> = {
     id: context.idOf(cell('tag')),
@@ -197,7 +207,10 @@ function cableFrom(
     construction,
     thickness,
     awg,
-    feed,
+    ...(feed ? feedFrom(feed) : {}),
+    pair: pair && pair === 'yes',
+    copper: copper && copper === 'yes',
+    passesBack,
     oneWay: ['yes', 'one', 'true', 'x'].includes(oneWay ?? ''),
     suppliedWith,
     standing,
@@ -208,6 +221,9 @@ function cableFrom(
   for (const issue of checked.error.issues) problems.push(`${String(issue.path[0] ?? 'row')}: ${issue.message}`)
   return null
 }
+
+const YES_NO = ['yes', 'no'] as const
+const yesNo = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'yes' : 'no')
 
 const UNMARKED = 'unmarked'
 
@@ -253,7 +269,10 @@ export function cableTable(plan: Plan, cables: readonly Cable[]): string[][] {
         cable.construction,
         cable.thickness === undefined ? '' : `${cable.thickness} mm`,
         cable.awg === undefined ? '' : `AWG ${cable.awg}`,
-        cable.feed,
+        feedText(cable),
+        yesNo(cable.pair),
+        yesNo(cable.copper),
+        cable.passesBack === undefined ? '' : `${cable.passesBack} W`,
         cable.oneWay ? 'yes' : 'no',
         deviceNames.get(cable.suppliedWith ?? '') ?? '',
         kind?.name ?? '',

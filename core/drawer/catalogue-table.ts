@@ -5,6 +5,7 @@ import { CONSTRUCTIONS } from '../standards/grades'
 import { parseMark, parsePowerMark, powerMarkOf } from '../standards/mark-text'
 import { type CableKind, cableKindSchema } from '../vocabulary/cable'
 import { endText, parseEnd } from './end-text'
+import { FEED_WORDS, feedFrom, feedText } from './feed-text'
 
 /** Columns of a catalogue as a table: a row for each length a kind is sold in. */
 export const CATALOGUE_COLUMNS = [
@@ -24,6 +25,9 @@ export const CATALOGUE_COLUMNS = [
   'feel',
   'strap',
   'angled',
+  'feed',
+  'needs',
+  'in the box',
 ] as const
 type Column = (typeof CATALOGUE_COLUMNS)[number]
 
@@ -105,6 +109,9 @@ function kindFrom(
     leadDays: number('lead days'),
     returnDays: number('return days'),
     note: cell('note') || undefined,
+    ...feedOf(cell('feed'), problems),
+    wants: namesIn(cell('needs')),
+    includes: namesIn(cell('in the box')),
     hand: handFrom(cell, number('grams a metre')),
   }
   if (problems.length > 0) return null
@@ -112,6 +119,18 @@ function kindFrom(
   if (checked.success) return checked.data
   for (const issue of checked.error.issues) problems.push(`${String(issue.path[0] ?? 'row')}: ${issue.message}`)
   return null
+}
+
+const namesIn = (text: string): string[] | undefined => {
+  const names = text.split(';').map((name) => name.trim())
+  return text === '' ? undefined : names.filter(Boolean)
+}
+
+function feedOf(text: string, problems: string[]): Pick<CableKind, 'feed' | 'feedEnd'> {
+  if (text === '') return {}
+  const word = FEED_WORDS.find((each) => each === text.toLowerCase())
+  if (!word) problems.push(`feed: "${text.slice(0, 40)}" is none of ${FEED_WORDS.join(', ')}`)
+  return word ? feedFrom(word) : {}
 }
 
 /** How a lead of the kind is in the hand; nothing where no cell says so. */
@@ -148,6 +167,9 @@ export function catalogueTable(kinds: readonly CableKind[]): string[][] {
       feel ?? '',
       yesNo(strap),
       yesNo(angled),
+      kind.feed ? feedText({ feed: kind.feed, feedEnd: kind.feedEnd }) : '',
+      kind.wants?.join('; ') ?? '',
+      kind.includes?.join('; ') ?? '',
     ]
     const stock = kind.stock.map(({ length, price }) => [`${length} m`, String(price)])
     return (stock.length > 0 ? stock : [['', '']]).map((each) => [...head, ...each, ...tail])

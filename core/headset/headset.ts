@@ -40,6 +40,12 @@ export function batteryCourse({ capacity, draw, supply, start = 1, efficiency = 
   }
 }
 
+/** What a headset draws at a refresh: as it was measured there, else what is said of it in general. */
+export const drawAt = (
+  { draw, uses = [] }: { draw: Watts; uses?: readonly { refresh: number; draw: Watts }[] | undefined },
+  refresh: number | undefined,
+): Watts => uses.find((use) => use.refresh === refresh)?.draw ?? draw
+
 export type HeadsetLink = {
   /** What the link test read. */
   measured: BitsPerSecond

@@ -74,8 +74,8 @@ const widestByPolicy = new WeakMap<Policy, Map<string, Widest>>()
 function widestOf(index: SiteIndex, cable: Cable, known: KnownCable): Widest {
   if (known.hot) return { mode: null, picture: null }
   if (wasTried(known)) return workOutWidest(index, cable)
-  const { ends, length, construction, feed } = cable
-  const alike = `${known.grade.value} ${construction} ${feed} ${length} ${ends.map(({ connector, gender }) => connector + gender)}`
+  const { ends, length, construction, feed, pair } = cable
+  const alike = `${known.grade.value} ${construction} ${feed} ${pair} ${length} ${ends.map(({ connector, gender }) => connector + gender)}`
   const { policy } = index.plan
   let answers = widestByPolicy.get(policy)
   if (!answers) {

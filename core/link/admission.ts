@@ -34,6 +34,8 @@ export type Admission = {
   sent: EachWay
   /** It finds all that it asks. */
   admitted: boolean
+  /** A picture that goes as data, by a driver. */
+  overUsb: boolean
   /** On the way on which the least is left of what it asks, in the figures its data sheet names: what it finds, what it asks, what earlier needs have taken. */
   have: BitsPerSecond
   wanted: BitsPerSecond
@@ -77,6 +79,8 @@ export type Crossed = {
   ends?: PictureEnds
   /** Further down it comes up as USB 2.0, so that here it takes the pair of USB 2.0 and not the fast ones. */
   usb2?: boolean
+  /** A picture that a dock makes over plain USB: what it takes of the link as data. */
+  overUsb?: BitsPerSecond
 }
 
 /** What a run has come up in, and how it is shared. */
@@ -121,13 +125,14 @@ export function admit(crossings: readonly Crossed[], carriers: Carriers): Uplink
         }
   const admissions = [...shown]
   let forStorage = fast.left
-  for (const { need, way, usb2 } of inOrder) {
-    if (need.kind === 'picture') continue
-    admissions.push(admitData(need, way, usb2 ? slow : fast))
+  for (const crossed of inOrder) {
+    if (isPicture(crossed)) continue
+    const { need, usb2 } = crossed
+    admissions.push(admitData(crossed, usb2 ? slow : fast))
     if (need.kind !== 'storage') forStorage = fast.left
   }
   const streams = sumOf(
-    admissions.filter(({ need }) => need.kind !== 'picture' && need.kind !== 'storage'),
+    admissions.filter(({ need, overUsb }) => (need.kind !== 'picture' || overUsb) && need.kind !== 'storage'),
     ({ sent }) => sent,
   )
   return {
@@ -143,7 +148,9 @@ export function admit(crossings: readonly Crossed[], carriers: Carriers): Uplink
 }
 
 type CrossedPicture = Crossed & { need: Extract<Need, { kind: 'picture' }> }
-const isPicture = (crossed: Crossed): crossed is CrossedPicture => crossed.need.kind === 'picture'
+/** A picture that goes as one: on pins, in a lead or a tunnel, and not as the data of a driver. */
+const isPicture = (crossed: Crossed): crossed is CrossedPicture =>
+  crossed.need.kind === 'picture' && crossed.overUsb === undefined
 
 const sumOf = (admissions: readonly Admission[], rateOf: (admission: Admission) => EachWay): EachWay =>
   admissions.reduce((sum, each) => ({ down: sum.down + rateOf(each).down, up: sum.up + rateOf(each).up }), NOTHING)
@@ -198,6 +205,7 @@ function throughTunnel(
       held: only(way, admitted.reserved),
       sent: only(way, admitted.loads),
       admitted: fits || compressedBits !== null,
+      overUsb: false,
       have,
       wanted: compressedBits === null ? admitted.wanted : admitted.loads,
       before,
@@ -232,6 +240,7 @@ function besideData(pictures: readonly CrossedPicture[], link: PictureLink | nul
       held: sent,
       sent,
       admitted,
+      overUsb: false,
       have: found,
       wanted,
       before,
@@ -266,6 +275,7 @@ function inSlots(
       held: sent,
       sent,
       admitted: share.fits,
+      overUsb: false,
       wanted,
       before: share.before * worth,
       have,
@@ -280,9 +290,10 @@ function inSlots(
 type Pool = { mode: LinkMode | null; left: EachWay; loads: EachWay }
 
 /** Finds room for data, and takes it from the pool where there is enough. */
-function admitData(need: Exclude<Need, { kind: 'picture' }>, way: Way, pool: Pool): Admission {
+function admitData(crossed: Crossed, pool: Pool): Admission {
+  const { need, way } = crossed
   const { mode } = pool
-  const named = askedEachWay(need, way, mode)
+  const named = askedEachWay(crossed, mode)
   const facts = mode === null ? null : linkModeFacts[mode]
   // a data sheet that names the mark on the plug is held against the mark
   const scale = facts && namesLineRate(need) ? facts.line / facts.payload : 1
@@ -304,6 +315,7 @@ function admitData(need: Exclude<Need, { kind: 'picture' }>, way: Way, pool: Poo
     held: sent,
     sent,
     admitted,
+    overUsb: crossed.overUsb !== undefined,
     have: found[tightest] * scale,
     wanted: named[tightest],
     before: pool.loads[tightest] * scale,
@@ -317,8 +329,8 @@ function admitData(need: Exclude<Need, { kind: 'picture' }>, way: Way, pool: Poo
 }
 
 /** What data asks of each way: storage is written along its own and read against it; on USB 2.0 both go over one pair. */
-function askedEachWay(need: Exclude<Need, { kind: 'picture' }>, way: Way, mode: LinkMode | null): EachWay {
-  const along = 'rate' in need ? need.rate : 0
+function askedEachWay({ need, way, overUsb }: Crossed, mode: LinkMode | null): EachWay {
+  const along = overUsb ?? ('rate' in need ? need.rate : 0)
   const back = need.kind === 'storage' ? (need.back ?? need.rate) : 0
   if (mode === 'usb2') return { down: Math.max(along, back), up: Math.max(along, back) }
   return way === 'down' ? { down: along, up: back } : { down: back, up: along }

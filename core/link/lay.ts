@@ -17,7 +17,9 @@ import {
   leadShape,
   printedLength,
 } from '../standards/reach'
+import { commonPractice } from '../standards/source'
 import type { Cable, CableKind } from '../vocabulary/cable'
+import type { Device } from '../vocabulary/device'
 import { leadKey, type Run } from '../vocabulary/run'
 import { captiveOf } from './captive'
 import { type Mains, mainsAt } from './mains'
@@ -61,7 +63,10 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
   const mains = { far: mainsAt(index, to), host: mainsAt(index, from) }
   for (const named of run.leads) {
     const cable = leadCable(index, named)
-    const lead = layLead(cable, factsOf(index, cable), facing, named.reversed, mains[cable.feedEnd ?? 'far'])
+    const lead = asRated(
+      layLead(cable, factsOf(index, cable), facing, named.reversed, mains[cable.feedEnd ?? 'far']),
+      from.device.rated ?? to.device.rated,
+    )
     leads.push(lead)
     facing = lead.farEnd
   }
@@ -73,6 +78,19 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
       : { ...learnt, trials: [...learnt.trials, ...fromCopies(learnt.copies, shapeOf(leads))] }
   return { run, from, to, leads, seen, here: hereOf(index, from, run.id) }
 }
+
+/** The cable between extender ends reaches as far as they are rated over it, where somebody knows it. */
+function asRated(lead: LaidLead, rated: Device['rated']): LaidLead {
+  const grade = lead.known.grade.value
+  const reach = grade !== null && grade in RATED ? rated?.[grade as keyof typeof RATED] : undefined
+  if (reach === undefined) return lead
+  return {
+    ...lead,
+    reach: { ...lead.reach, data: lead.reach.data.map((row) => ({ ...row, reach, source: asStated })) },
+  }
+}
+const RATED = { cat5: true, cat6: true, cat6a: true, fibre: true } as const
+const asStated = commonPractice('what an extender is rated for, by its data sheet')
 
 /** The lead that a device at an end of a run has of its own. */
 function captiveLead(socket: Socket, captive: 'from' | 'to'): LaidLead | null {
@@ -154,10 +172,20 @@ export function factsOf(index: SiteIndex, cable: Cable): CableFacts {
   if (found && found.kind === kind && found.learnt === learnt && found.ofKind === ofKind) return found.facts
   const known = knownCable(cable, kind, learnt, ofKind)
   const shape = leadShape(cable.ends)
-  const reachOf = (feeding: Feeding) => leadReach(known.grade.value, cable.construction, shape, feeding)
+  const reachOf = (feeding: Feeding) =>
+    withPair(leadReach(known.grade.value, cable.construction, shape, feeding), cable.pair)
   const facts: CableFacts = { known, shape, reach: { fed: reachOf('fed'), unfed: reachOf('unfed') } }
   factsByCable.set(cable, { kind, learnt, ofKind, facts })
   return facts
+}
+
+/** What a lead carries with the pair of USB 2.0 that it has or has not, where somebody knows that: beside glass it goes as far as the glass. */
+function withPair(reach: LeadReach, pair: boolean | undefined): LeadReach {
+  const has = reach.data.some(({ mode }) => mode === 'usb2')
+  if (pair === undefined || pair === has || reach.data.length === 0) return reach
+  if (!pair) return { ...reach, data: reach.data.filter(({ mode }) => mode !== 'usb2') }
+  const furthest = reach.data.reduce((far, row) => (row.reach > far.reach ? row : far))
+  return { ...reach, data: [{ ...furthest, mode: 'usb2' }, ...reach.data] }
 }
 
 /** A lead's trials are weighed against what it ought to do: what its grade carries by the book at its length. */

@@ -43,6 +43,8 @@ export type PowerLink = {
   /** A lead was the limit with another charger: it may be here as well, above the watts that it was shown to pass here. */
   elsewhere: { reading: WattsSeen; lead: LaidLead; shown: Watts } | null
   leads: readonly LaidLead[]
+  /** The lead that feeds the host itself, by a third plug. */
+  third: LaidLead | null
   /** The volts that a supply without one of its own is left with, below the 5 V it should give; 0 of any other. */
   lostBefore: Volts
   source: Source
@@ -87,20 +89,28 @@ function makeLink(index: SiteIndex, laid: LaidRun, way: PowerWay, seenRuns: Read
   const { leads } = laid
   const fed = feedOf(index, giver.device, seenRuns)
   const alone = socketAt(index, { device: giver.device.id, port: giver.port.id }).port
-  const port = fed === null ? giver.port : cappedPort(giver.port, fed.watts)
-  const wires = leads.map(({ known, cable }) => ({
-    amps: known.amps.value,
-    volts: known.volts.value,
-    olderPlug: cable.ends.some(({ connector }) => isOlderPlug(connector)),
-  }))
+  // a lead that takes power at a third plug feeds the host itself, whatever its far device gives
+  const third = way === 'up' ? leads.find(({ cable }) => cable.passesBack !== undefined) : undefined
+  const own = fed === null ? giver.port : cappedPort(giver.port, fed.watts)
+  const port = third ? fedByLead(giver.port, third.cable.passesBack ?? 0) : own
+  const wires = leads.map(({ known, cable }) =>
+    cable.passesBack !== undefined && third
+      ? FREE_WIRE
+      : {
+          amps: known.amps.value,
+          volts: known.volts.value,
+          olderPlug: cable.ends.some(({ connector }) => isOlderPlug(connector)),
+        },
+  )
   const accepts = taker.port.accepts
   const agreed = negotiate(port, wires, accepts)
-  const mains: Mains = needsMains(giver.device) ? mainsAt(index, giver) : 'there'
-  const offered = negotiate(alone, [], undefined).offered
+  const mains: Mains = third || needsMains(giver.device) ? mainsAt(index, giver) : 'there'
+  const offered = negotiate(third ? port : alone, [], undefined).offered
   const common = {
     giver,
     taker,
     leads,
+    third: third ?? null,
     offered,
     sharers: sharersOf(index, giver),
     fed: fed?.watts ?? null,
@@ -109,7 +119,8 @@ function makeLink(index: SiteIndex, laid: LaidRun, way: PowerWay, seenRuns: Read
     elsewhere: null,
     source: agreed.source,
   }
-  const from = { ...common, ...agreed, offered, limit: limitOf(agreed, alone, giver, fed) }
+  const limit = third ? agreed.limit : limitOf(agreed, alone, giver, fed)
+  const from = { ...common, ...agreed, offered, limit }
   const start: PowerLink =
     mains === 'none'
       ? { ...from, watts: 0, level: null, limit: 'mains' }
@@ -118,6 +129,16 @@ function makeLink(index: SiteIndex, laid: LaidRun, way: PowerWay, seenRuns: Read
         : { ...from, source: passedOn }
   return withReadings(start, laid)
 }
+
+/** What is said of a lead with a third plug is what comes out of it. */
+const FREE_WIRE = { amps: 5, volts: 50 } as const
+const fedByLead = (port: Socket['port'], gives: Watts): Socket['port'] => ({
+  ...port,
+  connector: 'type-c',
+  role: 'either',
+  gives,
+  levels: undefined,
+})
 
 /** What a supply gives less because of its pool or its feed, and not because of this run, is theirs to answer for. */
 function limitOf(agreed: Supply, alone: Socket['port'], giver: Socket, fed: Feed | null): PowerLimit {

@@ -81,6 +81,10 @@ const speaksPicture = (port: Port): boolean =>
 const speaksPower = (port: Port): boolean => givenWatts(port) > 0 || port.takes !== undefined
 
 function canCarry(index: SiteIndex, run: Run, need: Need): boolean {
+  const [from, to] = [socketAt(index, run.from), socketAt(index, run.to)]
+  // a dock that makes its pictures over plain USB takes them as data
+  if (need.kind === 'picture' && to.device.pictureOverUsb !== undefined)
+    return speaksData(from.port) && speaksData(to.port)
   const speaks = need.kind === 'picture' ? speaksPicture : need.kind === 'power' ? speaksPower : speaksData
-  return speaks(socketAt(index, run.from).port) && speaks(socketAt(index, run.to).port)
+  return speaks(from.port) && speaks(to.port)
 }

@@ -24,9 +24,13 @@ describe('what is said of a device in a line', () => {
         { what: 'firmware', version: 'F 9', on: '2026-01-10' },
       ],
     })
-    expect(parseNoise(noiseExample)).toEqual({ ok: true, value: { level: 52, distance: 1 } })
+    expect(parseNoise(noiseExample)).toEqual({ ok: true, value: { level: 34, loaded: 52, distance: 1 } })
+    expect(parseNoise('52 dB at 1 m')).toEqual({ ok: true, value: { level: 52, distance: 1 } })
     expect(parseNoise('49,5 at 3', 'ft')).toMatchObject({ ok: true, value: { level: 49.5, distance: 3 * 0.3048 } })
-    expect(parseBattery(batteryExample)).toEqual({ ok: true, value: { wattHours: 14, draw: 8 } })
+    expect(parseBattery(batteryExample)).toEqual({
+      ok: true,
+      value: { wattHours: 14, draw: 8, uses: [{ refresh: 120, draw: 9.5 }] },
+    })
   })
   it('comes back the same, whatever the figures', () => {
     const day = fc.constantFrom('2026-01-31', '2025-12-01')

@@ -38,53 +38,68 @@ export function parseInstalled(text: string): Parsed<Installed> {
 export const installedText = (installed: Installed = []): string =>
   installed.map(({ what, version, on }) => `${what} ${version} since ${on}`).join('\n')
 
-export const batteryExample = '14 Wh, draws 8 W'
+export const batteryExample = '14 Wh, draws 8 W, 9.5 W at 120 Hz'
 
-/** A battery and what is drawn from it while it is used: "14 Wh, draws 8 W". */
+/** A battery and what is drawn from it while it is used, at some refresh rates where somebody measured it: "14 Wh, draws 8 W, 9.5 W at 120 Hz". */
 export function parseBattery(text: string): Parsed<NonNullable<Device['battery']>> {
-  const [capacity = '', drawn = ''] = plainText(text)
+  const [capacity = '', drawn = '', ...more] = plainText(text)
     .toLowerCase()
     .split(/, ?(?=[a-z]|\d)/)
   const wattHours = Number(capacity.replace(/ ?wh$/, ''))
   const draw = parseWatts(drawn.replace(/^draws /, ''))
-  if (!draw.ok || !(wattHours >= 0.1 && wattHours <= 1000))
+  const uses = more.map((part) => {
+    const [watts = '', refresh = ''] = part.split(' at ')
+    return { refresh: Number(refresh.replace(/ ?hz$/, '')), draw: parseWatts(watts) }
+  })
+  if (
+    !draw.ok ||
+    !(wattHours >= 0.1 && wattHours <= 1000) ||
+    !uses.every(({ refresh, draw: each }) => each.ok && refresh >= 10 && refresh <= 480)
+  )
     return unreadable(
       `"${plainText(text).slice(0, 40)}" is no battery. Write what it holds and what is drawn, like ${batteryExample}.`,
     )
-  return parsed({ wattHours, draw: draw.value })
+  return parsed({
+    wattHours,
+    draw: draw.value,
+    ...(uses.length > 0
+      ? { uses: uses.flatMap(({ refresh, draw: each }) => (each.ok ? { refresh, draw: each.value } : [])) }
+      : {}),
+  })
 }
 
 export const batteryText = (battery: Device['battery']): string =>
-  battery ? `${decimal(battery.wattHours, 2)} Wh, draws ${decimal(battery.draw, 2)} W` : ''
+  battery
+    ? [
+        `${decimal(battery.wattHours, 2)} Wh`,
+        `draws ${decimal(battery.draw, 2)} W`,
+        ...(battery.uses ?? []).map(({ refresh, draw }) => `${decimal(draw, 2)} W at ${decimal(refresh, 3)} Hz`),
+      ].join(', ')
+    : ''
 
-export const noiseExample = '52 dB at 1 m'
+export const noiseExample = '34 to 52 dB at 1 m'
 
-/** How loud something is and where that was read: "52 dB at 1 m", "49 at 3 ft". */
+/** How loud something is and where that was read, idle and loaded where these differ: "52 dB at 1 m", "34 to 60 dB at 3 ft". */
 export function parseNoise(text: string, unit: LengthUnit = 'm'): Parsed<NonNullable<Device['noise']>> {
   const plain = plainText(text)
   const at = plain.toLowerCase().indexOf(' at ')
-  const level = Number(
-    plain
-      .slice(0, at < 0 ? plain.length : at)
-      .replace(',', '.')
-      .replace(/ ?db$/i, ''),
-  )
+  const levels = plain
+    .slice(0, at < 0 ? plain.length : at)
+    .replaceAll(',', '.')
+    .replace(/ ?db$/i, '')
+    .split(' to ')
+    .map(Number)
+  const [level = Number.NaN, loaded, ...more] = levels
   const distance = at < 0 ? null : parseLength(plain.slice(at + 4), unit)
-  if (
-    !distance?.ok ||
-    !Number.isFinite(level) ||
-    level < 0 ||
-    level > 140 ||
-    distance.value < 0.05 ||
-    distance.value > 100
-  )
+  const isLevel = (value: number): boolean => value >= 0 && value <= 140
+  if (!distance?.ok || more.length > 0 || !levels.every(isLevel) || distance.value < 0.05 || distance.value > 100)
     return unreadable(
       `"${plain.slice(0, 40)}" is no level of sound. Write the level and where it was read, like ${noiseExample}.`,
     )
-  return parsed({ level, distance: distance.value })
+  return parsed({ level, ...(loaded === undefined ? {} : { loaded }), distance: distance.value })
 }
 
 export const noiseText = (noise: Device['noise'], unit: LengthUnit): string =>
   noise
-    ? `${decimal(noise.level, 1)} dB at ${offsetText(noise.distance, unit === 'm' ? 'm' : 'ft')}${unit === 'm' ? ' m' : ''}`
+    ? `${decimal(noise.level, 1)}${noise.loaded === undefined ? '' : ` to ${decimal(noise.loaded, 1)}`} dB at ${offsetText(noise.distance, unit === 'm' ? 'm' : 'ft')}${unit === 'm' ? ' m' : ''}`
     : ''

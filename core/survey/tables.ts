@@ -13,6 +13,7 @@ import { foldTag, idField } from '../vocabulary/fields'
 import { type Floor, toMillimetre } from '../vocabulary/floor'
 import { NEED_KINDS, type Need } from '../vocabulary/need'
 import { laidCables, type Run, type RunLead, withLength } from '../vocabulary/run'
+import { deviceFacts, withFact } from './device-facts'
 import { mainsText, readMains } from './mains-text'
 import { offsetText } from './points-text'
 import { keptPorts, parsePortLine, portLine } from './port-line'
@@ -116,18 +117,41 @@ const places: Table = {
   },
 }
 
+/** The columns of what can be said of a device. */
+const factColumns: Readonly<Record<(typeof deviceFacts)[number]['field'], string>> = {
+  disk: 'drive',
+  battery: 'battery',
+  decoder: 'decoder',
+  pool: 'shares',
+  keeps: 'keeps',
+  pictureOverUsb: 'picture over usb',
+  rated: 'rated',
+  noise: 'noise',
+  installed: 'installed',
+}
+
 const devices: Table = {
-  columns: ['name', 'kind', 'place', 'hub without a supply', 'note'],
+  columns: [
+    'name',
+    'kind',
+    'place',
+    'hub without a supply',
+    'drivers',
+    'note',
+    ...deviceFacts.map(({ field }) => factColumns[field]),
+  ],
   needed: ['name', 'kind'],
   rows: (plan) =>
-    plan.devices.map(({ id, kind, place, busPowered, note }) => [
-      called(plan.devices, id),
-      kind,
-      place === undefined ? '' : called(plan.places, place),
-      busPowered ? 'yes' : '',
-      note ?? '',
+    plan.devices.map((device) => [
+      called(plan.devices, device.id),
+      device.kind,
+      device.place === undefined ? '' : called(plan.places, device.place),
+      device.busPowered ? 'yes' : '',
+      device.drivers ?? '',
+      device.note ?? '',
+      ...deviceFacts.map((fact) => fact.say(device, { unit: 'm', ports: device.ports }).replaceAll('\n', '; ')),
     ]),
-  read(row, { plan, idOf }) {
+  read(row, { plan, unit, idOf }) {
     const was = known(plan.devices, row('name'))
     if (!was.ok) return was
     const kind = DEVICE_KINDS.find((each) => each === row('kind').toLowerCase())
@@ -146,6 +170,16 @@ const devices: Table = {
       const busPowered = yesNo(alone)
       if (busPowered === null) return unreadable('hub without a supply: write yes or no')
       device = { ...device, busPowered }
+    }
+    const drivers = (['needs', 'takes none'] as const).find((each) => each === row('drivers').toLowerCase())
+    if (row('drivers') !== '' && !drivers) return unreadable('drivers: write needs or takes none')
+    if (drivers) device = { ...device, drivers }
+    for (const fact of deviceFacts) {
+      const text = row(factColumns[fact.field]).replaceAll('; ', '\n')
+      if (text === '') continue
+      const said = withFact(device, fact, text, { unit, ports: device.ports })
+      if (!said.ok) return said
+      device = said.value
     }
     return parsed(put(plan, 'devices', row('note') === '' ? device : { ...device, note: row('note') }))
   },
@@ -235,8 +269,44 @@ function leadsOf(text: string, plan: Plan, was: Run | undefined): Parsed<RunLead
   return parsed(leads)
 }
 
+/** What is asked of some kinds of needs alone: the column, how it is written, and the field of the need that a cell makes. */
+type NeedColumn = {
+  column: string
+  say(need: Need): string | number | undefined
+  read(text: string): Record<string, unknown> | null
+}
+const figureOf =
+  (field: string) =>
+  (text: string): Record<string, unknown> | null =>
+    Number.isFinite(Number(text)) ? { [field]: Number(text) } : null
+const oneWord =
+  (field: string, words: readonly string[]) =>
+  (text: string): Record<string, unknown> | null =>
+    words.includes(text.toLowerCase()) ? { [field]: text.toLowerCase() } : null
+const needColumns: readonly NeedColumn[] = [
+  { column: 'hours', say: (need) => (need.kind === 'headset' ? need.hours : undefined), read: figureOf('hours') },
+  { column: 'refresh', say: (need) => (need.kind === 'headset' ? need.refresh : undefined), read: figureOf('refresh') },
+  {
+    column: 'link',
+    say: (need) => (need.kind === 'headset' ? need.link : undefined),
+    read: oneWord('link', ['gen1x1', 'gen2x1']),
+  },
+  { column: 'volts', say: (need) => (need.kind === 'sensor' ? need.volts : undefined), read: figureOf('volts') },
+  {
+    column: 'feed',
+    say: (need) => (need.kind === 'sensor' ? need.feed : undefined),
+    read: oneWord('feed', ['there', 'missing']),
+  },
+  { column: 'delay', say: (need) => (need.kind === 'audio' ? need.delay : undefined), read: figureOf('delay') },
+  {
+    column: 'uncompressed',
+    say: (need) => (need.kind === 'picture' && need.uncompressed ? 'yes' : undefined),
+    read: (text) => (yesNo(text) === null ? null : yesNo(text) ? { uncompressed: true } : {}),
+  },
+]
+
 const needs: Table = {
-  columns: ['from', 'to', 'kind', 'size', 'name', 'priority', 'note', 'id'],
+  columns: ['from', 'to', 'kind', 'size', 'name', 'priority', 'note', 'id', ...needColumns.map(({ column }) => column)],
   needed: ['from', 'to', 'kind', 'size'],
   rows: (plan) =>
     plan.needs.map((need) => [
@@ -249,6 +319,7 @@ const needs: Table = {
       need.note ?? '',
       // what two needs are called may be the same
       need.id,
+      ...needColumns.map(({ say }) => String(say(need) ?? '')),
     ]),
   read(row, { plan, idOf }) {
     const [from, to] = [found(plan.devices, row('from'), 'from'), found(plan.devices, row('to'), 'to')]
@@ -266,6 +337,14 @@ const needs: Table = {
       (row('id') === ''
         ? between.find(({ name }) => (name ?? '').toLowerCase() === row('name').toLowerCase())
         : undefined)
+    const more: Record<string, unknown> = {}
+    for (const { column, read } of needColumns) {
+      const said = row(column)
+      if (said === '') continue
+      const value = read(said)
+      if (value === null) return unreadable(`${column}: "${said.slice(0, 40)}" is not understood`)
+      Object.assign(more, value)
+    }
     const priority = row('priority') === '' ? undefined : Number(row('priority'))
     const need = {
       ...(was ?? {
@@ -274,6 +353,7 @@ const needs: Table = {
         to: to.value.id,
       }),
       ...size.value,
+      ...more,
       ...(row('name') === '' ? {} : { name: row('name') }),
       ...(priority === undefined ? {} : { priority }),
       ...(row('note') === '' ? {} : { note: row('note') }),

@@ -34,6 +34,13 @@ export const cableKindSchema = z.strictObject({
   grade: z.enum(CABLE_GRADES),
   feed: z.enum(FEEDS).optional().describe('Whether it takes power of its own; left out: from the bus'),
   feedEnd: z.enum(FEED_ENDS).optional().describe('The end it takes that power at; left out: the far end'),
+  pair: z.boolean().optional().describe('Whether it has the pair of USB 2.0; left out: as leads of its sort have'),
+  passesBack: z
+    .number()
+    .min(1)
+    .max(240)
+    .optional()
+    .describe('Where it takes power at a third plug: the watts it passes back to the host'),
   wants: z.array(nameField).max(8).optional().describe('What it needs beside it: a supply, drivers, an adapter'),
   includes: z.array(nameField).max(8).optional().describe('What comes in its box'),
   amps: ampsField.optional(),
@@ -78,6 +85,17 @@ export const cableSchema = z.strictObject({
   thickness: millimetresField(0.5, 50).optional().describe('Its diameter in mm'),
   feed: z.enum(FEEDS).default('bus').describe('Whether an active lead takes power of its own'),
   feedEnd: z.enum(FEED_ENDS).optional().describe('The end it takes that power at; left out: the far end'),
+  pair: z.boolean().optional().describe('Whether it has the pair of USB 2.0; left out: as leads of its sort have'),
+  copper: z
+    .boolean()
+    .optional()
+    .describe('Whether there is copper in an optical lead; left out: where it carries power'),
+  passesBack: z
+    .number()
+    .min(1)
+    .max(240)
+    .optional()
+    .describe('A lead that takes power at a third plug: the watts it passes back to the host'),
   suppliedWith: idField.optional().describe('The device it came in the box of'),
   standing: z.enum(CABLE_STANDINGS).default('drawer'),
   note: noteField.optional(),

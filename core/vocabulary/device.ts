@@ -137,6 +137,11 @@ export const deviceSchema = z.strictObject({
     .strictObject({
       wattHours: z.number().min(0.1).max(1000),
       draw: wattsField.describe('What it draws while it is used'),
+      uses: z
+        .array(z.strictObject({ refresh: z.number().min(10).max(480), draw: wattsField }))
+        .max(8)
+        .optional()
+        .describe('What it draws at some refresh rates, where that was measured'),
     })
     .optional()
     .describe('A headset that must hold or charge while it is worn'),
@@ -152,6 +157,23 @@ export const deviceSchema = z.strictObject({
     })
     .optional()
     .describe('What the drive inside can do'),
+  decoder: rateField.optional().describe('The most that the decoder of a headset takes'),
+  pictureOverUsb: rateField
+    .optional()
+    .describe('A dock that makes its pictures over plain USB, compressed and by a driver: what one takes of the link'),
+  rated: z
+    .strictObject({
+      cat5: lengthField.optional(),
+      cat6: lengthField.optional(),
+      cat6a: lengthField.optional(),
+      fibre: lengthField.optional(),
+    })
+    .optional()
+    .describe('How far an extender is rated over each sort of cable'),
+  drivers: z
+    .enum(['needs', 'takes none'])
+    .optional()
+    .describe('A device that needs drivers on its computer, or a computer that takes none'),
   pool: z
     .discriminatedUnion('kind', [
       z

@@ -17,6 +17,7 @@ export const fileField = z.string().regex(/^[0-9a-f]{64}$/, 'a file is named by 
 /** A measured level of sound in dB, and at which distance in metres it was read. */
 export const noiseSchema = z.strictObject({
   level: z.number().min(0).max(140),
+  loaded: z.number().min(0).max(140).optional().describe('The level under load, where that is another'),
   distance: z.number().min(0.05).max(100),
 })
 

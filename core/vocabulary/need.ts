@@ -78,6 +78,8 @@ export const needSchema = z.discriminatedUnion('kind', [
     kind: z.literal('headset'),
     rate: rateField,
     hours: z.number().min(0.1).max(24).optional().describe('Hours it is worn in one go'),
+    refresh: z.number().min(10).max(480).optional().describe('The refresh it is used at'),
+    link: z.enum(['gen1x1', 'gen2x1']).optional().describe('The link it asks for, whatever rate it uses of it'),
   }),
   z.strictObject({ ...everyNeed, ...withPower, kind: z.literal('camera'), rate: rateField.describe('Raw frames') }),
   z.strictObject({
@@ -86,6 +88,7 @@ export const needSchema = z.discriminatedUnion('kind', [
     kind: z.literal('sensor'),
     rate: rateField.describe('Link rate it asks for'),
     volts: z.number().min(1).max(60).optional().describe('A voltage of its own that it asks for beside the link'),
+    feed: z.enum(['there', 'missing']).optional().describe('Whether the supply for that voltage is there'),
   }),
   z.strictObject({
     ...everyNeed,

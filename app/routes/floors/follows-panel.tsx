@@ -10,18 +10,27 @@ import { useUnit } from '../../ui/units'
 
 /** What is heard at each chair of the floor. */
 export function NoisePanel({ noise: { sources, chairs } }: { noise: { sources: NoiseSource[]; chairs: Chair[] } }) {
+  const unit = useUnit()
   if (sources.length === 0 && chairs.length === 0) return null
   return (
     <details>
       <summary>Noise: {sources.length === 1 ? 'one box' : `${sources.length} boxes`}</summary>
       <ul className={text.small}>
-        {chairs.map(({ place, heard, wanted }) => (
+        {chairs.map(({ place, heard, wanted, move }) => (
           <li key={place.id}>
             {place.name}:{' '}
             {heard === null
               ? 'nothing measured makes noise here'
               : `${decimal(heard, 1)} dB where ${wanted} dB are wanted`}{' '}
             {heard !== null && <GradeMark grade={atMost(heard, wanted) ? 'clear' : 'blocked'} size="xs" />}
+            {heard !== null && !atMost(heard, wanted) && (
+              <>
+                {' '}
+                {move
+                  ? `${move.device.name} stands ${formatLength(move.from, unit)} away; ${formatLength(move.to, unit)} would be far enough.`
+                  : 'Moving one box away is not enough.'}
+              </>
+            )}
           </li>
         ))}
       </ul>

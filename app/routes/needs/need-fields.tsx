@@ -4,6 +4,7 @@ import { needNames } from '../../../core/checks/wording'
 import { needExamples } from '../../../core/needs/need-text'
 import { presetsFor } from '../../../core/needs/presets'
 import { devicesByPlace, type SiteIndex } from '../../../core/plan/site-index'
+import { linkModeFacts } from '../../../core/standards/link-modes'
 import type { Device } from '../../../core/vocabulary/device'
 import { NEED_KINDS, type NeedKind } from '../../../core/vocabulary/need'
 import { ChoiceField, type OptionGroup } from '../../ui/choice'
@@ -105,10 +106,28 @@ export function NeedFields({ fields, put }: { fields: Fields; put: (kind: NeedKi
         </label>
       )}
       {kind === 'headset' && (
-        <TextField field={fields.hours as Known} label="Worn in one go, hours" inputMode="decimal" maxLength={5} />
+        <>
+          <TextField field={fields.hours as Known} label="Worn in one go, hours" inputMode="decimal" maxLength={5} />
+          <TextField field={fields.refresh as Known} label="Used at, Hz" inputMode="decimal" maxLength={5} />
+          <SelectField field={fields.link as Known} label="Link it asks for">
+            <option value="">any that carries the rate</option>
+            {(['gen1x1', 'gen2x1'] as const).map((mode) => (
+              <option key={mode} value={mode}>
+                {linkModeFacts[mode].name}
+              </option>
+            ))}
+          </SelectField>
+        </>
       )}
       {kind === 'sensor' && (
-        <TextField field={fields.volts as Known} label="A voltage of its own, V" inputMode="decimal" maxLength={5} />
+        <>
+          <TextField field={fields.volts as Known} label="A voltage of its own, V" inputMode="decimal" maxLength={5} />
+          <SelectField field={fields.feed as Known} label="The supply for that voltage">
+            <option value="">not said</option>
+            <option value="there">is there</option>
+            <option value="missing">is missing</option>
+          </SelectField>
+        </>
       )}
       {kind === 'audio' && (
         <TextField field={fields.delay as Known} label="Delay it may add, ms" inputMode="decimal" maxLength={6} />

@@ -35,6 +35,9 @@ export const needFormSchema = z
       .optional(),
     hours: figure(0.1, 24, 'Give hours, such as 2.5.'),
     volts: figure(1, 60, 'Give volts, such as 12.'),
+    feed: z.enum(['there', 'missing']).optional(),
+    refresh: figure(10, 480, 'Give Hz, such as 90.'),
+    link: z.enum(['gen1x1', 'gen2x1']).optional(),
     variants: z.string().max(2000).optional(),
     note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
   })
@@ -53,7 +56,7 @@ export const needFormSchema = z
       context.addIssue({ code: 'custom', path: ['variants'], message: variants.problem })
       return z.NEVER
     }
-    const { from, to, name, note, priority, uncompressed, delay, hours, volts } = form
+    const { from, to, name, note, priority, uncompressed, delay, hours, volts, feed, refresh, link } = form
     return {
       from,
       to,
@@ -65,6 +68,9 @@ export const needFormSchema = z
       ...(delay !== undefined && size.value.kind === 'audio' ? { delay: Number(delay) } : {}),
       ...(hours !== undefined && size.value.kind === 'headset' ? { hours } : {}),
       ...(volts !== undefined && size.value.kind === 'sensor' ? { volts } : {}),
+      ...(feed && size.value.kind === 'sensor' ? { feed } : {}),
+      ...(refresh !== undefined && size.value.kind === 'headset' ? { refresh } : {}),
+      ...(link && size.value.kind === 'headset' ? { link } : {}),
       ...(variants.value.length > 0 ? { variants: variants.value } : {}),
     }
   })
@@ -107,6 +113,9 @@ export type NeedFormTexts = {
   delay?: string
   hours?: string
   volts?: string
+  feed?: string
+  refresh?: string
+  link?: string
   variants?: string
   note?: string
 }
@@ -126,6 +135,9 @@ export const textsOfNeed = (need: Need): NeedFormTexts => ({
   delay: need.kind === 'audio' && need.delay !== undefined ? String(need.delay) : undefined,
   hours: need.kind === 'headset' && need.hours !== undefined ? String(need.hours) : undefined,
   volts: need.kind === 'sensor' && need.volts !== undefined ? String(need.volts) : undefined,
+  feed: need.kind === 'sensor' ? need.feed : undefined,
+  refresh: need.kind === 'headset' && need.refresh !== undefined ? String(need.refresh) : undefined,
+  link: need.kind === 'headset' ? need.link : undefined,
   variants: need.variants?.map((variant) => `${variant.name}: ${formatNeedSize(variantOf(need, variant))}`).join('\n'),
   note: need.note,
 })

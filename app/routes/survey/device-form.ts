@@ -1,12 +1,10 @@
 import { z } from 'zod'
 import type { LengthUnit } from '../../../core/quantity/length'
 import { type Parsed, parsed } from '../../../core/quantity/parsed'
-import { parseBattery, parseInstalled, parseNoise } from '../../../core/survey/device-text'
+import { deviceFacts, deviceTicks, ticksOf, withFact, withTicks } from '../../../core/survey/device-facts'
 import { keptPorts, type LineFault, parsePortLines } from '../../../core/survey/port-line'
 import { DEVICE_KINDS, type Device, type Port } from '../../../core/vocabulary/device'
 import { nameField } from '../../../core/vocabulary/fields'
-
-import { readBy } from '../../ui/form-text'
 
 /** Ports of one device at most, as the plan has it. */
 const MOST_PORTS = 64
@@ -17,15 +15,13 @@ const deviceForm = z.object({
   name: z.string({ error: 'Give the device a name.' }).pipe(nameField),
   kind: z.enum(DEVICE_KINDS, { error: 'Choose what it is.' }),
   place: z.string().max(64).optional(),
-  busPowered: z.literal('on').optional(),
   note: z.string().max(2000, { error: 'A note has at most 2000 characters.' }).optional(),
-  installed: readBy(parseInstalled, '').optional(),
 })
 
 /** What keeps a device from being read: a sentence, or lines of ports that are not understood. */
 export type DeviceFault = { problem: string; lines: readonly LineFault[] }
 
-/** The device that a form describes, without its id; what the form does not show (battery, disk, pool, who it visits) stays as it was. */
+/** The device that a form describes, without its id; what the form does not show stays as it was. */
 export function readDevice(
   form: FormData,
   before: Device | Omit<Device, 'id'> | null,
@@ -46,24 +42,21 @@ export function readDevice(
     return { ok: false, problem: 'Some lines of ports are not understood; nothing was saved.', lines: faults }
   if (ports.length > MOST_PORTS)
     return { ok: false, problem: `A device has at most ${MOST_PORTS} ports; these are ${ports.length}.`, lines: [] }
-  const loud = String(form.get('noise') ?? '').trim()
-  const noise = loud === '' ? null : parseNoise(loud, unit)
-  if (noise && !noise.ok) return { ok: false, problem: noise.problem, lines: [] }
-  const lives = String(form.get('battery') ?? '').trim()
-  const battery = lives === '' ? null : parseBattery(lives)
-  if (battery && !battery.ok) return { ok: false, problem: battery.problem, lines: [] }
-  const { name, kind, place, busPowered, note, installed } = read.data
-  const { place: _, note: __, noise: ___, installed: ____, battery: had, ...rest } = before ?? { ports: [] as Port[] }
-  return parsed({
-    ...rest,
-    name,
-    kind,
-    busPowered: busPowered === 'on',
-    ports: keptPorts(ports, before?.ports ?? []),
-    ...(place ? { place } : {}),
-    ...(note ? { note } : {}),
-    ...(battery?.ok ? { battery: battery.value } : had && !form.has('battery') ? { battery: had } : {}),
-    ...(noise?.ok ? { noise: noise.value } : {}),
-    ...(installed && installed.length > 0 ? { installed } : {}),
-  })
+  const { name, kind, place, note } = read.data
+  const { place: _, note: __, ...rest } = before ?? { ports: [] as Port[], busPowered: false }
+  const kept = keptPorts(ports, before?.ports ?? [])
+  const ticks = ticksOf({ busPowered: false, ...before })
+  for (const { name: tick } of deviceTicks) if (form.has(`asks-${tick}`)) ticks[tick] = form.get(tick) === 'on'
+  let made: Omit<Device, 'id'> = withTicks(
+    { ...rest, name, kind, ports: kept, ...(place ? { place } : {}), ...(note ? { note } : {}) },
+    ticks,
+  )
+  // what the form does not show of this kind of device stays as it was
+  for (const fact of deviceFacts) {
+    if (!form.has(fact.field)) continue
+    const said = withFact(made, fact, String(form.get(fact.field) ?? ''), { unit, ports: kept })
+    if (!said.ok) return { ok: false, problem: said.problem, lines: [] }
+    made = said.value
+  }
+  return parsed(made)
 }

@@ -12,7 +12,6 @@ import {
 } from '../../../core/change/changes/survey'
 import { LARGEST_READING_BYTES } from '../../../core/identity/device-reading'
 import { byId } from '../../../core/plan/lookup'
-import { batteryText, installedText, noiseText } from '../../../core/survey/device-text'
 import { portLine } from '../../../core/survey/port-line'
 import { withPatches } from '../../../core/survey/take-reading'
 import { passesThrough } from '../../../core/vocabulary/device'
@@ -26,7 +25,6 @@ import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { ErrorView, RouteErrorView } from '../../ui/error-view'
 import { Labelled, PlainSelect, plainField, TextField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
-import { useUnit } from '../../ui/units'
 import { useKept } from '../../ui/use-kept'
 import { readUnit } from '../../unit-cookie'
 import { HistoryLink } from '../history/history-link'
@@ -216,23 +214,11 @@ function DeviceEditor({
   type: () => void
 }) {
   const saving = useNavigation().state === 'submitting'
-  const unit = useUnit()
   const [ports, setPorts] = useState(device.ports.map(portLine).join('\n'))
   return (
     <Form method="post" onInput={type}>
       <MadeFrom base={base} />
-      <DeviceFields
-        texts={{
-          name: device.name,
-          kind: device.kind,
-          place: device.place ?? '',
-          busPowered: device.busPowered,
-          note: device.note ?? '',
-          noise: noiseText(device.noise, unit),
-          battery: batteryText(device.battery),
-          installed: installedText(device.installed),
-        }}
-      />
+      <DeviceFields device={device} />
       <PortsField value={ports} put={setPorts} wrong={wrong} />
       <Flex mt="3">
         <MainButton loading={saving}>Save the device</MainButton>

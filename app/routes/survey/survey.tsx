@@ -6,7 +6,6 @@ import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { byId } from '../../../core/plan/lookup'
 import type { Place, Plan } from '../../../core/plan/plan'
 import { devicesByPlace } from '../../../core/plan/site-index'
-import { batteryText } from '../../../core/survey/device-text'
 import { readMains } from '../../../core/survey/mains-text'
 import { portLine } from '../../../core/survey/port-line'
 import { fromTemplate, templates } from '../../../core/survey/templates'
@@ -204,13 +203,9 @@ function NewDevices({ wrong }: { wrong: DeviceFault['lines'] }) {
         </div>
         <DeviceFields
           key={`${name} ${plan.devices.length} ${beside}`}
-          texts={{
-            name: template?.name ?? '',
-            kind: template?.kind ?? 'computer',
-            place: beside,
-            busPowered: template?.rest?.busPowered ?? false,
-            note: '',
-            battery: batteryText(template?.rest?.battery),
+          device={{
+            ...(template ? fromTemplate(template) : { name: '', kind: 'computer', busPowered: false, ports: [] }),
+            ...(beside === '' ? {} : { place: beside }),
           }}
         />
         <PortsField value={ports} put={setPorts} wrong={wrong} />

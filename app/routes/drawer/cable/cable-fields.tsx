@@ -1,6 +1,7 @@
 import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import type { FieldMetadata } from '@conform-to/react'
 import { useCallback } from 'react'
+import { FEED_WORDS, feedLabels } from '../../../../core/drawer/feed-text'
 import { byId } from '../../../../core/plan/lookup'
 import { CONNECTORS, connectorNames } from '../../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../../core/standards/grades'
@@ -69,10 +70,23 @@ export function CableFields({ fields }: { fields: Fields }) {
         <TextField field={fields.awg} label="Supply wires, AWG" inputMode="numeric" />
         <NamedChoice field={fields.kind} label="From the catalogue" none="no kind of it" items={plan.kinds} />
         <SelectField field={fields.feed} label="If active, its supply">
-          <option value="bus">from the port</option>
-          <option value="optional">may have its own</option>
-          <option value="required">needs its own</option>
+          {FEED_WORDS.map((word) => (
+            <option key={word} value={word}>
+              {feedLabels[word]}
+            </option>
+          ))}
         </SelectField>
+        <SelectField field={fields.pair} label="USB 2.0 pair">
+          <option value="">as leads of its sort</option>
+          <option value="yes">has it</option>
+          <option value="no">lacks it</option>
+        </SelectField>
+        <SelectField field={fields.copper} label="If optical, copper in it">
+          <option value="">where it carries power</option>
+          <option value="yes">there is some</option>
+          <option value="no">there is none</option>
+        </SelectField>
+        <TextField field={fields.passesBack} label="Third plug passes back, W" inputMode="decimal" />
         <Box gridColumn={{ base: '1 / -1', md: 'span 2' }}>
           <TextField field={fields.note} label="Note" hint="Sleeve, colour, where it turned up" />
         </Box>

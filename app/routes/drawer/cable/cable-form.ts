@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { FEED_WORDS, feedFrom, feedText } from '../../../../core/drawer/feed-text'
 import type { Learnt } from '../../../../core/observe/learnt'
 import type { Statement, Unwritten } from '../../../../core/observe/observation'
 import { type LengthUnit, parseLength, sameLength } from '../../../../core/quantity/length'
@@ -6,7 +7,7 @@ import { plainText } from '../../../../core/quantity/parsed'
 import { CONNECTORS } from '../../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../../core/standards/grades'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../../core/standards/mark-text'
-import { CABLE_STANDINGS, type Cable, FEEDS } from '../../../../core/vocabulary/cable'
+import { CABLE_STANDINGS, type Cable } from '../../../../core/vocabulary/cable'
 import { nameField, tagField } from '../../../../core/vocabulary/fields'
 import { lengthText, readBy } from '../../../ui/form-text'
 
@@ -17,7 +18,7 @@ const figure = (what: string, lowest: number, highest: number, unit: string) =>
       const value = Number(
         plainText(text)
           .replace(',', '.')
-          .replace(/ ?(mm|awg)$/i, ''),
+          .replace(/ ?(mm|awg|w)$/i, ''),
       )
       if (Number.isFinite(value) && value >= lowest && value <= highest) return value
       context.addIssue(`${what} lies between ${lowest} and ${highest}${unit}.`)
@@ -43,7 +44,10 @@ export const cableFormSchema = (unit: LengthUnit) =>
     construction: z.enum(CONSTRUCTIONS).default('passive'),
     thickness: figure('A thickness', 0.5, 50, ' mm'),
     awg: figure('A gauge', 0, 40, ''),
-    feed: z.enum(FEEDS).default('bus'),
+    feed: z.enum(FEED_WORDS).default('bus'),
+    pair: z.enum(['yes', 'no']).optional(),
+    copper: z.enum(['yes', 'no']).optional(),
+    passesBack: figure('What it passes back', 1, 240, ' W'),
     kind: z.string().max(64).optional(),
     suppliedWith: z.string().max(64).optional(),
     standing: z.enum(CABLE_STANDINGS).default('drawer'),
@@ -71,7 +75,10 @@ export function readCable(
     oneWay: form.oneWay === 'on',
     length: before && sameLength(before.length, form.length) ? before.length : form.length,
     construction: form.construction,
-    feed: form.construction === 'passive' ? 'bus' : form.feed,
+    ...feedFrom(form.construction === 'passive' ? 'bus' : form.feed),
+    ...(form.pair ? { pair: form.pair === 'yes' } : {}),
+    ...(form.copper && form.construction === 'optical' ? { copper: form.copper === 'yes' } : {}),
+    ...(form.passesBack === undefined ? {} : { passesBack: form.passesBack }),
     standing: form.standing,
     ...(form.awg === undefined ? {} : { awg: form.awg }),
     ...(form.thickness === undefined ? {} : { thickness: form.thickness }),
@@ -98,6 +105,8 @@ function markOf(learnt: Learnt | undefined): Pick<CableForm, 'mark' | 'power'> {
   }
 }
 
+const yesNo = (value: boolean | undefined): string | undefined =>
+  value === undefined ? undefined : value ? 'yes' : 'no'
 const on = (yes: boolean): string | undefined => (yes ? 'on' : undefined)
 
 /** A cable as the form's texts; `readCable` reads them back to the same cable. */
@@ -116,7 +125,10 @@ export function textsOfCable(cable: Cable, learnt: Learnt | undefined, unit: Len
     construction: cable.construction,
     thickness: cable.thickness === undefined ? undefined : String(cable.thickness),
     awg: cable.awg === undefined ? undefined : String(cable.awg),
-    feed: cable.feed,
+    feed: feedText(cable),
+    pair: yesNo(cable.pair),
+    copper: yesNo(cable.copper),
+    passesBack: cable.passesBack === undefined ? undefined : String(cable.passesBack),
     kind: cable.kind,
     suppliedWith: cable.suppliedWith,
     standing: cable.standing,

@@ -3,6 +3,7 @@ import { type FieldMetadata, getFormProps, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { Form, Link as RouterLink, useNavigation } from 'react-router'
 import { endText } from '../../../../core/drawer/end-text'
+import { FEED_WORDS, feedLabels } from '../../../../core/drawer/feed-text'
 import { CONNECTORS, describeEnd, GENDERS } from '../../../../core/standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../../core/standards/grades'
 import { POWER_MARKS } from '../../../../core/standards/mark-text'
@@ -67,6 +68,15 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
               </option>
             ))}
           </SelectField>
+          <SelectField field={known.feed} label="If active, its supply">
+            {FEED_WORDS.map((word) => (
+              <option key={word} value={word}>
+                {feedLabels[word]}
+              </option>
+            ))}
+          </SelectField>
+          <TextField field={known.wants} label="What it needs beside it" hint="a supply, drivers, an adapter" />
+          <TextField field={known.includes} label="What comes in its box" hint="with commas between" />
           <TextAreaField
             field={known.stock}
             label="Lengths and prices"

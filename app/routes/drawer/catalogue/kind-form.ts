@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { endText, parseEnd } from '../../../../core/drawer/end-text'
+import { FEED_WORDS, feedFrom, feedText } from '../../../../core/drawer/feed-text'
 import { type LengthUnit, parseLength, sameLength } from '../../../../core/quantity/length'
 import { plainText } from '../../../../core/quantity/parsed'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../../core/standards/grades'
@@ -14,6 +15,13 @@ const days = z
   .transform(Number)
   .refine((count) => count <= 365, 'Give whole days, at most 365.')
   .optional()
+
+/** Names with commas between them. */
+const names = z
+  .string()
+  .default('')
+  .transform((text) => text.split(',').map(plainText).filter(Boolean))
+  .refine((list) => list.length <= 8, 'Name at most 8 things, with commas between them.')
 
 /** So many wrong lines are told. */
 const LINES_TOLD = 5
@@ -53,6 +61,9 @@ export const kindFormSchema = (unit: LengthUnit) =>
     grade: z.enum(CABLE_GRADES, { error: 'Choose what it is listed as.' }),
     power: z.enum(POWER_MARKS).optional(),
     construction: z.enum(CONSTRUCTIONS).default('passive'),
+    feed: z.enum(FEED_WORDS).default('bus'),
+    wants: names,
+    includes: names,
     stock: stockLines(unit),
     leadDays: days,
     returnDays: days,
@@ -80,6 +91,11 @@ export function readKind(form: KindForm, id: string, before?: CableKind): CableK
     ends: [form.first, form.second],
     oneWay: form.oneWay === 'on',
     construction: form.construction,
+    ...(form.feed === 'bus' ? {} : feedFrom(form.feed)),
+    ...(before?.pair === undefined ? {} : { pair: before.pair }),
+    ...(before?.passesBack === undefined ? {} : { passesBack: before.passesBack }),
+    ...(form.wants.length > 0 ? { wants: form.wants } : {}),
+    ...(form.includes.length > 0 ? { includes: form.includes } : {}),
     grade: form.grade,
     ...(power?.ok ? { amps: power.value.amps, ...(power.value.volts === 50 ? { volts: 50 } : {}) } : {}),
     stock: form.stock
@@ -111,6 +127,9 @@ export const textsOfKind = (kind: CableKind, unit: LengthUnit): KindFormTexts =>
   grade: kind.grade,
   power: powerMarkOf(kind) ?? undefined,
   construction: kind.construction,
+  feed: feedText({ feed: kind.feed ?? 'bus', feedEnd: kind.feedEnd }),
+  wants: kind.wants?.join(', '),
+  includes: kind.includes?.join(', '),
   stock: kind.stock.map(({ length, price }) => `${lengthText(length, unit)} ${price}`).join('\n'),
   leadDays: kind.leadDays === undefined ? undefined : String(kind.leadDays),
   returnDays: kind.returnDays === undefined ? undefined : String(kind.returnDays),
