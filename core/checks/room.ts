@@ -103,7 +103,9 @@ export function roomFor(situation: Situation, admission: Admission): Found<typeo
   const { laid, picture, policy, uplink, crossings } = situation
   const { need, have, wanted, before, carrier, held, sent } = admission
   const isPicture = need.kind === 'picture' && !admission.overUsb
-  const hindrance = hindranceOf(situation, admission)
+  const short = !admission.admitted
+  const tight = !short && wantsHeadroom(admission) && !atLeast(have, wanted * (1 + policy.headroom))
+  const hindrance = short || tight ? hindranceOf(situation, admission) : null
   const lack = typeof hindrance === 'string' ? null : hindrance
   const part = lack
     ? leadPart(lack.lead)
@@ -136,35 +138,32 @@ export function roomFor(situation: Situation, admission: Admission): Found<typeo
     const remedies = lack ? [...remediesFor(lack, situation)] : [{ code: 'other-lead' } as const]
     return { ...figures, grade: 'blocked', part, reason: { code: 'no-carrier', kind: need.kind, cause }, remedies }
   }
-  const short = !admission.admitted
-  const tight = !short && wantsHeadroom(admission) && !atLeast(have, wanted * (1 + policy.headroom))
-  const limit = short || tight ? lack : null
   return {
     ...figures,
     grade: short ? 'blocked' : tight ? 'tight' : 'clear',
-    part: short || tight ? part : runPart(laid.run),
+    part,
     reason: {
       code: 'rate',
       kind: need.kind,
       carrier: carrier.name,
       before,
-      lack: limit ? lackFigures(limit) : null,
+      lack: lack ? lackFigures(lack) : null,
       picture: need.kind === 'picture' ? need.mode : null,
       compressedBits: admission.compressedBits,
       overUsb: admission.overUsb,
-      cause: (short || tight) && typeof hindrance === 'string' ? hindrance : null,
+      cause: typeof hindrance === 'string' ? hindrance : null,
       held: atLeast(sent.down + sent.up, held.down + held.up) ? null : held.down + held.up,
     },
     remedies:
       short || tight
         ? [
-            ...(limit ? remediesFor(limit, situation) : []),
+            ...(lack ? remediesFor(lack, situation) : []),
             ...compressed(admission, uplink),
             ...askLess(admission),
-            ...(hindrance === null || limit ? [] : [{ code: 'other-port' } as const]),
+            ...(hindrance === null || lack ? [] : [{ code: 'other-port' } as const]),
           ]
         : [],
-    source: limit && 'source' in limit ? limit.source : carrier.source,
+    source: lack && 'source' in lack ? lack.source : carrier.source,
   }
 }
 

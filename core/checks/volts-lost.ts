@@ -8,7 +8,7 @@ import { feeds, wire } from './aspects'
 import { check, reason } from './check'
 import { powerWayOf } from './current'
 import { momentFigure, wattsFigure } from './finding'
-import { leadPart, portPart, wantedWatts } from './situation'
+import { leadPart, portPart, type Situation, wantedWatts } from './situation'
 import { dayOf } from './wording'
 
 const asMeasured = commonPractice('volts that this lead lost at a measured current')
@@ -41,12 +41,15 @@ export const voltsLostCheck = check({
   source: ALLOWED_DROP.source,
   *find({ index, laid, crossings }) {
     for (const way of ['down', 'up'] as const) {
+      // of wire of which nobody knows anything nothing is said
+      const giver = way === 'down' ? laid.from.device : laid.to.device
+      if (!giver.busPowered && !isWireKnown(laid)) continue
       const asked = crossings.filter((crossing) => powerWayOf(crossing) === way)
       const charged = Math.max(0, ...asked.map((crossing) => wantedWatts(crossing) ?? 0))
       const watts = way === 'down' ? Math.max(charged, drawnBy(index, laid.to.device)) : charged
       if (watts === 0) continue
       const link = powerLink(index, laid, way)
-      if (link.level === null) continue
+      if (link.level === null || (link.lostBefore === 0 && !isWireKnown(laid))) continue
       const { amps, volts, known } = arrivesAt(link, watts)
       for (const lead of laid.leads) {
         const drop = dropOf(lead, amps)
@@ -78,3 +81,6 @@ export const voltsLostCheck = check({
     }
   },
 })
+
+const isWireKnown = ({ leads }: Situation['laid']): boolean =>
+  leads.some(({ cable, known }) => cable.awg !== undefined || known.ohms !== null)

@@ -56,6 +56,9 @@ const passedOn = commonPractice('a hub keeps some of what it is fed and passes o
 /** What a hub, or the hub chip of an active lead, takes where its data sheet does not say: one unit load of 100 mA at 5 V (USB 2.0 §7.2.1). */
 export const HUB_OWN_WATTS: Watts = 0.5
 
+/** Runs that a question about what feeds a device has come through already. */
+const NONE: ReadonlySet<string> = new Set()
+
 /** Which way power goes over a run: down from its host end. */
 export type PowerWay = 'down' | 'up'
 
@@ -79,7 +82,7 @@ export function powerLink(index: SiteIndex, laid: LaidRun, way: PowerWay): Power
   }
   const found = ways.get(way)
   if (found) return found
-  const made = makeLink(index, laid, way, new Set([laid.run.id]))
+  const made = makeLink(index, laid, way, NONE)
   ways.set(way, made)
   return made
 }
@@ -87,7 +90,7 @@ export function powerLink(index: SiteIndex, laid: LaidRun, way: PowerWay): Power
 function makeLink(index: SiteIndex, laid: LaidRun, way: PowerWay, seenRuns: ReadonlySet<string>): PowerLink {
   const [giver, taker] = way === 'down' ? [laid.from, laid.to] : [laid.to, laid.from]
   const { leads } = laid
-  const fed = feedOf(index, giver.device, seenRuns)
+  const fed = livesOnOthers(giver.device) ? feedOf(index, giver.device, new Set([...seenRuns, laid.run.id])) : null
   const alone = socketAt(index, { device: giver.device.id, port: giver.port.id }).port
   // a lead that takes power at a third plug feeds the host itself, whatever its far device gives
   const third = way === 'up' ? leads.find(({ cable }) => cable.passesBack !== undefined) : undefined
@@ -105,7 +108,7 @@ function makeLink(index: SiteIndex, laid: LaidRun, way: PowerWay, seenRuns: Read
   const accepts = taker.port.accepts
   const agreed = negotiate(port, wires, accepts)
   const mains: Mains = third || needsMains(giver.device) ? mainsAt(index, giver) : 'there'
-  const offered = negotiate(third ? port : alone, [], undefined).offered
+  const offered = third || port === alone ? agreed.offered : negotiate(alone, []).offered
   const common = {
     giver,
     taker,
@@ -163,6 +166,8 @@ function cappedPort(port: Socket['port'], watts: Watts): Socket['port'] {
 /** What a hub without a supply has to give: what reaches it less what it keeps, and the volts that were lost on the way. */
 export type Feed = { watts: Watts; lost: Volts }
 
+const livesOnOthers = ({ busPowered, keeps }: Device): boolean => busPowered || keeps !== undefined
+
 /** What is fed to a device that has no supply of its own; null where it has one. */
 function feedOf(index: SiteIndex, device: Device, seenRuns: ReadonlySet<string>): Feed | null {
   if (device.keeps !== undefined) {
@@ -173,7 +178,7 @@ function feedOf(index: SiteIndex, device: Device, seenRuns: ReadonlySet<string>)
   const uplink = (index.runsAt.get(device.id) ?? []).find(({ id, to }) => to.device === device.id && !seenRuns.has(id))
   if (!uplink) return { watts: 0, lost: 0 }
   const laid = laidOnce(index, uplink)
-  const link = makeLink(index, laid, 'down', new Set([...seenRuns, uplink.id]))
+  const link = makeLink(index, laid, 'down', seenRuns)
   const amps = link.level === null ? 0 : Math.min(link.level.amps, drawnBy(index, device) / link.level.volts)
   return { watts: passOn(link.watts, ownOf(device, laid.to)), lost: link.lostBefore + lostOver(link, amps) }
 }
@@ -188,7 +193,7 @@ function suppliesOf(index: SiteIndex, device: Device, seenRuns: ReadonlySet<stri
     const laid = laidOnce(index, run)
     const own = way === 'down' ? laid.to : laid.from
     if (own.port.takes === undefined || laid.leads.length === 0) return []
-    return makeLink(index, laid, way, new Set([...seenRuns, run.id]))
+    return makeLink(index, laid, way, seenRuns)
   })
 }
 
