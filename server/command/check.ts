@@ -1,5 +1,6 @@
 import { readFileSync, statSync } from 'node:fs'
 import { type Assessment, assess } from '../../core/checks/assess'
+import { checkedOf } from '../../core/checks/checked'
 import type { Finding } from '../../core/checks/checks'
 import { remedySentence } from '../../core/checks/remedies'
 import { sentence } from '../../core/checks/sentences'
@@ -24,7 +25,7 @@ export function check(file: string, { json, print, complain }: CheckOptions): nu
     return UNREADABLE
   }
   const assessment = assess(read.plan)
-  print(json ? JSON.stringify(asJson(assessment)) : asText(read.plan, assessment))
+  print(json ? JSON.stringify(checkedOf(assessment)) : asText(read.plan, assessment))
   return [...assessment.runs, ...assessment.needs].some(({ grade }) => grade === 'blocked')
     ? SOMETHING_BLOCKED
     : ALL_CLEAR
@@ -45,27 +46,6 @@ export function readPlanFile(file: string): ReadPlan {
     return readPlanText(readFileSync(file, 'utf8'))
   } catch (error) {
     return refuse('(file)', error instanceof Error ? error.message : 'it cannot be opened')
-  }
-}
-
-function asJson({ runs, needs }: Assessment) {
-  const finding = (found: Finding) => ({
-    check: found.check,
-    grade: found.grade,
-    part: found.part.id,
-    have: found.have,
-    need: found.need,
-    unit: found.unit,
-    because: sentence(found),
-  })
-  return {
-    runs: runs.map(({ id, grade, findings }) => ({ id, grade, findings: findings.map(finding) })),
-    needs: needs.map(({ id, grade, path, findings }) => ({
-      id,
-      grade,
-      path: path.map((part) => part.id),
-      findings: findings.map(finding),
-    })),
   }
 }
 
