@@ -3,6 +3,7 @@ import type { Verdict } from '../checks/finding'
 import { type Crossing, situationOf } from '../checks/situation'
 import type { Admission, Uplink } from '../link/admission'
 import { linkFacts } from '../picture/link-spec'
+import { byId } from '../plan/lookup'
 import { leadCable, socketAt } from '../plan/site-index'
 import { atMost } from '../quantity/limit'
 import { type BitsPerSecond, formatRate } from '../quantity/rate'
@@ -13,7 +14,7 @@ import { type Need, needLabel, type PictureMode } from '../vocabulary/need'
 import type { Run } from '../vocabulary/run'
 
 /** One need as the uplink of a dock admits it. */
-export type DockLine = Pick<Admission, 'need' | 'way' | 'asked' | 'found' | 'held' | 'sent'> & {
+export type DockLine = Pick<Admission, 'need' | 'way' | 'asked' | 'found' | 'held' | 'sent' | 'admitted'> & {
   label: string
   grade: Verdict
   /** The rate a picture came up at; null for data, and for a picture that is refused. */
@@ -55,16 +56,19 @@ export function dockView(site: Assessed, device: string, oneMore: PictureMode | 
   const { data, picture, uplink: filled } = situationOf(index, uplink, crossings)
   const { admissions, mode: beside, ...carries } = filled
   const tunnelled = carries.forPictures !== null
+  const flows = byId(site.assessment.runs).get(uplink.id)?.flows ?? []
+  const verdicts = new Map(flows.map(({ needId, grade }) => [needId, grade]))
   const lines = admissions.map(
     ({ need, way, asked, found, held, sent, admitted, spec }): DockLine => ({
       need,
       label: need.id === ONE_MORE ? 'one more display' : needLabel(need, index.devices),
       way,
-      grade: admitted ? 'clear' : 'blocked',
+      grade: admitted ? (verdicts.get(need.id) ?? 'clear') : 'blocked',
       asked,
       found,
       held,
       sent,
+      admitted,
       step: tunnelled && spec ? `${linkFacts(spec).name}, ${formatRate(linkFacts(spec).payload)}` : null,
     }),
   )
@@ -122,7 +126,7 @@ export function secondDisplayTrap(
   const view = dockView(site, device)
   if (!view || view.carries.forPictures === null) return null
   const pictures = view.lines.filter(({ need }) => need.kind === 'picture')
-  const fallen = pictures.find(({ grade }) => grade === 'blocked')
+  const fallen = pictures.find(({ admitted }) => !admitted)
   const wanted = pictures.reduce((sum, { asked, way }) => sum + asked[way], 0)
   if (!fallen || !atMost(wanted, view.carries.forPictures)) return null
   const unused = pictures

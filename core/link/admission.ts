@@ -196,7 +196,9 @@ function throughTunnel(
     const rule = reservation === 'link' ? 'whole link rates are held' : 'stream rates are held'
     const where = spec ? ` at ${linkFacts(spec).name}` : ''
     const carrier = { name: `${link.name}${where} (${rule})`, source: link.source }
-    const have = reservation === 'stream' && fits ? available : Math.min(step?.payload ?? 0, available)
+    // what is refused though it would fit is refused because no step is so small
+    const refused = atLeast(available, admitted.wanted) ? 0 : available
+    const have = reservation === 'stream' && fits ? available : Math.min(step?.payload ?? refused, available)
     return {
       need,
       way,

@@ -3,6 +3,7 @@ import { Link as RouterLink } from 'react-router'
 import { leadingFinding } from '../../../core/checks/assess'
 import { sentence } from '../../../core/checks/sentences'
 import { needNames } from '../../../core/checks/wording'
+import { captiveLength } from '../../../core/link/captive'
 import { formatNeedSize } from '../../../core/needs/need-text'
 import { leadCable } from '../../../core/plan/site-index'
 import text from '../../theme/text.module.css'
@@ -101,7 +102,9 @@ function DrawnLine({ row: { run, verdict, squeeze }, props, chosen, choose }: Li
             </span>
           )
         })}
-        {run.leads.length === 0 && <span className={text.quiet}>none yet</span>}
+        {run.leads.length === 0 && (
+          <span className={text.quiet}>{captiveLength(index, run) > 0 ? 'its own' : 'none yet'}</span>
+        )}
       </td>
       <td>
         <DoorStrip verdict={verdict} />
