@@ -1,10 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { fromTemplate, templates } from '../survey/templates'
 import { DEVICE_KINDS } from '../vocabulary/device'
 import { NEED_KINDS } from '../vocabulary/need'
 import { explainNeed } from './explain'
 import { countedSize } from './need-text'
-import { presetsFor, severalFor } from './presets'
+import { presetsFor, severalFor, usualToward } from './presets'
 import { framesRate, jobRate, PIXEL_FORMATS, soundRate } from './work-out'
 
 describe('a rate worked out from what people know', () => {
@@ -71,6 +72,23 @@ describe('a need explained', () => {
         for (const step of read.value.steps) expect(step.source).toMatch(/\((published|common practice|from memory)\)$/)
       }
     expect(count).toBeGreaterThan(20)
+  })
+  it('is offered where a port of the device could carry it, and flows the usual way', () => {
+    const usual = (name: string) => templates.find((each) => each.name === name) as (typeof templates)[number]
+    const offered = (name: string) => presetsFor(fromTemplate(usual(name)))
+    // USB 2.0 carries no raw 1080p; a DisplayPort or HDMI plug charges nothing (common practice)
+    expect(offered('Webcam').map(({ name }) => name)).toEqual(['a compressed stream, 1080p'])
+    expect(offered('4K display, DisplayPort and HDMI').some(({ kind }) => kind === 'power')).toBe(false)
+    expect(offered('Type-C display that feeds a laptop').some(({ kind }) => kind === 'power')).toBe(true)
+    for (const template of templates) {
+      const device = fromTemplate(template)
+      for (const { name, kind, toward } of presetsFor(device))
+        expect(usualToward(kind, device), `${template.name}: ${name}`).toBe(toward)
+    }
+  })
+  it('of power states the way it flows by what gives it, whatever was asked before', () => {
+    expect(usualToward('power', fromTemplate(templates.find(({ kind }) => kind === 'charger') as never))).toBe('host')
+    expect(usualToward('power', fromTemplate(templates.find(({ kind }) => kind === 'storage') as never))).toBe('device')
   })
   it('of 4K at 60 Hz is 12.54 Gb/s (VESA CVT 1.2 reduced blanking v2: 522.614 MHz x 24)', () => {
     const read = explainNeed('picture', '3840x2160@60')

@@ -1,6 +1,11 @@
+import { portModes } from '../link/port-modes'
+import { givenWatts } from '../power/negotiate'
+import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
-import type { Device, DeviceKind } from '../vocabulary/device'
+import { linkModeFacts } from '../standards/link-modes'
+import type { Device, DeviceKind, Port } from '../vocabulary/device'
 import type { NeedKind } from '../vocabulary/need'
+import { parseNeedSize } from './need-text'
 
 /** A need people often have between two sorts of devices, said as they say it. `toward` is where it flows: to the host, or from it. */
 export type Preset = { name: string; kind: NeedKind; size: string; toward: 'host' | 'device' }
@@ -39,12 +44,14 @@ const byKind: Readonly<Record<DeviceKind, readonly Preset[]>> = {
   storage,
   headset: [
     { name: 'an encoded view at 90 Hz', size: '1 Gb/s + 8 W', kind: 'headset', toward: 'device' },
+    { name: 'an encoded view of 150 Mb/s', size: '150 Mb/s + 8 W', kind: 'headset', toward: 'device' },
     { name: 'an encoded view at 120 Hz', size: '1 Gb/s + 9.2 W', kind: 'headset', toward: 'device' },
     { name: 'a link test that fills the plug', size: '2.5 Gb/s + 9.2 W', kind: 'headset', toward: 'device' },
   ],
   camera: [
     { name: '1080p at 60, colour', size: '1920x1080@60 yuv422 + 4.5 W', kind: 'camera', toward: 'host' },
     { name: '5 megapixels at 75, grey', size: '2448x2048@75 mono8 + 4.5 W', kind: 'camera', toward: 'host' },
+    { name: 'a compressed stream, 1080p', size: '50 Mb/s + 2.5 W', kind: 'camera', toward: 'host' },
     { name: '4K at 30, colour', size: '3840x2160@30 nv12 + 4.5 W', kind: 'camera', toward: 'host' },
   ],
   sensor: [{ name: 'a 3D sensor', size: '5 Gb/s + 4.5 W', kind: 'sensor', toward: 'host' }],
@@ -71,11 +78,40 @@ const ownModes = ({ screen }: Pick<Device, 'screen'>): Preset[] => {
   }))
 }
 
-/** Presets for what could flow between a host and another device. Of a display that was read only the modes it takes are offered as pictures. */
-export function presetsFor(device: Pick<Device, 'kind' | 'screen'>): readonly Preset[] {
+/** Presets for what could flow between a host and another device, as far as its ports could carry them. Of a display that was read only the modes it takes are offered as pictures. */
+export function presetsFor(
+  device: Pick<Device, 'kind' | 'screen'> & Partial<Pick<Device, 'ports'>>,
+): readonly Preset[] {
   const own = ownModes(device)
   const usual = byKind[device.kind]
-  return own.length > 0 ? [...own, ...usual.filter(({ kind }) => kind !== 'picture')] : usual
+  const all = own.length > 0 ? [...own, ...usual.filter(({ kind }) => kind !== 'picture')] : usual
+  const { ports = [] } = device
+  return ports.length === 0 ? all : all.filter((preset) => couldCarry(ports, preset))
+}
+
+/** Whether any of some ports could carry so much, whatever lead ends there. */
+function couldCarry(ports: readonly Port[], { kind, size, toward }: Preset): boolean {
+  if (kind === 'picture') return ports.some((port) => showsPictures(port))
+  if (kind === 'power')
+    return ports.some(
+      (port) => port.connector === 'type-c' && (toward === 'host' ? givenWatts(port) : (port.takes ?? 0)) > 0,
+    )
+  const need = parseNeedSize(kind, size)
+  const asked = need.ok && 'rate' in need.value ? need.value.rate : 0
+  const mark = kind === 'data' || kind === 'sensor' || kind === 'audio'
+  return ports.some((port) =>
+    [...portModes(port)].some((mode) => atLeast(linkModeFacts[mode][mark ? 'line' : 'payload'], asked)),
+  )
+}
+
+const showsPictures = ({ displayport, hdmi, usb4, thunderbolt }: Port): boolean =>
+  displayport !== undefined || hdmi !== undefined || usb4 !== undefined || thunderbolt !== undefined
+
+/** Which way a need of a kind usually flows between a host and another device: power from what gives it, pictures and files to the device, the rest from it. */
+export function usualToward(kind: NeedKind, { kind: of, ports }: Pick<Device, 'kind' | 'ports'>): Preset['toward'] {
+  if (kind === 'power')
+    return of === 'charger' || ports.some(({ gives, role }) => role !== 'host' && (gives ?? 0) > 0) ? 'host' : 'device'
+  return kind === 'picture' || kind === 'storage' || kind === 'headset' ? 'device' : 'host'
 }
 
 /** What several alike behind one device come to, where they need not stand in the survey yet: two or three displays at a dock. */

@@ -4,7 +4,7 @@ import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParam
 import { stateNeeds } from '../../../core/change/changes/needs'
 import { needNames } from '../../../core/checks/wording'
 import { countedSize } from '../../../core/needs/need-text'
-import { type Preset, presetsFor, severalFor } from '../../../core/needs/presets'
+import { type Preset, presetsFor, severalFor, usualToward } from '../../../core/needs/presets'
 import { reachableFrom } from '../../../core/path/reachable'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
 import type { Device } from '../../../core/vocabulary/device'
@@ -186,7 +186,11 @@ function Line({ host, device, wrong }: { host: Device; device: Device; wrong: st
         name={`kind-${device.id}`}
         aria-label={`Kind for ${device.name}`}
         value={kind}
-        onChange={({ currentTarget }) => setKind(NEED_KINDS.find((each) => each === currentTarget.value) ?? 'data')}
+        onChange={({ currentTarget }) => {
+          const chosen = NEED_KINDS.find((each) => each === currentTarget.value) ?? 'data'
+          setKind(chosen)
+          setToward(usualToward(chosen, device))
+        }}
       >
         {NEED_KINDS.map((name) => (
           <option key={name} value={name}>
