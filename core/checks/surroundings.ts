@@ -1,6 +1,16 @@
 import { z } from 'zod'
 import { decimal } from '../quantity/parsed'
-import { conduitFill, fillSource, plugPasses, plugSource, sectionFill, tightestBend } from '../route/conduit'
+import {
+  type Bundle,
+  bundleInConduit,
+  bundleInSection,
+  bundleOf,
+  fillSource,
+  plugPasses,
+  plugSource,
+  tightestBend,
+  together,
+} from '../route/conduit'
 import { othersIn } from '../route/fill'
 import { commonPractice } from '../standards/source'
 import { pathwaysOf } from '../vocabulary/run'
@@ -125,13 +135,13 @@ function* tightBends({ laid }: Situation): Iterable<Surround> {
 type InConduit = {
   conduit: NonNullable<Situation['laid']['run']['route']['conduit']>
   way: string | null
-  others: readonly number[]
+  others: Bundle
 }
 
 /** The conduits that a run goes through: its own, and those among the pathways it follows with what other runs have in them. */
 function* conduitsOf({ index, laid }: Situation): Iterable<InConduit> {
   const { run } = laid
-  if (run.route.conduit) yield { conduit: run.route.conduit, way: null, others: [] }
+  if (run.route.conduit) yield { conduit: run.route.conduit, way: null, others: bundleOf([]) }
   for (const id of pathwaysOf(run)) {
     const pathway = index.pathways.get(id)
     if (pathway?.inner === undefined) continue
@@ -156,12 +166,12 @@ function* inConduit(
     }
   const own = thickestOf(laid)
   if (own === null) return
-  const cables = [own, ...beside, ...others]
-  const { share, limit, allowed } = conduitFill(inner, cables)
+  const bundle = together(bundleOf([own, ...beside]), others)
+  const { share, limit, allowed } = bundleInConduit(inner, bundle)
   yield {
     grade: allowed ? 'note' : 'blocked',
     part: runPart(laid.run),
-    reason: { code: 'conduit-fill', share, limit, cables: cables.length, way },
+    reason: { code: 'conduit-fill', share, limit, cables: bundle.cables, way },
     remedies: allowed ? [] : [{ code: 'wider-conduit' }],
     source: fillSource,
     caution: 'local-code',
@@ -182,13 +192,13 @@ function* freeSections({ index, laid }: Situation): Iterable<Surround> {
     const pathway = index.pathways.get(id)
     if (pathway?.free === undefined) continue
     const { free, name: way } = pathway
-    const cables = [own, ...pathway.beside, ...othersIn(index, id, laid.run)]
-    const { share, allowed } = sectionFill(free, cables)
+    const bundle = together(bundleOf([own, ...pathway.beside]), othersIn(index, id, laid.run))
+    const { share, allowed } = bundleInSection(free, bundle)
     if (allowed) continue
     yield {
       grade: 'blocked',
       part: runPart(laid.run),
-      reason: { code: 'free-section', taken: share * free, free, cables: cables.length, way },
+      reason: { code: 'free-section', taken: share * free, free, cables: bundle.cables, way },
       remedies: [{ code: 'wider-conduit' }],
     }
   }

@@ -15,22 +15,43 @@ export const plugSource: Source = commonPractice(
 
 export type Fill = { share: number; limit: number; allowed: boolean }
 
-/** How full cables of these diameters make a round conduit of this inner diameter, beside what is allowed for so many. */
-export function conduitFill(inner: Metres, diameters: readonly Metres[]): Fill {
-  const share = diameters.reduce((sum, diameter) => sum + diameter ** 2, 0) / inner ** 2
-  const limit = diameters.length <= 1 ? FILL_LIMITS[0] : diameters.length === 2 ? FILL_LIMITS[1] : FILL_LIMITS[2]
+/** Cables that lie together: how many, and the sum of the squares of their diameters. */
+export type Bundle = { cables: number; squares: number }
+
+export const bundleOf = (diameters: readonly number[]): Bundle => ({
+  cables: diameters.length,
+  squares: diameters.reduce((sum, diameter) => sum + diameter ** 2, 0),
+})
+
+export const together = (one: Bundle, other: Bundle): Bundle => ({
+  cables: one.cables + other.cables,
+  squares: one.squares + other.squares,
+})
+
+/** How full a bundle makes a round conduit of this inner diameter, beside what is allowed for so many. */
+export function bundleInConduit(inner: Metres, { cables, squares }: Bundle): Fill {
+  const share = squares / inner ** 2
+  const limit = cables <= 1 ? FILL_LIMITS[0] : cables === 2 ? FILL_LIMITS[1] : FILL_LIMITS[2]
   return { share, limit, allowed: atMost(share, limit) }
 }
+
+/** The same of cables of these diameters. */
+export const conduitFill = (inner: Metres, diameters: readonly Metres[]): Fill =>
+  bundleInConduit(inner, bundleOf(diameters))
 
 /** The cross-section in mm² that round cables of these diameters in mm take together. */
 export const crossSection = (diameters: readonly number[]): number =>
   diameters.reduce((sum, diameter) => sum + (Math.PI / 4) * diameter ** 2, 0)
 
-/** How full cables of these diameters in mm make a free cross-section in mm²: it takes what is free in it. */
-export function sectionFill(free: number, diameters: readonly number[]): Fill {
-  const share = crossSection(diameters) / free
+/** How full a bundle in mm makes a free cross-section in mm²: it takes what is free in it. */
+export function bundleInSection(free: number, { squares }: Bundle): Fill {
+  const share = ((Math.PI / 4) * squares) / free
   return { share, limit: 1, allowed: atMost(share, 1) }
 }
+
+/** The same of cables of these diameters in mm. */
+export const sectionFill = (free: number, diameters: readonly number[]): Fill =>
+  bundleInSection(free, bundleOf(diameters))
 
 /** Whether a moulded plug passes a round opening: its diagonal must be less than the diameter. */
 export const plugPasses = (inner: Metres, plug = TYPE_C_PLUG): boolean => Math.hypot(plug.width, plug.height) < inner
