@@ -270,3 +270,35 @@ test('five thousand ports at once are refused in words, and the page stays alive
       .ports.length,
   ).toBeLessThan(5)
 })
+
+test('a device is asked what fits what it is, keeps what was typed where it is not understood, and a place says its mains', async ({
+  page,
+}) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/survey`)
+  await put(page, 'Webcam', 'Bridge webcam', 'Mooring deck bay')
+  await page.getByRole('link', { name: 'Bridge webcam', exact: true }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Bridge webcam')
+  // its own lead is part of its port
+  await expect(page.getByLabel('Ports, a line each')).toHaveValue(/captive-1\.5m/)
+  await expect(page.getByLabel('The drive inside')).toHaveCount(0)
+  await page.getByLabel('What it is').selectOption('storage')
+  await expect(page.getByLabel('The drive inside')).toBeVisible()
+  await page.getByLabel('What it is').selectOption('camera')
+  await expect(page.getByLabel('The drive inside')).toHaveCount(0)
+  await page.getByLabel('How loud it is').fill('rather loud')
+  await page.getByRole('button', { name: 'Save the device' }).click()
+  await expect(page.getByText('How loud it is: "rather loud" is no level of sound.')).toBeVisible()
+  await page.getByLabel('How loud it is').fill('34 to 52 dB at 1 m')
+  await page.getByRole('button', { name: 'Save the device' }).click()
+  await expect(page.getByText('Bridge webcam is saved.')).toBeVisible()
+  await page.reload()
+  await expect(page.getByLabel('How loud it is')).toHaveValue('34 to 52 dB at 1 m')
+
+  await open(page, `${site}/survey`)
+  await page.getByRole('button', { name: 'Change Mooring deck bay' }).click()
+  const form = page.locator('form').filter({ has: page.getByRole('button', { name: 'Save the place' }) })
+  await form.getByLabel('Mains').selectOption('not known')
+  await page.getByRole('button', { name: 'Save the place' }).click()
+  await expect(page.getByRole('rowheader', { name: /Mooring deck bay/ })).toContainText('mains not known')
+})
