@@ -9,7 +9,7 @@ import type { Socket } from '../plan/site-index'
 import { atLeast } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
 import { formatBytesPerSecond, formatRate } from '../quantity/rate'
-import { type LinkMode, linkModeFacts } from '../standards/link-modes'
+import { isBetterMode, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { displayPortLane, hdmiLink } from '../standards/picture-links'
 import { PICTURE_SHARE } from '../tunnel/tunnel'
 import { NEED_KINDS, type NeedKind, pictureModeSchema } from '../vocabulary/need'
@@ -197,7 +197,10 @@ function hindranceOf(
   }
   const candidates = modesInCommon(laid).filter(enough)
   if (candidates.length === 0) return !carrier ? data.lack : before > 0 ? null : 'ports'
-  const [least] = candidates.sort((one, other) => linkModeFacts[one].payload - linkModeFacts[other].payload)
+  // of two that carry as much the one that people would choose
+  const [least] = candidates.sort(
+    (one, other) => linkModeFacts[one].payload - linkModeFacts[other].payload || (isBetterMode(one, other) ? -1 : 1),
+  )
   const lack = least ? lackOfMode(laid, least, policy) : null
   if (lack) return lack
   return uplink.mode === data.mode ? null : 'picture beside'
