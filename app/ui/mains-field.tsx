@@ -1,8 +1,7 @@
 import { useId } from 'react'
 import { MAINS_WORDS, mainsText } from '../../core/survey/mains-text'
 import type { Place } from '../../core/vocabulary/place'
-import text from '../theme/text.module.css'
-import { PlainSelect } from './field'
+import { LabelledField, PlainSelect, plainField } from './field'
 
 const labels = { yes: 'within reach', no: 'not within reach', 'not known': 'not known yet' } as const
 
@@ -10,10 +9,7 @@ const labels = { yes: 'within reach', no: 'not within reach', 'not known': 'not 
 export function MainsField({ mains }: { mains: Place['mains'] }) {
   const id = useId()
   return (
-    <span>
-      <label htmlFor={id} className={text.half}>
-        Mains
-      </label>{' '}
+    <LabelledField field={{ ...plainField('mains'), id }} label="Mains">
       <PlainSelect id={id} name="mains" defaultValue={mainsText(mains)} style={{ width: 'auto' }}>
         {(Object.keys(MAINS_WORDS) as (keyof typeof labels)[]).map((word) => (
           <option key={word} value={word}>
@@ -21,6 +17,6 @@ export function MainsField({ mains }: { mains: Place['mains'] }) {
           </option>
         ))}
       </PlainSelect>
-    </span>
+    </LabelledField>
   )
 }

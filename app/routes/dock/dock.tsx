@@ -271,7 +271,7 @@ function filling(view: DockView) {
     xAxis: {
       type: 'value',
       max: gigabits(Math.max(view.carries.payload.down, view.carries.forPictures ?? 0)),
-      axisLabel: { color: ink, formatter: '{value} Gb/s' },
+      axisLabel: { color: ink, formatter: '{value} Gb/s', hideOverlap: true },
       splitLine: { lineStyle: { color: chartColour('line') } },
     },
     yAxis: {
