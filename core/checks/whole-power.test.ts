@@ -254,3 +254,33 @@ describe('a better supply', () => {
     )
   })
 })
+
+describe('hubs in rows that nobody could lay', () => {
+  const hubs = (layers: number, wide: number, how: object) => {
+    const names = Array.from({ length: layers }, (_, layer) =>
+      Array.from({ length: wide }, (__, at) => `h${layer}-${at}`),
+    )
+    const ports = ['up', 'up2', 'a', 'b'].map((id) =>
+      port(id, 'type-c', { usb: 'gen1x1', takes: 60, gives: id.startsWith('up') ? 60 : 4.5, role: 'either' }),
+    )
+    const cables: object[] = []
+    const runs: object[] = []
+    for (const [layer, row] of names.entries())
+      for (const [at, name] of row.entries())
+        for (const [next, below] of (names[layer + 1] ?? []).entries()) {
+          const id = `r${layer}-${at}-${next}`
+          cables.push(cable(id, { awg: 24 }))
+          runs.push(run(id, `${name}/${next === 0 ? 'a' : 'b'}`, `${below}/${at === 0 ? 'up' : 'up2'}`, id))
+        }
+    return planFrom({
+      devices: names.flat().map((id) => ({ id, name: id, kind: 'hub', ports, ...how })),
+      cables,
+      runs,
+      needs: [{ id: 'n', kind: 'data', from: 'h0-0', to: `h${layers - 1}-0`, rate: 1e6, watts: 1 }],
+    })
+  }
+  it.each([{ busPowered: true }, { keeps: 5 }])('are judged all the same, however they are joined (%o)', (how) => {
+    expect(assess(hubs(24, 2, how)).runs).toHaveLength(23 * 4)
+    expect(assess(hubs(150, 1, how)).runs).toHaveLength(149)
+  })
+})

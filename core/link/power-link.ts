@@ -168,20 +168,26 @@ export type Feed = { watts: Watts; lost: Volts }
 
 const livesOnOthers = ({ busPowered, keeps }: Device): boolean => busPowered || keeps !== undefined
 
-/** What is fed to a device that has no supply of its own; null where it has one. */
+/** So many that live on what they are fed are followed in a row: USB allows five hubs (USB 2.0 §4.1.1), and two that are charged through are one too many. */
+const MOST_IN_A_ROW = 8
+const MOST_CHARGED_THROUGH = 2
+
+/** What is fed to a device that has no supply of its own; null where it has one. Nothing comes through more of them in a row than there can be. */
 function feedOf(index: SiteIndex, device: Device, seenRuns: ReadonlySet<string>): Feed | null {
   if (device.keeps !== undefined) {
+    if (seenRuns.size > MOST_CHARGED_THROUGH) return NO_FEED
     const fed = strongerOf(suppliesOf(index, device, seenRuns).map(({ watts }) => watts))
     return { watts: passOn(fed, device.keeps), lost: 0 }
   }
   if (!device.busPowered) return null
   const uplink = (index.runsAt.get(device.id) ?? []).find(({ id, to }) => to.device === device.id && !seenRuns.has(id))
-  if (!uplink) return { watts: 0, lost: 0 }
+  if (!uplink || seenRuns.size > MOST_IN_A_ROW) return NO_FEED
   const laid = laidOnce(index, uplink)
   const link = makeLink(index, laid, 'down', seenRuns)
   const amps = link.level === null ? 0 : Math.min(link.level.amps, drawnBy(index, device) / link.level.volts)
   return { watts: passOn(link.watts, ownOf(device, laid.to)), lost: link.lostBefore + lostOver(link, amps) }
 }
+const NO_FEED: Feed = { watts: 0, lost: 0 }
 
 const ownOf = (device: Device, { port }: Socket): Watts => (device.busPowered ? (port.takes ?? HUB_OWN_WATTS) : 0)
 
@@ -208,20 +214,25 @@ export const besideWatts = (index: SiteIndex, { id, from, to }: Run, device: str
 export const fedBy = (index: SiteIndex, { id }: Run, device: Device): Feed | null =>
   feedOf(index, device, new Set([id]))
 
-/** Watts that a device draws from the run it hangs on: what is asked beside its data, and of a hub without a supply all behind it. */
-export function drawnBy(index: SiteIndex, device: Device, seen: ReadonlySet<string> = new Set()): Watts {
-  const beside = (index.needsAt.get(device.id) ?? []).reduce(
-    (sum, need) => sum + (need.kind !== 'power' && need.kind !== 'picture' ? (need.watts ?? 0) : 0),
-    0,
-  )
-  if (!device.busPowered || seen.has(device.id)) return beside
-  const uplink = (index.runsAt.get(device.id) ?? []).find(({ to }) => to.device === device.id)
-  const behind = (index.runsAt.get(device.id) ?? []).flatMap(({ from, to }) =>
-    from.device === device.id ? (index.devices.get(to.device) ?? []) : [],
-  )
-  const own = uplink ? ownOf(device, socketAt(index, uplink.to)) : 0
-  const passed = new Set([...seen, device.id])
-  return behind.reduce((sum, each) => sum + drawnBy(index, each, passed), beside + own)
+/** Watts that a device draws from the run it hangs on: what is asked beside its data, and of a hub without a supply all behind it, each device once. */
+export function drawnBy(index: SiteIndex, device: Device): Watts {
+  const seen = new Set([device.id])
+  const waiting = [device]
+  let drawn: Watts = 0
+  for (let at = waiting.pop(); at; at = waiting.pop()) {
+    for (const need of index.needsAt.get(at.id) ?? [])
+      if (need.kind !== 'power' && need.kind !== 'picture') drawn += need.watts ?? 0
+    if (!at.busPowered) continue
+    const uplink = (index.runsAt.get(at.id) ?? []).find(({ to }) => to.device === at.id)
+    if (uplink) drawn += ownOf(at, socketAt(index, uplink.to))
+    for (const { from, to } of index.runsAt.get(at.id) ?? []) {
+      const behind = from.device === at.id ? index.devices.get(to.device) : undefined
+      if (!behind || seen.has(behind.id)) continue
+      seen.add(behind.id)
+      waiting.push(behind)
+    }
+  }
+  return drawn
 }
 
 /** What a lead loses at a current: by the volts somebody measured, otherwise by its gauge; null where neither is known. */
