@@ -172,9 +172,11 @@ export function roomFor(situation: Situation, admission: Admission): Found<typeo
  * none of them would. Null: what it shares the run with takes it.
  */
 function hindranceOf(
-  { laid, policy, data, picture, uplink, dataBeside }: Situation,
+  { laid, policy, data, picture, uplink, dataBeside, crossings }: Situation,
   { need, carrier, asked, found, wanted, before, admitted, overUsb }: Admission,
 ): PictureLack | 'ports' | 'picture beside' | null {
+  // what is USB 2.0 further down shares its pair with others like it, whatever these ports could do
+  if (crossings.some((crossing) => crossing.need === need && crossing.usb2)) return null
   const tunnelled = picture.link?.via === 'tunnel'
   const isPicture = need.kind === 'picture' && !overUsb
   if (need.kind === 'picture' && !overUsb && !tunnelled) {
