@@ -56,6 +56,15 @@ export const remedies = {
   'mains-there': always('Bring mains to it, or move it to where there is some.'),
   'own-supply': remedy({ volts: z.number() }, ({ volts }) => `Get its own supply of ${decimal(volts, 1)} V.`),
   'no-drivers': always('Take one that needs no drivers, or another computer.'),
+  'extend-own-lead': remedy(
+    { length: z.number() },
+    ({ length }, unit) => `Put an extension of ${formatLength(length, unit)} or more before it.`,
+  ),
+  'swap-own-lead': remedy(
+    { device: z.string(), length: z.number() },
+    ({ device, length }, unit) =>
+      `Swap the own lead of ${device} for one of ${formatLength(length, unit)} or more; a bracket holds it.`,
+  ),
   'turn-round': always('Turn it round.'),
   'two-way-lead': always('Take a lead made for both directions.'),
   'other-lead': always('Take another lead.'),

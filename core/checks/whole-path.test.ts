@@ -292,6 +292,8 @@ describe('a lead that belongs to its device', () => {
     expect(near.words).toContain('fit without a lead between them')
     const far = judge({ from: host, to: webcam(1.5), leads: [], route: 2.2, need })
     expect(far.finding('length')).toMatchObject({ grade: 'blocked', have: 1.5, part: { kind: 'port' } })
+    // 2.2 m and a tenth of slack, of which 1.5 m are there
+    expect(far.finding('length')?.remedies).toEqual([{ code: 'extend-own-lead', length: expect.closeTo(0.92, 6) }])
   })
   it('counts in span and in reach beside an extension before it', () => {
     const { run, finding } = judge({ from: host, to: webcam(1.5), leads: [extension(1)], route: 2.2, need })
@@ -299,6 +301,16 @@ describe('a lead that belongs to its device', () => {
     expect(finding('length')).toMatchObject({ grade: 'clear', have: 2.5 })
     // 1 m of extension and 2.5 m of its own are more than 3 m of passive lead
     expect(judge({ from: host, to: webcam(2.5), leads: [extension(1)], route: 3, need }).run.mode).toBe('usb2')
+  })
+  it('that is held by a bracket may be swapped for one that spans the route', () => {
+    const to = { ...webcam(1.5), captive: { length: 1.5, swappable: true as const } }
+    const alone = judge({ from: host, to, leads: [], route: 2, need }).finding('length')
+    expect(alone?.remedies).toContainEqual({ code: 'swap-own-lead', device: 'Far', length: expect.closeTo(2.2, 6) })
+    const extended = judge({ from: host, to, leads: [extension(0.5)], route: 2, need }).finding('length')
+    expect(extended?.remedies).toEqual([
+      { code: 'longer', length: expect.closeTo(0.7, 6) },
+      { code: 'swap-own-lead', device: 'Far', length: expect.closeTo(1.7, 6) },
+    ])
   })
   it('works at its own length, whatever the tables have', () => {
     expect(judge({ from: host, to: webcam(6), leads: [], route: 5, need }).run.mode).toBe('gen1x1')

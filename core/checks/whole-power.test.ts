@@ -284,3 +284,31 @@ describe('hubs in rows that nobody could lay', () => {
     expect(assess(hubs(150, 1, how)).runs).toHaveLength(149)
   })
 })
+
+it('a run that is drawn the other way round brings the same: power flows the way its need says', () => {
+  const ratings = fc.constantFrom(15, 27, 45, 60, 65, 96, 100, 140)
+  fc.assert(
+    fc.property(
+      ratings,
+      fc.constantFrom(3, 5),
+      fc.integer({ min: 5, max: 140 }),
+      fc.boolean(),
+      (gives, amps, watts, mains) => {
+        const of = (from: string, to: string) =>
+          planFrom({
+            places: [{ id: 'there', name: 'There', mains }],
+            devices: [{ ...charger(gives), place: 'there' }, laptop(140)],
+            cables: [cable('c1', { awg: 24 }, { amps })],
+            runs: [run('r', from, to, 'c1')],
+            needs: [power(watts)],
+          })
+        const said = (plan: Plan) =>
+          (['current', 'volts lost', 'far-end power'] as const).map((check) => {
+            const found = find(plan, 'r', check)
+            return [found?.grade, found?.have, found?.reason]
+          })
+        expect(said(of('laptop/c', 'charger/c'))).toEqual(said(of('charger/c', 'laptop/c')))
+      },
+    ),
+  )
+})
