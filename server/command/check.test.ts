@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
+import { checkedSchema } from '../../core/checks/checked'
 import { LARGEST_PLAN_BYTES } from '../../core/plan/read'
 import { onePlan } from '../../tests/support/one-run'
 import { check } from './check'
@@ -47,9 +48,7 @@ describe('./hallway check', () => {
     const { runs, needs } = JSON.parse(out)
     expect(runs[0]).toMatchObject({ id: 'r1', grade: 'blocked' })
     expect(needs[0]).toMatchObject({ id: 'n1', grade: 'blocked', path: ['near/p', 'c1', 'far/p'] })
-    for (const finding of [...runs[0].findings, ...needs[0].findings]) {
-      expect(Object.keys(finding)).toEqual(['check', 'grade', 'part', 'have', 'need', 'unit', 'because'])
-    }
+    expect(checkedSchema.parse({ runs, needs })).toEqual({ runs, needs })
     expect(runs[0].findings.find((finding: { check: string }) => finding.check === 'rate')).toMatchObject({
       part: 'c1',
       have: 4e9,
