@@ -42,11 +42,11 @@ const reasons = {
         case 'supply':
           return `${asked} and ${label} gives ${there} at most (${level}); ${effect}.`
         case 'plug':
-          return `${arrive} (${level}): ${label} has an older plug, over which 5 V come and nothing more is negotiated; ${effect}.`
+          return `${arrive} (${level}). ${label} has an older plug, and that gives 5 V only; ${effect}.`
         case 'pool':
-          return `${asked}, and ${label} gives ${there} while ${listed(sharers)} ${sharers.length === 1 ? 'is' : 'are'} in use too; alone it gives ${formatWatts(offered)}; ${effect}.`
+          return `${asked}. ${label} gives ${there} while ${listed(sharers)} ${sharers.length === 1 ? 'is' : 'are'} in use too, and ${formatWatts(offered)} alone; ${effect}.`
         case 'fed':
-          return `${asked}, and ${label} has no supply of its own: ${there} are left of what it is fed; ${effect}.`
+          return `${asked}. ${label} has no power supply and can pass on ${there}; ${effect}.`
         case 'lead': {
           const mark = unmarked
             ? `${label} has no 5 A mark, and an unmarked lead carries 3 A at most`

@@ -11,7 +11,7 @@ export const ownVoltageCheck = check({
     'own-voltage': reason(
       { volts: z.number(), feed: z.enum(['there', 'missing']).nullable() },
       ({ volts, feed }, { label }) =>
-        `${label} also needs ${decimal(volts, 1)} V, which this run does not bring. ${feed === 'there' ? 'Its own supply is there.' : feed === 'missing' ? 'Its own supply is missing.' : 'Give it its own supply.'}`,
+        `${label} also needs ${decimal(volts, 1)} V, which this run does not bring. ${feed === 'there' ? 'The supply for it is there.' : feed === 'missing' ? 'The supply for it is missing.' : 'Give it its own supply.'}`,
     ),
   },
   remedies: ['own-supply'],

@@ -109,7 +109,7 @@ export const standardTables = (): string =>
   [
     '# The tables that verdicts follow from',
     '',
-    'Printed from the code by `npm run schema`; a test holds this page to it. "Published" names the standard; "common practice" has no standard; "from memory" is a standard that nobody here has opened.',
+    '`npm run schema` prints this page from the code, and a test checks it. "Published" names the standard. "Common practice" has no standard. "From memory" is a standard that nobody here has opened.',
     '',
     table('Links', ['link', 'on the wire', 'after coding', 'tunnels', 'source'], linkRows()),
     table('Picture links', ['link', 'payload', 'source'], pictureRows()),

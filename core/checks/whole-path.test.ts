@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { judge, type OneRun } from '../../tests/support/one-run'
-import { planFrom } from '../../tests/support/shorthand'
+import { planFrom, portOf as port, runOf as run } from '../../tests/support/shorthand'
 import { dockView } from '../dock/dock'
 import type { Plan } from '../plan/plan'
 import { assess, assessAnew } from './assess'
@@ -9,7 +9,6 @@ import { sentence } from './sentences'
 
 // Situations that came out wrong once, each as a person would enter it.
 
-const port = (id: string, connector: string, more: object = {}) => ({ id, name: id, connector, ...more })
 const lead = (id: string, grade: string, length: number, more: object = {}) => ({
   id,
   tag: id.toUpperCase(),
@@ -18,18 +17,6 @@ const lead = (id: string, grade: string, length: number, more: object = {}) => (
   evidence: [{ basis: 'claimed', on: '2026-01-01', grade, amps: 5 }],
   ...more,
 })
-const run = (id: string, from: string, to: string, cable: string) => {
-  const [fromDevice, fromPort] = from.split('/')
-  const [toDevice, toPort] = to.split('/')
-  return {
-    id,
-    tag: id,
-    from: { device: fromDevice, port: fromPort },
-    to: { device: toDevice, port: toPort },
-    leads: [{ cable }],
-    route: { length: 0.3 },
-  }
-}
 const laptop = {
   id: 'laptop',
   name: 'Laptop',

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { planFrom } from '../../tests/support/shorthand'
+import { planFrom, portOf as port, runOf as run } from '../../tests/support/shorthand'
 import type { Plan } from '../plan/plan'
 import { assess } from './assess'
 import type { Finding } from './checks'
@@ -9,7 +9,6 @@ import { sentence } from './sentences'
 
 // Values are common practice of the trade unless a line says otherwise.
 
-const port = (id: string, connector: string, more: object = {}) => ({ id, name: id, connector, ...more })
 const cable = (id: string, more: object = {}, evidence: object = { amps: 5 }) => ({
   id,
   tag: id.toUpperCase(),
@@ -18,18 +17,6 @@ const cable = (id: string, more: object = {}, evidence: object = { amps: 5 }) =>
   evidence: [{ basis: 'claimed', on: '2026-01-01', grade: 'gen1', ...evidence }],
   ...more,
 })
-const run = (id: string, from: string, to: string, ...cables: string[]) => {
-  const [fromDevice, fromPort] = from.split('/')
-  const [toDevice, toPort] = to.split('/')
-  return {
-    id,
-    tag: id,
-    from: { device: fromDevice, port: fromPort },
-    to: { device: toDevice, port: toPort },
-    leads: cables.map((each) => ({ cable: each })),
-    route: { length: 0.5 },
-  }
-}
 const charger = (gives: number, more: object = {}) => ({
   id: 'charger',
   name: 'Charger',
@@ -79,7 +66,7 @@ describe('what arrives', () => {
       needs: [power(96)],
     })
     expect(find(plan, 'r', 'current')).toMatchObject({ have: 60, need: 96, part: { id: 'charger/c' } })
-    expect(said(plan, 'r', 'current')).toContain('while b is in use too; alone it gives 100 W')
+    expect(said(plan, 'r', 'current')).toContain('while b is in use too, and 100 W alone')
   })
   it('a hub that is charged through keeps some: of 100 W it passes 95 on', () => {
     const hub = (keeps: number) => ({
@@ -101,7 +88,7 @@ describe('what arrives', () => {
       })
     expect(find(plan(5, 95), 'up', 'current')).toMatchObject({ grade: 'clear', have: 95 })
     expect(find(plan(5, 96), 'up', 'current')).toMatchObject({ have: 95, need: 96 })
-    expect(said(plan(5, 96), 'up', 'current')).toContain('no supply of its own')
+    expect(said(plan(5, 96), 'up', 'current')).toContain('has no power supply and can pass on 95 W')
     // what it keeps is asked of the charger as well
     expect(find(plan(5, 95), 'in', 'current')).toMatchObject({ grade: 'clear', need: 100 })
   })

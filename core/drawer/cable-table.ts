@@ -12,6 +12,7 @@ import { CABLE_STANDINGS, type Cable, cableSchema } from '../vocabulary/cable'
 import { foldTag } from '../vocabulary/fields'
 import { endText, parseEnd } from './end-text'
 import { FEED_WORDS, feedFrom, feedText } from './feed-text'
+import { YES_NO, yesNo } from './yes-no'
 
 /** What a column of a table of cables can hold. */
 export const CABLE_COLUMNS = [
@@ -221,9 +222,6 @@ function cableFrom(
   for (const issue of checked.error.issues) problems.push(`${String(issue.path[0] ?? 'row')}: ${issue.message}`)
   return null
 }
-
-const YES_NO = ['yes', 'no'] as const
-const yesNo = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'yes' : 'no')
 
 const UNMARKED = 'unmarked'
 

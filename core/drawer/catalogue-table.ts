@@ -6,6 +6,7 @@ import { parseMark, parsePowerMark, powerMarkOf } from '../standards/mark-text'
 import { type CableKind, cableKindSchema } from '../vocabulary/cable'
 import { endText, parseEnd } from './end-text'
 import { FEED_WORDS, feedFrom, feedText } from './feed-text'
+import { yesNo } from './yes-no'
 
 /** Columns of a catalogue as a table: a row for each length a kind is sold in. */
 export const CATALOGUE_COLUMNS = [
@@ -142,8 +143,6 @@ function handFrom(cell: (column: Column) => string, gramsPerMetre: number | unde
   const said = Object.entries(hand).filter(([, value]) => value !== undefined)
   return said.length > 0 ? (Object.fromEntries(said) as CableKind['hand']) : undefined
 }
-
-const yesNo = (value: boolean | undefined): string => (value === undefined ? '' : value ? 'yes' : 'no')
 
 /** A catalogue as the table that `readCatalogueTable` reads back. */
 export function catalogueTable(kinds: readonly CableKind[]): string[][] {

@@ -223,7 +223,7 @@ export const deviceFacts: readonly DeviceFact[] = [
 export const deviceTicks = [
   {
     name: 'busPowered',
-    label: 'Without a supply of its own: it lives on its uplink',
+    label: 'Has no power supply: it runs on its uplink',
     kinds: ['hub', 'dock', 'extender'],
   },
   { name: 'needsDrivers', label: 'Needs drivers on the computer', kinds: ['dock', 'extender', 'camera', 'other'] },

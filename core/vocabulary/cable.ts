@@ -32,7 +32,7 @@ export const cableKindSchema = z.strictObject({
   oneWay: z.boolean().default(false),
   construction: z.enum(CONSTRUCTIONS).default('passive'),
   grade: z.enum(CABLE_GRADES),
-  feed: z.enum(FEEDS).optional().describe('Whether it takes power of its own; left out: from the bus'),
+  feed: z.enum(FEEDS).optional().describe('How it is powered; left out: from the bus'),
   feedEnd: z.enum(FEED_ENDS).optional().describe('The end it takes that power at; left out: the far end'),
   pair: z.boolean().optional().describe('Whether it has the pair of USB 2.0; left out: as leads of its sort have'),
   passesBack: z
@@ -83,7 +83,7 @@ export const cableSchema = z.strictObject({
   construction: z.enum(CONSTRUCTIONS).default('passive'),
   awg: z.number().min(0).max(40).optional().describe('Gauge of its supply conductors, where it is printed or known'),
   thickness: millimetresField(0.5, 50).optional().describe('Its diameter in mm'),
-  feed: z.enum(FEEDS).default('bus').describe('Whether an active lead takes power of its own'),
+  feed: z.enum(FEEDS).default('bus').describe('How an active lead is powered'),
   feedEnd: z.enum(FEED_ENDS).optional().describe('The end it takes that power at; left out: the far end'),
   pair: z.boolean().optional().describe('Whether it has the pair of USB 2.0; left out: as leads of its sort have'),
   copper: z

@@ -103,7 +103,7 @@ export const portSchema = z.strictObject({
       swappable: z.literal(true).optional().describe('It is held by a bracket, and can be swapped for another'),
     })
     .optional()
-    .describe('A lead of its own, that ends in the plug: its length counts'),
+    .describe('The captive lead that ends in this plug; its length counts'),
   sits: z.enum(PORT_SITES).optional().describe('Where it sits; shops and makers give different odds for each'),
   reserves: z
     .enum(['link', 'stream'])

@@ -14,3 +14,20 @@ export function planFrom(parts: Record<string, unknown>): Plan {
 
 /** A piece of evidence on a cable as `planFrom` takes it. */
 export type Piece = { basis: string; on: string } & Record<string, unknown>
+
+/** A port of a device as `planFrom` takes it, named like its id. */
+export const portOf = (id: string, connector: string, more: object = {}) => ({ id, name: id, connector, ...more })
+
+/** A run between two ports, said as "device/port", with cables in a row. */
+export function runOf(id: string, from: string, to: string, ...cables: string[]) {
+  const [fromDevice, fromPort] = from.split('/')
+  const [toDevice, toPort] = to.split('/')
+  return {
+    id,
+    tag: id,
+    from: { device: fromDevice, port: fromPort },
+    to: { device: toDevice, port: toPort },
+    leads: cables.map((cable) => ({ cable })),
+    route: { length: 0.3 },
+  }
+}

@@ -141,7 +141,7 @@ export function PortByFields({ add }: { add: (line: string) => void }) {
         {fields.gender === 'plug' &&
           field(
             'captive',
-            'Length of its own lead',
+            'Length of the captive lead',
             <PlainInput {...put('captive')} placeholder="1.5m" maxLength={12} />,
           )}
         {select('data', 'Data', DATA)}
@@ -153,7 +153,7 @@ export function PortByFields({ add }: { add: (line: string) => void }) {
         {fields.takes.trim() !== '' &&
           field(
             'accepts',
-            'Voltages it takes, where it is particular',
+            'Voltages it takes, if not all',
             <PlainInput {...put('accepts')} placeholder="5, 9, 20" maxLength={30} />,
           )}
         {select('sits', 'Where it sits', plainly(['', ...PORT_SITES]))}

@@ -2,6 +2,7 @@ import { leadTag } from '../../change/changes/run'
 import { mainsAt } from '../../link/mains'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
+import type { Plan } from '../../plan/plan'
 import { put } from '../../plan/put'
 import { devicesByPlace, portKey, socketAt } from '../../plan/site-index'
 import { givenWatts } from '../../power/negotiate'
@@ -105,10 +106,8 @@ function* chargerThatIsThere(
         !site.runsIn.has(portKey({ device: charger.id, port: each.id })),
     )
     if (!port) continue
-    const { run, made } = newLead({ index, site }, sink, charger, port.id, free.id, need)
-    const leads = made.plan.runs.find(({ id }) => id === run.id)?.leads ?? []
+    const { leads, named, price, apply } = chargedFrom({ index, site }, sink, charger, port.id, free.id, need)
     if (leads.length === 0) continue
-    const { through: _, ...rest } = need
     yield {
       family: 'charger that is there',
       words: {
@@ -117,15 +116,12 @@ function* chargerThatIsThere(
         port: port.name,
         sink: sink.name,
         watts: givenWatts(port),
-        lead: leads.map((lead) => leadTag(made.plan, lead)).join(' + '),
+        lead: named,
         bought: leads.some((lead) => 'kind' in lead),
       },
-      effort: made.price === 0 ? 'lead' : 'bought',
-      price: made.price,
-      apply: (onto) => ({
-        ...put(put(put(onto, 'devices', charger), 'runs', { ...run, leads }), 'needs', { ...rest, from: charger.id }),
-        kinds: withKindsOf(onto, made.plan),
-      }),
+      effort: price === 0 ? 'lead' : 'bought',
+      price,
+      apply,
     }
   }
 }
@@ -136,8 +132,8 @@ const freePortOf = (index: Scene['index'], sink: Device | undefined) =>
       connector === 'type-c' && takes > 0 && !index.runsIn.has(portKey({ device: sink.id, port: id })),
   )
 
-/** A run that carries power alone from a charger to a device beside it, with the best lead for it. */
-function newLead(
+/** A device charged over a run that carries power alone, from a charger beside it: the best leads for it, what they cost, and the plan with it. */
+function chargedFrom(
   { index, site }: Pick<Scene, 'index' | 'site'>,
   sink: Device,
   charger: Device,
@@ -155,8 +151,16 @@ function newLead(
     route: { length: BESIDE },
   }
   const { through: _, ...rest } = need
-  const laid = put(put(put(index.plan, 'devices', charger), 'runs', run), 'needs', { ...rest, from: charger.id })
-  return { run, made: withBestLeads(laid, [run.id], site.runOf) }
+  const laid = (onto: Plan, leads: Run['leads']): Plan =>
+    put(put(put(onto, 'devices', charger), 'runs', { ...run, leads }), 'needs', { ...rest, from: charger.id })
+  const made = withBestLeads(laid(index.plan, []), [run.id], site.runOf)
+  const leads = made.plan.runs.find(({ id }) => id === run.id)?.leads ?? []
+  return {
+    leads,
+    named: leads.map((lead) => leadTag(made.plan, lead)).join(' + '),
+    price: made.price,
+    apply: (onto: Plan): Plan => ({ ...laid(onto, leads), kinds: withKindsOf(onto, made.plan) }),
+  }
 }
 
 /** The device takes its power from a charger of its own, over a port that is free, beside what it has. */
@@ -177,18 +181,13 @@ function* secondLead(
     busPowered: false,
     ports: [{ id: 'c-1', name: 'C 1', connector: 'type-c', gender: 'socket', role: 'either', gives: rating }],
   }
-  const { run, made } = newLead({ index, site }, sink, charger, 'c-1', port.id, need)
-  const leads = made.plan.runs.find(({ id }) => id === run.id)?.leads ?? []
-  const { through: _, ...rest } = need
+  const { price, apply } = chargedFrom({ index, site }, sink, charger, 'c-1', port.id, need)
   yield {
     family: 'power lead',
     few: true,
     words: { code: 'power lead', sink: sink.name, watts: rating, length: BESIDE },
     effort: 'device',
-    price: priceWith(site, 'charger', made.price),
-    apply: (onto) => ({
-      ...put(put(put(onto, 'devices', charger), 'runs', { ...run, leads }), 'needs', { ...rest, from: charger.id }),
-      kinds: withKindsOf(onto, made.plan),
-    }),
+    price: priceWith(site, 'charger', price),
+    apply,
   }
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { FEED_WORDS, feedFrom, feedText } from '../../../../core/drawer/feed-text'
+import { YES_NO, yesNo } from '../../../../core/drawer/yes-no'
 import type { Learnt } from '../../../../core/observe/learnt'
 import type { Statement, Unwritten } from '../../../../core/observe/observation'
 import { type LengthUnit, parseLength, sameLength } from '../../../../core/quantity/length'
@@ -45,8 +46,8 @@ export const cableFormSchema = (unit: LengthUnit) =>
     thickness: figure('A thickness', 0.5, 50, ' mm'),
     awg: figure('A gauge', 0, 40, ''),
     feed: z.enum(FEED_WORDS).default('bus'),
-    pair: z.enum(['yes', 'no']).optional(),
-    copper: z.enum(['yes', 'no']).optional(),
+    pair: z.enum(YES_NO).optional(),
+    copper: z.enum(YES_NO).optional(),
     passesBack: figure('What it passes back', 1, 240, ' W'),
     kind: z.string().max(64).optional(),
     suppliedWith: z.string().max(64).optional(),
@@ -105,8 +106,6 @@ function markOf(learnt: Learnt | undefined): Pick<CableForm, 'mark' | 'power'> {
   }
 }
 
-const yesNo = (value: boolean | undefined): string | undefined =>
-  value === undefined ? undefined : value ? 'yes' : 'no'
 const on = (yes: boolean): string | undefined => (yes ? 'on' : undefined)
 
 /** A cable as the form's texts; `readCable` reads them back to the same cable. */
@@ -126,8 +125,8 @@ export function textsOfCable(cable: Cable, learnt: Learnt | undefined, unit: Len
     thickness: cable.thickness === undefined ? undefined : String(cable.thickness),
     awg: cable.awg === undefined ? undefined : String(cable.awg),
     feed: feedText(cable),
-    pair: yesNo(cable.pair),
-    copper: yesNo(cable.copper),
+    pair: yesNo(cable.pair) || undefined,
+    copper: yesNo(cable.copper) || undefined,
     passesBack: cable.passesBack === undefined ? undefined : String(cable.passesBack),
     kind: cable.kind,
     suppliedWith: cable.suppliedWith,
