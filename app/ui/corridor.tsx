@@ -28,6 +28,7 @@ const ink = (token: string): string =>
 
 const flowColours: Record<NeedKind, string> = {
   picture: 'picture',
+  'own screen': 'picture',
   storage: 'data',
   data: 'data',
   audio: 'data',

@@ -8,8 +8,7 @@ import { ALLOWED_DROP, GROUND_WIRES, wireDrop } from '../power/wire'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Volts, Watts } from '../quantity/watts'
 import type { LinkMode } from '../standards/link-modes'
-import { linkModeFacts } from '../standards/link-modes'
-import { EARLY_TUNNEL_PCIE, predictStorage } from '../storage/storage'
+import { pcieCeiling, predictStorage } from '../storage/storage'
 import type { Cable } from '../vocabulary/cable'
 import type { Need } from '../vocabulary/need'
 import type { Run } from '../vocabulary/run'
@@ -61,11 +60,10 @@ export function predict(index: SiteIndex, test: BenchTest, tested: Cable): Predi
     case 'read': {
       if (data.mode === null) return { kind: 'rate', low: 0, high: 0, ...unknown }
       const { disk } = socketAt(index, test.to).device
-      const early = linkModeFacts[data.mode].tunnel && laid.from.port.thunderbolt === 3
       const band = predictStorage({
         mode: data.mode,
         ...endOf(disk),
-        ceiling: early ? EARLY_TUNNEL_PCIE : undefined,
+        ceiling: pcieCeiling(data.mode, laid.from.port),
         overhead: index.plan.policy.storageOverhead,
       })[test.kind]
       return { kind: 'rate', low: band.low, high: band.high }

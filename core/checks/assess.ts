@@ -19,6 +19,7 @@ import { finished, type InSlices } from '../work/in-slices'
 import { findingOf } from './check'
 import { type CheckName, checks, type Finding, type Reason } from './checks'
 import { type Part, type Verdict, worstOf } from './finding'
+import { withControllers } from './on-controllers'
 import { pathCheck } from './path'
 import { type Crossing, leadPart, portPart, situationOf } from './situation'
 
@@ -112,13 +113,13 @@ function* walkInSlices(index: SiteIndex): InSlices<Walks> {
 
 export const walkNeeds = (index: SiteIndex): Walks => finished(walkInSlices(index))
 
-/** Which of some needs cross each of the runs asked for, in the order of the needs. */
+/** Which of some needs cross each of the runs asked for, in the order of the needs. Runs on one controller are asked for together. */
 export function crossingsOn(
   index: SiteIndex,
   paths: Walks['paths'],
   needs: Iterable<Need>,
   asked: (run: string) => boolean,
-): Map<string, Crossing[]> {
+): ReadonlyMap<string, Crossing[]> {
   const crossings = new Map<string, Crossing[]>()
   for (const need of needs) {
     const steps = paths.get(need.id) ?? []
@@ -138,7 +139,7 @@ export function crossingsOn(
       else crossings.set(run.id, [crossing])
     }
   }
-  return crossings
+  return withControllers(index, crossings)
 }
 
 /** The disk that a storage need writes to and reads from, where it was described. */

@@ -4,6 +4,7 @@ import { HUB_OWN_WATTS, powerLink } from '../link/power-link'
 import { atLeast } from '../quantity/limit'
 import { formatWatts } from '../quantity/watts'
 import { commonPractice } from '../standards/source'
+import { busWatts } from '../vocabulary/need'
 import { busPower, feeds } from './aspects'
 import { check, reason } from './check'
 import { portPart, wantedWatts } from './situation'
@@ -32,9 +33,7 @@ export const busBudgetCheck = check({
     const { device, port } = laid.to
     if (laid.leads.length === 0) return
     const hungry = laid.leads.filter(livesOnTheBus).length
-    const behind = crossings.flatMap(({ need, lastMile }) =>
-      !lastMile && need.kind !== 'power' && 'watts' in need && need.watts ? [need.watts] : [],
-    )
+    const behind = crossings.flatMap(({ need, lastMile }) => (lastMile ? [] : (busWatts(need) ?? [])))
     const atEnd = crossings.flatMap((crossing) => (crossing.need.kind === 'power' ? [] : (wantedWatts(crossing) ?? [])))
     if (!device.busPowered && (hungry === 0 || atEnd.length === 0)) return
     const have = powerLink(index, laid, 'down').watts

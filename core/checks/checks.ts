@@ -22,6 +22,7 @@ import { hubDepthCheck } from './hub-depth'
 import { lanesCheck } from './lanes'
 import { lengthCheck } from './length'
 import { linkModeCheck } from './link-mode'
+import { ownScreenCheck } from './own-screen'
 import { ownVoltageCheck } from './own-voltage'
 import { pairingCheck } from './pairing'
 import { pathCheck } from './path'
@@ -50,6 +51,7 @@ export const checks = [
   rateCheck,
   lanesCheck,
   sharedUplinkCheck,
+  ownScreenCheck,
   storageTargetCheck,
   copiedCheck,
   currentCheck,

@@ -1,5 +1,6 @@
 import type { Touched } from '../change/change'
 import { touchedBetween } from '../change/touched'
+import { besideOnController } from '../link/controller'
 import { findPath, type Step } from '../path/find-path'
 import { type Entity, type EntityList, entityLists, isPlanList } from '../plan/entity'
 import { byId } from '../plan/lookup'
@@ -55,6 +56,7 @@ export function* reassessInSlices(
     )
   }
   for (const id of marked.runs) crossed.add(id)
+  for (const id of besideOnControllers([before.index, index], crossed)) crossed.add(id)
   const paths = patched(before.walks.paths, changes)
   const crossings = patched(before.walks.crossings, crossingsChanged(before, index, paths, changes, crossed))
   for (const id of crossed) if (crossings.get(id) !== before.walks.crossings.get(id)) marked.runs.add(id)
@@ -68,6 +70,15 @@ export function* reassessInSlices(
   )
   return { index, walks: { paths, crossings }, assessment: { runs, needs } }
 }
+
+/** Runs that share a controller with some runs, before a change or after it. */
+const besideOnControllers = (indexes: readonly SiteIndex[], runs: Iterable<string>): string[] =>
+  [...runs].flatMap((id) =>
+    indexes.flatMap((index) => {
+      const run = index.runs.get(id)
+      return run ? besideOnController(index, run).map((beside) => beside.id) : []
+    }),
+  )
 
 /** Paths that are others than before; undefined of needs that are gone. */
 type PathsChanged = Map<string, readonly Step[] | null | undefined>
@@ -232,6 +243,10 @@ const sameCrossing = (one: Crossing, other: Crossing): boolean =>
   one.disk === other.disk &&
   one.kept === other.kept &&
   one.overUsb === other.overUsb &&
+  one.controller?.name === other.controller?.name &&
+  one.controller?.carries === other.controller?.carries &&
+  one.controller?.before.down === other.controller?.before.down &&
+  one.controller?.before.up === other.controller?.before.up &&
   one.ends?.link === other.ends?.link &&
   one.ends?.lanes === other.ends?.lanes &&
   one.ends?.compression === other.ends?.compression

@@ -92,6 +92,7 @@ export const remedies = {
   ),
   'join-pathways': always('Lay a pathway that joins its two ends, or type the length of the way it takes.'),
   'a-to-c-lead': always('Feed it from a type-A socket over an A-to-C lead.'),
+  'outboard-display': always('Put a display on the graphics box itself: nothing of that comes back over the lead.'),
   'picture-instead': remedy({ concession: z.enum(CONCESSIONS), mode: pictureModeSchema }, ({ concession, mode }) =>
     concessionWords[concession](formatPictureMode(mode)),
   ),

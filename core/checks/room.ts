@@ -1,8 +1,10 @@
 import { z } from 'zod'
-import { type Admission, namesLineRate, type Uplink } from '../link/admission'
+import { type Admission, namesLineRate } from '../link/admission'
+import { controllerOf } from '../link/controller'
 import { lackOfMode, modesInCommon } from '../link/data-link'
 import { type PictureLack, pictureLackFor, portPicture } from '../link/picture-link'
 import { portModes } from '../link/port-modes'
+import type { Uplink } from '../link/uplink'
 import { alternatives } from '../picture/fit'
 import { formatPictureMode } from '../picture/mode-text'
 import type { Socket } from '../plan/site-index'
@@ -36,9 +38,11 @@ export const roomReasons = {
       compressedBits: z.number().nullable(),
       held: z.number().nullable().describe('What is held for it, where that is more than it sends'),
       cause: z
-        .enum(['ports', 'picture beside'])
+        .enum(['ports', 'picture beside', 'controller'])
         .nullable()
-        .describe('What keeps it from more, where that is no lead: the ports, or a picture on the same pins'),
+        .describe(
+          'What keeps it from more, where that is no lead: the ports, a picture on the same pins, or the controller behind the port',
+        ),
       overUsb: z.boolean().describe('A picture that a dock makes over plain USB, by a driver'),
     },
     ({ kind, carrier, before, lack, picture, compressedBits, held, cause, overUsb }, { label, have, need, unit }) => {
@@ -58,7 +62,9 @@ export const roomReasons = {
           ? ` No more comes of these two ports, whatever lead lies between them.`
           : cause === 'picture beside'
             ? ' The picture on the same connector leaves no more.'
-            : ''
+            : cause === 'controller'
+              ? ' All ports on it share that, whatever lead lies here.'
+              : ''
       return `${what} needs ${rateOf(kind, need)}, and ${link}.${holds}${why}`
     },
   ),
@@ -100,7 +106,7 @@ const wantsHeadroom = (admission: Admission): boolean => ['headset', 'camera', '
 
 /** Whether a need finds room on the run after what goes before it, who takes it away, and what would do instead. */
 export function roomFor(situation: Situation, admission: Admission): Found<typeof roomReasons, RoomRemedy> {
-  const { laid, picture, policy, uplink, crossings } = situation
+  const { index, laid, picture, policy, uplink, crossings } = situation
   const { need, have, wanted, before, carrier, held, sent } = admission
   const isPicture = need.kind === 'picture' && !admission.overUsb
   const short = !admission.admitted
@@ -113,7 +119,9 @@ export function roomFor(situation: Situation, admission: Admission): Found<typeo
       ? blamed(laid, isPicture)
       : hindrance === 'ports'
         ? portPart(lesserPort(laid, isPicture))
-        : runPart(laid.run)
+        : hindrance === 'controller'
+          ? portPart(controllerOf(index, laid.run)?.away === 'up' ? laid.to : laid.from)
+          : runPart(laid.run)
   const figures = { needId: need.id, measured: { have, need: wanted, unit: 'bit/s' } } as const
   if (!carrier && uplink.mode !== null && crossings.some((crossing) => crossing.need === need && crossing.usb2)) {
     const mute = laid.leads.find(({ reach }) => !reach.data.some(({ mode }) => mode === 'usb2'))
@@ -173,8 +181,9 @@ export function roomFor(situation: Situation, admission: Admission): Found<typeo
  */
 function hindranceOf(
   { laid, policy, data, picture, uplink, dataBeside, crossings }: Situation,
-  { need, carrier, asked, found, wanted, before, admitted, overUsb }: Admission,
-): PictureLack | 'ports' | 'picture beside' | null {
+  { need, carrier, asked, found, wanted, before, admitted, overUsb, byController }: Admission,
+): PictureLack | 'ports' | 'picture beside' | 'controller' | null {
+  if (byController) return 'controller'
   // what is USB 2.0 further down shares its pair with others like it, whatever these ports could do
   if (crossings.some((crossing) => crossing.need === need && crossing.usb2)) return null
   const tunnelled = picture.link?.via === 'tunnel'

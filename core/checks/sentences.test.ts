@@ -111,6 +111,11 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   'charge-only': [{ code: 'charge-only' }],
   'unknown-lead': [{ code: 'unknown-lead' }],
   mode: [{ code: 'mode', mode: 'usb2' }],
+  'needs-tunnel': [
+    { code: 'needs-tunnel', mode: null },
+    { code: 'needs-tunnel', mode: 'gen2x1' },
+  ],
+  'comes-back': [{ code: 'comes-back', rate: 4.4e9, ceiling: 22e9 }],
   falls: [
     { code: 'falls', mode: 'usb2', shared: 'usb4-40', lack: lack('grade') },
     { code: 'falls', mode: null, shared: 'usb4-40', lack: lack('reach', { passive: false, unfed: true }) },
@@ -126,6 +131,7 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
     rate({ cause: 'ports' }),
     rate({ kind: 'picture', picture, overUsb: true }),
     rate({ cause: 'picture beside' }),
+    rate({ cause: 'controller', carrier: 'the controller rear', before: 8e9 }),
     rate({ kind: 'picture', picture, lack: lack('reach') }),
   ] as Extract<Reason, { code: 'rate' }>[],
   'no-carrier': (

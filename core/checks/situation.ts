@@ -1,8 +1,9 @@
-import { admit, namesLineRate, type Uplink } from '../link/admission'
+import { namesLineRate, type SharedController } from '../link/admission'
 import type { Doubt } from '../link/chain'
 import { type DataLink, dataLink, hasUsb2Pair, nothingDoubted, type Trust } from '../link/data-link'
 import { type LaidLead, type LaidRun, laidOnce } from '../link/lay'
 import { type PictureLack, type PictureWay, pictureWay } from '../link/picture-link'
+import { admit, type Uplink } from '../link/uplink'
 import { wasTried } from '../observe/known'
 import type { SiteIndex, Socket } from '../plan/site-index'
 import { atMost } from '../quantity/limit'
@@ -12,7 +13,7 @@ import { gradeFacts } from '../standards/grades'
 import { linkModeFacts } from '../standards/link-modes'
 import type { PictureEnds } from '../tunnel/tunnel'
 import type { Device } from '../vocabulary/device'
-import { mostAsked, type Need } from '../vocabulary/need'
+import { busWatts, mostAsked, type Need } from '../vocabulary/need'
 import type { Policy } from '../vocabulary/policy'
 import type { Run } from '../vocabulary/run'
 import type { LackFigures, Part } from './finding'
@@ -34,6 +35,8 @@ export type Crossing = {
   overUsb?: BitsPerSecond
   /** For power: what hubs without a supply keep of it further on. */
   kept?: Watts
+  /** For data: what needs of other runs take of the controller that this run hangs on. */
+  controller?: SharedController
   /** For storage: the disk at its end, where it was described. */
   disk?: Device['disk']
 }
@@ -150,7 +153,6 @@ export function lackFigures(lack: PictureLack): LackFigures {
 
 /** The watts a need asks of this run: its own, or the bus power beside it where the run ends at the device. */
 export function wantedWatts({ need, lastMile, kept = 0 }: Crossing): Watts | null {
-  if (need.kind === 'picture') return null
   if (need.kind === 'power') return need.watts + kept
-  return lastMile ? (need.watts ?? null) : null
+  return lastMile ? (busWatts(need) ?? null) : null
 }

@@ -3,7 +3,7 @@ import { atMost } from '../quantity/limit'
 import { formatBytesPerSecond } from '../quantity/rate'
 import { linkModeFacts } from '../standards/link-modes'
 import { commonPractice } from '../standards/source'
-import { EARLY_TUNNEL_PCIE, LIMITS, type Limit, predictStorage, type StorageChain } from '../storage/storage'
+import { LIMITS, type Limit, pcieCeiling, predictStorage, type StorageChain } from '../storage/storage'
 import type { Device } from '../vocabulary/device'
 import { disks } from './aspects'
 import { check, reason } from './check'
@@ -55,7 +55,7 @@ export const storageTargetCheck = check({
         mode: here,
         share: { write: found.down, read: found.up },
         ...(lastMile ? endOf(disk) : { bridge: disk?.bridge }),
-        ceiling: tunnel && laid.from.port.thunderbolt === 3 ? EARLY_TUNNEL_PCIE : undefined,
+        ceiling: pcieCeiling(here, laid.from.port),
         overhead: policy.storageOverhead,
       })
       const back = need.back ?? need.rate

@@ -12,6 +12,7 @@ import { modeName } from './mode-name'
 
 export const needNames: Record<NeedKind, string> = {
   picture: 'picture',
+  'own screen': "laptop's own screen",
   storage: 'storage',
   headset: 'headset',
   camera: 'camera',

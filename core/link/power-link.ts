@@ -8,6 +8,7 @@ import type { Amps, Volts, Watts } from '../quantity/watts'
 import { isOlderPlug } from '../standards/connectors'
 import { commonPractice, type Source } from '../standards/source'
 import type { Device } from '../vocabulary/device'
+import { busWatts } from '../vocabulary/need'
 import type { Run } from '../vocabulary/run'
 import { type LaidLead, type LaidRun, laidOnce } from './lay'
 import { type Mains, mainsAt, needsMains } from './mains'
@@ -220,8 +221,7 @@ export function drawnBy(index: SiteIndex, device: Device): Watts {
   const waiting = [device]
   let drawn: Watts = 0
   for (let at = waiting.pop(); at; at = waiting.pop()) {
-    for (const need of index.needsAt.get(at.id) ?? [])
-      if (need.kind !== 'power' && need.kind !== 'picture') drawn += need.watts ?? 0
+    for (const need of index.needsAt.get(at.id) ?? []) drawn += busWatts(need) ?? 0
     if (!at.busPowered) continue
     const uplink = (index.runsAt.get(at.id) ?? []).find(({ to }) => to.device === at.id)
     if (uplink) drawn += ownOf(at, socketAt(index, uplink.to))

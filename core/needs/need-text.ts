@@ -3,7 +3,7 @@ import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity
 import { type BitsPerSecond, MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
 import { parseWatts } from '../quantity/watts'
 import type { Need, NeedKind } from '../vocabulary/need'
-import { framesRate, jobRate, soundRate, type WorkedOut } from './work-out'
+import { framesRate, jobRate, screenRate, soundRate, type WorkedOut } from './work-out'
 
 /** The size of a need without its ends: what one line of text says. */
 export type NeedSize = Need extends infer N
@@ -15,6 +15,7 @@ export type NeedSize = Need extends infer N
 /** What to type for each kind. */
 export const needExamples: Record<NeedKind, string> = {
   picture: '3840x2160@60 10 bit',
+  'own screen': '1920x1200@60',
   storage: '100 GB in 20 min',
   headset: '2.5 Gb/s + 9.2 W',
   camera: '1920x1080@60 yuv422 + 4.5 W',
@@ -39,6 +40,8 @@ export function parseNeedSize(kind: NeedKind, text: string): Parsed<NeedSize> {
     return watts.ok ? parsed({ kind, watts: watts.value }) : watts
   }
   const [rateText = '', wattsText, ...rest] = text.split('+')
+  if (kind === 'own screen' && wattsText !== undefined)
+    return unreadable('A screen that is sent back asks for no watts.')
   if (rest.length > 0) return unreadable(`Write one rate and, after a plus, one power: ${needExamples[kind]}.`)
   const each = kind === 'storage' ? eachWay(rateText) : null
   const rate = readRate(kind, each?.write ?? rateText)
@@ -79,6 +82,7 @@ export function countedSize(text: string): { count: number; size: string } {
 export function workedOut(kind: NeedKind, text: string): Parsed<WorkedOut> | null {
   if (kind === 'storage') return jobRate(text)
   if (kind === 'camera') return framesRate(text)
+  if (kind === 'own screen') return screenRate(text)
   return kind === 'audio' ? soundRate(text) : null
 }
 
@@ -112,5 +116,5 @@ export function formatNeedSize(need: NeedSize): string {
       : need.rate >= 1e9
         ? `${decimal(need.rate / 1e9, 9)} Gb/s`
         : `${decimal(need.rate / 1e6, 6)} Mb/s`
-  return need.watts === undefined ? rate : `${rate} + ${need.watts} W`
+  return !('watts' in need) || need.watts === undefined ? rate : `${rate} + ${need.watts} W`
 }

@@ -60,6 +60,7 @@ const byKind: Readonly<Record<DeviceKind, readonly Preset[]>> = {
   other: [
     { name: 'plain USB, keys and panels', size: '12 Mb/s + 2.5 W', kind: 'data', toward: 'host' },
     { name: 'plain USB at 480 Mb/s', size: '480 Mb/s + 2.5 W', kind: 'data', toward: 'host' },
+    { name: "the laptop's own screen, sent back", size: '1920x1200@60', kind: 'own screen', toward: 'host' },
     { name: 'sound, 8 channels', size: '8 ch 48 kHz 24 bit + 4.5 W', kind: 'audio', toward: 'host' },
   ],
 }
@@ -96,6 +97,8 @@ function couldCarry(ports: readonly Port[], { kind, size, toward }: Preset): boo
     return ports.some(
       (port) => port.connector === 'type-c' && (toward === 'host' ? givenWatts(port) : (port.takes ?? 0)) > 0,
     )
+  // frames come back as PCIe data, which only a tunnel carries
+  if (kind === 'own screen') return ports.some(hasTunnel)
   const need = parseNeedSize(kind, size)
   const asked = need.ok && 'rate' in need.value ? need.value.rate : 0
   const mark = kind === 'data' || kind === 'sensor' || kind === 'audio'
@@ -104,8 +107,9 @@ function couldCarry(ports: readonly Port[], { kind, size, toward }: Preset): boo
   )
 }
 
-const showsPictures = ({ displayport, hdmi, usb4, thunderbolt }: Port): boolean =>
-  displayport !== undefined || hdmi !== undefined || usb4 !== undefined || thunderbolt !== undefined
+const hasTunnel = ({ usb4, thunderbolt }: Port): boolean => usb4 !== undefined || thunderbolt !== undefined
+const showsPictures = (port: Port): boolean =>
+  port.displayport !== undefined || port.hdmi !== undefined || hasTunnel(port)
 
 /** Which way a need of a kind usually flows between a host and another device: power from what gives it, pictures and files to the device, the rest from it. */
 export function usualToward(kind: NeedKind, { kind: of, ports }: Pick<Device, 'kind' | 'ports'>): Preset['toward'] {

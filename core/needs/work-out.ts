@@ -1,3 +1,4 @@
+import { parsePictureMode } from '../picture/mode-text'
 import { decimal, type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
 import { type BitsPerSecond, formatRate, HIGHEST_RATE, MEGABYTE_PER_SECOND } from '../quantity/rate'
 
@@ -62,6 +63,25 @@ export function framesRate(text: string): Parsed<WorkedOut> | null {
     return unreadable(`"${format}" is no pixel format Hallway knows: ${PIXEL_FORMATS.join(', ')}.`)
   const rate = Number(width) * Number(height) * Number(frames) * bits
   return within(rate, `${width} x ${height} x ${frames} frames/s x ${bits} bits a pixel`)
+}
+
+/** A finished frame lies in memory with four bytes a pixel, up to ten bits a colour, and with eight beyond that (common practice). */
+const frameBits = (bits: number): number => (bits <= 10 ? 32 : 64)
+
+/**
+ * The rate of a screen whose frames another graphics chip makes and sends back: size x refresh x bits a pixel in memory. Null where the text is none.
+ *
+ * @example screenRate('1920x1200@60') // 4.42 Gb/s
+ */
+export function screenRate(text: string): Parsed<WorkedOut> | null {
+  const mode = parsePictureMode(text)
+  if (!mode.ok) return null
+  const { width, height, refresh, bits } = mode.value
+  const each = frameBits(bits)
+  return within(
+    width * height * refresh * each,
+    `${width} x ${height} x ${decimal(refresh, 3)} frames/s x ${each} bits a pixel`,
+  )
 }
 
 /**

@@ -1,6 +1,7 @@
 import { type BitsPerSecond, GIGABIT, MEGABYTE_PER_SECOND } from '../quantity/rate'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { commonPractice, fromMemory, type Source } from '../standards/source'
+import type { Port } from '../vocabulary/device'
 
 /** From the flash to the host: everything a file passes on its way. Rates in bit/s; left out, a part is no limit. */
 export type StorageChain = {
@@ -27,6 +28,10 @@ export type StoragePrediction = { write: Band; read: Band; source: Source }
 
 /** What PCIe gets at most through the tunnel of an early host, overhead already off (Thunderbolt 3 controllers, from memory). */
 export const EARLY_TUNNEL_PCIE: BitsPerSecond = 22 * GIGABIT
+
+/** What a host's own controller allows PCIe of a mode; undefined where it is no limit. */
+export const pcieCeiling = (mode: LinkMode, { thunderbolt }: Pick<Port, 'thunderbolt'>): BitsPerSecond | undefined =>
+  linkModeFacts[mode].tunnel && thunderbolt === 3 ? EARLY_TUNNEL_PCIE : undefined
 
 export const USUAL_OVERHEAD = { low: 0.2, high: 0.25 }
 const POOR_BRIDGE = 0.8

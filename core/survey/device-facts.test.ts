@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { DEVICE_KINDS, type Device, deviceSchema, portSchema } from '../vocabulary/device'
+import { nameField } from '../vocabulary/fields'
 import { deviceFacts, deviceTicks, ticksOf, withFact, withTicks } from './device-facts'
 import { fromTemplate, templates } from './templates'
 
@@ -34,6 +35,13 @@ const values: Record<(typeof deviceFacts)[number]['field'], fc.Arbitrary<unknown
     tenths(1, 60).map((watts) => ({ kind: 'drops', together: { 'c-1': watts, 'c-2': 18 } })),
   ),
   keeps: tenths(1, 20),
+  controllers: fc.array(
+    fc.record({
+      name: fc.stringMatching(/^[a-zA-Z0-9@,:;_% -]{1,20}$/).filter((name) => nameField.safeParse(name).data === name),
+      carries: fc.integer({ min: 1, max: 64 }).map((each) => each * 1e9),
+    }),
+    { minLength: 1, maxLength: 4 },
+  ),
   pictureOverUsb: fc.integer({ min: 1, max: 9 }).map((each) => each * 1e9),
   rated: fc
     .record(

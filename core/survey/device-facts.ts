@@ -14,11 +14,22 @@ import {
   parseInstalled,
   parseNoise,
 } from './device-text'
+import { fromWord, oneWord } from './one-word'
 
 /** What a fact is read and written with: the unit of bare lengths, and the ports of its device. */
 export type FactContext = { unit: LengthUnit; ports: readonly Port[] }
 
-type FactName = 'noise' | 'battery' | 'decoder' | 'disk' | 'pool' | 'keeps' | 'rated' | 'pictureOverUsb' | 'installed'
+type FactName =
+  | 'noise'
+  | 'battery'
+  | 'decoder'
+  | 'disk'
+  | 'pool'
+  | 'keeps'
+  | 'rated'
+  | 'pictureOverUsb'
+  | 'controllers'
+  | 'installed'
 
 /** Something that can be said of a device in a line: how it is read, and written so that it reads back the same. */
 export type DeviceFact = {
@@ -151,6 +162,24 @@ const ratedText = (rated: NonNullable<Device['rated']>): string =>
     .flatMap((each) => (rated[each] === undefined ? [] : `${rated[each]} m ${RATED_WORDS[each]}`))
     .join(', ')
 
+const controllersExample = '@rear 10 Gb/s, @add-in_card 8 Gb/s'
+
+/** What controllers carry for all ports on them, named as in a port's line: "@rear 10 Gb/s, @add-in_card 8 Gb/s". */
+function parseControllers(text: string): Parsed<NonNullable<Device['controllers']>> {
+  const controllers: NonNullable<Device['controllers']> = []
+  for (const part of plainText(text).split(/, (?=@)/)) {
+    const [word = '', ...said] = part.split(' ')
+    const rate = parseRate(said.join(' '))
+    if (!/^@./.test(word) || !rate.ok)
+      return unreadable(`"${part.slice(0, 40)}" is no controller. Write what each carries, like ${controllersExample}.`)
+    controllers.push({ name: fromWord(word.slice(1)), carries: rate.value })
+  }
+  return parsed(controllers)
+}
+
+const controllersText = (controllers: NonNullable<Device['controllers']>): string =>
+  controllers.map(({ name, carries }) => `@${oneWord(name)} ${gigabits(carries)}`).join(', ')
+
 /** All that can be said of a device beside its name, its place and its ports, in the order of a form. */
 export const deviceFacts: readonly DeviceFact[] = [
   factOf('disk', {
@@ -201,6 +230,13 @@ export const deviceFacts: readonly DeviceFact[] = [
     kinds: ['extender'],
     read: parseRated,
     say: ratedText,
+  }),
+  factOf('controllers', {
+    label: 'What its controllers carry in all',
+    example: controllersExample,
+    kinds: ['computer', 'dock', 'hub'],
+    read: parseControllers,
+    say: controllersText,
   }),
   factOf('noise', {
     label: 'How loud it is',

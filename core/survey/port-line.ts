@@ -5,6 +5,7 @@ import { type Connector, connectorNames } from '../standards/connectors'
 import { CABLE_GRADES } from '../standards/grades'
 import type { DisplayPortLink, HdmiLevel } from '../standards/picture-links'
 import { PORT_SITES, type Port, portSchema } from '../vocabulary/device'
+import { fromWord, oneWord } from './one-word'
 
 /** A port as a line says it: all but its id, which whoever keeps ports gives it. */
 export type SaidPort = Omit<Port, 'id'>
@@ -160,18 +161,6 @@ function splitName(text: string): [string, string] {
 
 /** A name as `splitName` reads it back. */
 const namePart = (name: string): string => (/^"|:|\s\s|[^\S ]/.test(name) ? `"${name.replaceAll('"', '""')}"` : name)
-
-/** A name within a line of words: spaces are underscores, and what would not come back is written by its number. */
-const oneWord = (name: string): string =>
-  name.replace(/[_%]|\s/g, (letter) => (letter === ' ' ? '_' : letter === '_' ? '%5F' : encodeURIComponent(letter)))
-const fromWord = (word: string): string =>
-  word.replaceAll('_', ' ').replace(/(?:%[0-9A-F]{2})+/g, (codes) => {
-    try {
-      return decodeURIComponent(codes)
-    } catch {
-      return codes
-    }
-  })
 
 const wattsOf = (word: string): number | null => {
   const found = /^(\d{1,3}(?:\.\d{1,22})?)w$/.exec(word)

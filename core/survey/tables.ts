@@ -126,6 +126,7 @@ const factColumns: Readonly<Record<(typeof deviceFacts)[number]['field'], string
   keeps: 'keeps',
   pictureOverUsb: 'picture over usb',
   rated: 'rated',
+  controllers: 'controllers',
   noise: 'noise',
   installed: 'installed',
 }

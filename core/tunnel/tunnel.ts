@@ -12,7 +12,7 @@ export const TUNNELS = ['20', '40', '80', '120/40'] as const
 export type Tunnel = (typeof TUNNELS)[number]
 
 const usb4 = fromMemory('USB4 and USB4 v2, coding of each rate')
-const tunnelFacts: Record<Tunnel, { down: BitsPerSecond; up: BitsPerSecond; payloadShare: number }> = {
+export const tunnelFacts: Record<Tunnel, { down: BitsPerSecond; up: BitsPerSecond; payloadShare: number }> = {
   '20': { down: 20 * GIGABIT, up: 20 * GIGABIT, payloadShare: 64 / 66 },
   '40': { down: 40 * GIGABIT, up: 40 * GIGABIT, payloadShare: 128 / 132 },
   '80': { down: 80 * GIGABIT, up: 80 * GIGABIT, payloadShare: 0.96 },

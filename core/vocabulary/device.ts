@@ -190,6 +190,16 @@ export const deviceSchema = z.strictObject({
     .describe(
       'A hub without a supply that is charged through: the watts it keeps of what it is fed, and passes on the rest',
     ),
+  controllers: z
+    .array(
+      z.strictObject({
+        name: nameField.describe('As its ports name it'),
+        carries: rateField.describe('What it carries in all, each way, after coding'),
+      }),
+    )
+    .max(16)
+    .optional()
+    .describe('What a controller or bus carries for all ports that hang on it; left out: as much as they ask'),
   busPowered: z
     .boolean()
     .default(false)

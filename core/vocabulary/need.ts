@@ -103,6 +103,11 @@ export const needSchema = z.discriminatedUnion('kind', [
     kind: z.literal('data'),
     rate: rateField.describe('Link rate it asks for'),
   }),
+  z.strictObject({
+    ...everyNeed,
+    kind: z.literal('own screen'),
+    rate: rateField.describe("Finished frames that an outboard graphics box sends back for the laptop's own screen"),
+  }),
   z.strictObject({ ...everyNeed, kind: z.literal('power'), watts: wattsField }),
 ])
 export type Need = z.output<typeof needSchema>
@@ -111,6 +116,7 @@ export type NeedKind = Need['kind']
 /** The order in which needs are admitted to a shared link: pictures first, then what cannot wait, then what can. */
 export const NEED_KINDS = [
   'picture',
+  'own screen',
   'headset',
   'camera',
   'sensor',
@@ -123,6 +129,10 @@ export const NEED_KINDS = [
 /** What a need is called: its own name, or what it is and where it goes. */
 export const needLabel = (need: Need, devices: ReadonlyMap<string, { name: string }>): string =>
   need.name ?? `${need.kind} to ${devices.get(need.to)?.name ?? need.to}`
+
+/** The bus power that a need asks beside its data; undefined where it asks for none. */
+export const busWatts = (need: Need): number | undefined =>
+  need.kind !== 'power' && 'watts' in need ? need.watts : undefined
 
 /** The most that a need asks either way, in bits a second; nothing of power. */
 export const mostAsked = (need: Need): number =>

@@ -1,19 +1,15 @@
 import { type BatteryCourse, batteryCourse, CHARGE_CEILING, encodedRate, leadForArea } from '../../core/headset/headset'
 import { addLevels, distanceFor } from '../../core/placement/sound'
-import { type Level, levelsOf, negotiate } from '../../core/power/negotiate'
-import { type Pool, passOn, sharePool, strongerOf } from '../../core/power/pool'
 import { ALLOWED_DROP, type Drop, GROUND_WIRES, loopDrop, wireDrop } from '../../core/power/wire'
 import { lengthOfLegs } from '../../core/quantity/along'
 import { formatLengthBoth, parseLength } from '../../core/quantity/length'
 import { plainText } from '../../core/quantity/parsed'
 import { formatRate, MEGABYTE_PER_SECOND, parseRate } from '../../core/quantity/rate'
-import { formatWatts } from '../../core/quantity/watts'
 import { conduitFill, plugPasses } from '../../core/route/conduit'
 import { parseLegs } from '../../core/route/legs'
 import { netOf, shortest } from '../../core/route/net'
 import { LINK_MODES } from '../../core/standards/link-modes'
 import { type Band, jobSeconds, predictStorage, type StorageChain } from '../../core/storage/storage'
-import { portSchema } from '../../core/vocabulary/device'
 import { Failure } from '../failure'
 import {
   type Answer,
@@ -87,78 +83,6 @@ function bytesOf(text: string): number {
 
 const duration = (seconds: number | null): string =>
   seconds === null ? 'no time at all' : seconds < 120 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`
-
-export function powerCalc(words: Words): Answer {
-  if (textOf(words, 'pool') !== undefined) return poolCalc(words)
-  const levelsText = textOf(words, 'levels')
-  const port = portSchema.parse({
-    id: 'p',
-    name: 'supply',
-    connector: 'type-c',
-    role: 'host',
-    ...(levelsText === undefined ? { gives: numberOf(words, 'supply', 1, 240) } : { levels: levelsFrom(levelsText) }),
-  })
-  const lead = { amps: numberOf(words, 'amps', 0, 5, 3), volts: numberOf(words, 'volts', 5, 50, 20) }
-  const acceptsText = textOf(words, 'accepts')
-  const accepts = acceptsText?.split(',').map((each) => boundedNumber(each, '--accepts', 3, 50))
-  const wants = textOf(words, 'wants') === undefined ? null : numberOf(words, 'wants', 0.1, 240)
-  const supply = negotiate(port, [lead], accepts)
-  const kept = numberOf(words, 'kept', 0, 240, 0)
-  const passed = passOn(supply.watts, kept)
-  const watts = strongerOf([passed, numberOf(words, 'second', 0, 240, 0)])
-  const levels = levelsOf(port)
-  const shown = (level: Level): string => `${level.volts} V x ${rounded(level.amps, 2)} A`
-  return {
-    json: {
-      levels,
-      watts,
-      level: supply.level,
-      limit: supply.limit,
-      ...(wants === null ? {} : { wants, enough: watts >= wants }),
-    },
-    text: [
-      `offered: ${levels.map(shown).join(', ')}`,
-      `arrives: ${formatWatts(supply.watts)}${supply.level ? ` (${shown(supply.level)})` : ''}, limited by the ${supply.limit}`,
-      ...(kept > 0 ? [`passed on: ${formatWatts(passed)}, after ${formatWatts(kept)} that the hub keeps`] : []),
-      ...(watts > passed ? [`the second supply is the stronger, and alone is taken: ${formatWatts(watts)}`] : []),
-      ...(wants === null
-        ? []
-        : [watts >= wants ? `enough for ${formatWatts(wants)}` : `less than the ${formatWatts(wants)} wanted`]),
-      'Above 60 W only with a lead marked 5 A, above 100 W only with extended power range parts.',
-    ],
-  }
-}
-
-function levelsFrom(text: string): Level[] {
-  return text.split(',').map((each) => {
-    const [volts = '', amps = '', ...rest] = each.split('x')
-    if (rest.length > 0) throw new Failure(`--levels takes volts x amps, like 5x3,9x3, not "${each}".`)
-    return { volts: boundedNumber(volts, '--levels volts', 3, 50), amps: boundedNumber(amps, '--levels amps', 0.1, 5) }
-  })
-}
-
-function poolCalc(words: Words): Answer {
-  const [kind, first = '', second = ''] = needText(words, 'pool').split(':')
-  const watts = (text: string): number[] => text.split(',').map((each) => boundedNumber(each, '--pool watts', 1, 240))
-  const pool: Pool | null =
-    kind === 'shared'
-      ? { kind, total: boundedNumber(first, '--pool total', 1, 1000), ports: watts(second) }
-      : kind === 'assured'
-        ? { kind, ports: watts(first) }
-        : kind === 'drops'
-          ? { kind, alone: watts(first), together: watts(second) }
-          : null
-  if (pool === null) throw new Failure(`--pool takes shared:TOTAL:W,W, assured:W,W or drops:W,W:W,W, not "${kind}".`)
-  const ports = pool.kind === 'drops' ? pool.alone.length : pool.ports.length
-  const used = needText(words, 'used')
-    .split(',')
-    .map((each) => boundedNumber(each, '--used', 1, ports) - 1)
-  const given = sharePool(pool, used)
-  return {
-    json: { watts: given },
-    text: used.map((port) => `port ${port + 1}: ${formatWatts(given[port] ?? 0)}`),
-  }
-}
 
 export function dropCalc(words: Words): Answer {
   const amps = numberOf(words, 'amps', 0, 20)

@@ -1,13 +1,15 @@
+import type { Crossed } from '../../core/link/admission'
+import { admit } from '../../core/link/uplink'
 import { alternatives, fitThrough } from '../../core/picture/fit'
 import { type LinkSpec, linkFacts, parseLinkSpec } from '../../core/picture/link-spec'
 import { formatPictureMode, parsePictureMode } from '../../core/picture/mode-text'
 import { sharePictures } from '../../core/picture/time-slots'
 import { CVT_STANDARDS, ctaTiming, cvtTiming, streamRate, type Timing } from '../../core/picture/timing'
 import { formatRate, MEGABYTE_PER_SECOND } from '../../core/quantity/rate'
-import { displayPortLane } from '../../core/standards/picture-links'
+import { type LinkMode, linkModeFacts } from '../../core/standards/link-modes'
 import { predictStorage } from '../../core/storage/storage'
-import { admitPictures, TUNNELS } from '../../core/tunnel/tunnel'
-import type { PictureMode } from '../../core/vocabulary/need'
+import { TUNNELS, type Tunnel } from '../../core/tunnel/tunnel'
+import type { Need, PictureMode } from '../../core/vocabulary/need'
 import { defaultPolicy } from '../../core/vocabulary/policy'
 import { Failure } from '../failure'
 import { type Answer, listOf, modeOf, must, needText, numberOf, oneOf, textOf, type Words } from './calc-words'
@@ -113,43 +115,64 @@ export function mstCalc(words: Words): Answer {
 export function tunnelCalc(words: Words): Answer {
   const tunnel = oneOf(words, 'link', TUNNELS, '40')
   const reservation = oneOf(words, 'reserve', ['link', 'stream'], defaultPolicy.reservation)
-  const pictures = listOf(words, 'picture').map((text) => {
+  const crossings = listOf(words, 'picture').map((text, at): Crossed => {
     const [modeText = '', linkText = 'hbr3x4'] =
       text.split(':').length > 1
         ? [text.slice(0, text.lastIndexOf(':')), text.slice(text.lastIndexOf(':') + 1)]
         : [text]
     const { link, lanes } = displayPort(linkText)
-    return { mode: must(parsePictureMode(modeText)), ends: { link, lanes } }
+    const mode = must(parsePictureMode(modeText))
+    const need: Need = { id: `picture-${at}`, kind: 'picture', from: 'host', to: 'dock', mode }
+    return { need, way: 'down', ends: { link, lanes } }
   })
-  const plan = admitPictures(tunnel, pictures, reservation)
-  const shown = plan.pictures.map(({ mode, wanted, step, reserved, fits }) => ({
-    mode: formatPictureMode(mode),
-    wanted,
-    step: step && `${step.link}x${step.lanes}`,
-    reserved,
-    fits,
-  }))
-  const storage = textOf(words, 'storage') === undefined ? null : storageBeside(words, tunnel, plan.left)
+  const mode = tunnelModes[tunnel]
+  const { payload, name, source } = linkModeFacts[mode]
+  const { admissions, left } = admit(crossings, {
+    mode,
+    tunnel,
+    pair: true,
+    picture: { payload, name, source, via: 'tunnel', spec: null, stages: [], compression: false },
+    onDataPins: true,
+    reservation,
+  })
+  const pictures = admissions.flatMap(({ need, asked, held, admitted, spec }) =>
+    need.kind === 'picture'
+      ? {
+          mode: formatPictureMode(need.mode),
+          wanted: asked.down,
+          step: spec?.family === 'displayport' ? `${spec.link}x${spec.lanes}` : null,
+          at: spec && linkFacts(spec).name,
+          reserved: held.down,
+          fits: admitted,
+        }
+      : [],
+  )
+  const storage = textOf(words, 'storage') === undefined ? null : storageBeside(words, tunnel, left)
   return {
-    json: { pictures: shown, left: plan.left, ...(storage ? { storage } : {}) },
+    json: { pictures: pictures.map(({ at: _, ...picture }) => picture), left, ...(storage ? { storage } : {}) },
     text: [
-      ...plan.pictures.map(({ mode, wanted, step, reserved, fits }) => {
-        const at = step
-          ? `at DisplayPort ${displayPortLane[step.link].name} x${step.lanes}, reserving ${formatRate(reserved)}`
-          : 'refused'
-        return `${fits ? 'fits ' : 'FALLS'} ${formatPictureMode(mode)} (${formatRate(wanted)}) ${at}`
+      ...pictures.map(({ mode, wanted, at, reserved, fits }) => {
+        const step = at === null ? 'refused' : `at ${at}, reserving ${formatRate(reserved)}`
+        return `${fits ? 'fits ' : 'FALLS'} ${mode} (${formatRate(wanted)}) ${step}`
       }),
-      `left toward the dock ${formatRate(plan.left.down)}, back ${formatRate(plan.left.up)}`,
+      `left toward the dock ${formatRate(left.down)}, back ${formatRate(left.up)}`,
       ...(storage ? [`storage: write ${storage.write.join(' to ')} MB/s, read ${storage.read.join(' to ')} MB/s`] : []),
     ],
   }
 }
 
-function storageBeside(words: Words, tunnel: string, left: { down: number; up: number }) {
+/** The mode in which each tunnel comes up. */
+const tunnelModes = {
+  '20': 'usb4-20',
+  '40': 'usb4-40',
+  '80': 'usb4-80',
+  '120/40': 'usb4-80',
+} as const satisfies Record<Tunnel, LinkMode>
+
+function storageBeside(words: Words, tunnel: Tunnel, left: { down: number; up: number }) {
   const drive = numberOf(words, 'storage', 1, 100_000) * MEGABYTE_PER_SECOND
-  const mode = tunnel === '20' ? 'usb4-20' : tunnel === '40' ? 'usb4-40' : 'usb4-80'
   const { write, read } = predictStorage({
-    mode,
+    mode: tunnelModes[tunnel],
     share: { write: left.down, read: left.up },
     drive: { write: drive, read: drive },
     pcie: { generation: tunnel.length > 2 || tunnel === '80' ? 4 : 3, lanes: 4 },

@@ -1,7 +1,8 @@
 import type { Command } from 'commander'
 import { chipCalc } from './calc-chip'
-import { dropCalc, headsetCalc, powerCalc, routeCalc, soundCalc, storageCalc, wayCalc } from './calc-physics'
+import { dropCalc, headsetCalc, routeCalc, soundCalc, storageCalc, wayCalc } from './calc-physics'
 import { fitCalc, mstCalc, streamCalc, timingCalc, tunnelCalc } from './calc-pictures'
+import { powerCalc } from './calc-power'
 import type { Answer, Words } from './calc-words'
 import { plainCommand } from './plain-command'
 

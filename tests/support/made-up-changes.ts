@@ -85,6 +85,7 @@ export function madeUpEdit(copy: Copy, { sort, one, other, figure }: Choice, num
       value: {
         ...device,
         ports: device.ports.map((port) => ({ ...port, gives: 5 + figure, controller: `c${figure % 3}` })),
+        ...(figure % 2 ? { controllers: [{ name: `c${figure % 3}`, carries: figure * 1e9 }] } : {}),
       },
     }),
     () => ({

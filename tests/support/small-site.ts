@@ -33,6 +33,7 @@ const SORTS = [
   { kind: 'headset', need: { kind: 'headset', rate: 2e9, watts: 12, hours: 3 } },
   { kind: 'hub', need: { kind: 'camera', rate: 1e9, watts: 4 } },
   { kind: 'other', need: { kind: 'power', watts: 60 } },
+  { kind: 'other', back: true, need: { kind: 'own screen', rate: 8e9 } },
 ] as const
 
 /**
@@ -67,6 +68,7 @@ export function smallSite(numbers: Drawn): Plan {
     name: draw('Computer', 'Tower'),
     kind: 'computer',
     place: 'place-0',
+    ...draw({}, {}, { controllers: [{ name: 'a', carries: draw(6e9, 1e10) }] }),
     installed: [{ what: 'driver', version: draw('1', '2'), on: '2026-05-01' }],
     ports: SIZES.map((at) => ({
       id: `p${at}`,
@@ -105,7 +107,12 @@ export function smallSite(numbers: Drawn): Plan {
         takes: draw(20, 60),
         ...('hdmi' in sort
           ? { connector: 'hdmi', hdmi: { direction: 'in', level: 'tmds-18' } }
-          : { connector: 'type-c', usb: 'gen2x1', displayport: { direction: 'in', link: 'hbr3' } }),
+          : {
+              connector: 'type-c',
+              usb: 'gen2x1',
+              ...('back' in sort ? { usb4: 40 } : {}),
+              displayport: { direction: 'in', link: 'hbr3' },
+            }),
       },
       ...draw(
         [],
@@ -144,7 +151,10 @@ export function smallSite(numbers: Drawn): Plan {
       { length: 2 },
     ),
   }))
-  const needs = SIZES.map((at) => ({ id: `n${at}`, from: 'host', to: `far-${at}`, ...sort.need }))
+  const needs = SIZES.map((at) => {
+    const [from, to] = 'back' in sort ? [`far-${at}`, 'host'] : ['host', `far-${at}`]
+    return { id: `n${at}`, from, to, ...sort.need }
+  })
   // what feeds the first two far devices beside their runs, and what hangs on the first of them
   const fed = draw(false, false, true)
   const hung = draw(false, true)

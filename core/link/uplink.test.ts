@@ -2,8 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
 import type { Need } from '../vocabulary/need'
-import { admit, type Crossed } from './admission'
+import type { Crossed } from './admission'
 import type { PictureLink } from './picture-link'
+import { admit } from './uplink'
 
 const tunnel: PictureLink = {
   payload: 36e9,
