@@ -225,6 +225,7 @@ const leads: Aspect = {
       cable.pair,
       cable.copper,
       cable.passesBack,
+      cable.passesOn,
       cable.standing,
       known,
       limitsBeyond(cable.length, limits),

@@ -320,6 +320,11 @@ const moves: { [Code in MoveWords['code']]: Of<MoveWords, Code>[] } = {
     { code: 'extension', run: 'R-01', lead: 'C-0002', length: 1, before: 'C-0001', bought: false, listed: true },
     { code: 'extension', run: 'R-01', lead: 'extension', length: 3, before: 'C-0001', bought: true, listed: false },
   ],
+  'feed adapter': [
+    { code: 'feed adapter', run: 'R-01', lead: 'C-0002', watts: 15, before: 'C-0001', bought: false, listed: true },
+    { code: 'feed adapter', run: 'R-01', lead: 'adapter', watts: 15, before: 'C-0001', bought: true, listed: false },
+  ],
+  'swap own lead': [{ code: 'swap own lead', device: 'Helm panel', length: 3 }],
   'powered hub': [{ code: 'powered hub', hub: 'Hub' }],
   'other charger': [
     { code: 'other charger', charger: 'Charger', port: 'C 1', sink: 'Laptop', watts: 65, lead: null, bought: false },

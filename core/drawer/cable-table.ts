@@ -29,6 +29,7 @@ export const CABLE_COLUMNS = [
   'usb 2.0 pair',
   'copper',
   'passes back',
+  'passes on',
   'one way',
   'supplied with',
   'kind',
@@ -58,6 +59,7 @@ const headerWords: Record<CableColumn, readonly string[]> = {
   'usb 2.0 pair': ['usb 2.0', 'has usb 2.0'],
   copper: ['metal'],
   'passes back': ['power through', 'pass through'],
+  'passes on': ['feeds the device', 'power on'],
   'one way': ['direction', 'directional'],
   'supplied with': ['came with', 'device', 'pairing', 'belongs to'],
   kind: ['article', 'product', 'sku'],
@@ -198,6 +200,7 @@ function cableFrom(
   const thickness = figure('thickness', 'mm')
   const awg = figure('gauge', 'awg')
   const passesBack = figure('passes back', 'w')
+  const passesOn = figure('passes on', 'w')
   if (problems.length > 0 || !first || !second || length === undefined) return null
   const input: z.input<typeof cableSchema> = {
     id: context.idOf(cell('tag')),
@@ -212,6 +215,7 @@ function cableFrom(
     pair: pair && pair === 'yes',
     copper: copper && copper === 'yes',
     passesBack,
+    passesOn,
     oneWay: ['yes', 'one', 'true', 'x'].includes(oneWay ?? ''),
     suppliedWith,
     standing,
@@ -271,6 +275,7 @@ export function cableTable(plan: Plan, cables: readonly Cable[]): string[][] {
         yesNo(cable.pair),
         yesNo(cable.copper),
         cable.passesBack === undefined ? '' : `${cable.passesBack} W`,
+        cable.passesOn === undefined ? '' : `${cable.passesOn} W`,
         cable.oneWay ? 'yes' : 'no',
         deviceNames.get(cable.suppliedWith ?? '') ?? '',
         kind?.name ?? '',

@@ -44,7 +44,7 @@ export type PowerLink = {
   /** A lead was the limit with another charger: it may be here as well, above the watts that it was shown to pass here. */
   elsewhere: { reading: WattsSeen; lead: LaidLead; shown: Watts } | null
   leads: readonly LaidLead[]
-  /** The lead that feeds the host itself, by a third plug. */
+  /** The lead that feeds it by a third plug; `leads` are those behind it. */
   third: LaidLead | null
   /** The volts that a supply without one of its own is left with, below the 5 V it should give; 0 of any other. */
   lostBefore: Volts
@@ -90,31 +90,27 @@ export function powerLink(index: SiteIndex, laid: LaidRun, way: PowerWay): Power
 
 function makeLink(index: SiteIndex, laid: LaidRun, way: PowerWay, seenRuns: ReadonlySet<string>): PowerLink {
   const [giver, taker] = way === 'down' ? [laid.from, laid.to] : [laid.to, laid.from]
-  const { leads } = laid
   const fed = livesOnOthers(giver.device) ? feedOf(index, giver.device, new Set([...seenRuns, laid.run.id])) : null
   const alone = socketAt(index, { device: giver.device.id, port: giver.port.id }).port
-  // a lead that takes power at a third plug feeds the host itself, whatever its far device gives
-  const third = way === 'up' ? leads.find(({ cable }) => cable.passesBack !== undefined) : undefined
+  // a lead that takes power at a third plug feeds what lies behind it, whatever the port before it gives
+  const third = thirdPlug(laid, way)
+  const leads = third ? third.behind : laid.leads
   const own = fed === null ? giver.port : cappedPort(giver.port, fed.watts)
-  const port = third ? fedByLead(giver.port, third.cable.passesBack ?? 0) : own
-  const wires = leads.map(({ known, cable }) =>
-    cable.passesBack !== undefined && third
-      ? FREE_WIRE
-      : {
-          amps: known.amps.value,
-          volts: known.volts.value,
-          olderPlug: cable.ends.some(({ connector }) => isOlderPlug(connector)),
-        },
-  )
+  const port = third ? fedByLead(giver.port, third.watts) : own
+  const wires = leads.map(({ known, cable }) => ({
+    amps: known.amps.value,
+    volts: known.volts.value,
+    olderPlug: cable.ends.some(({ connector }) => isOlderPlug(connector)),
+  }))
   const accepts = taker.port.accepts
   const agreed = negotiate(port, wires, accepts)
-  const mains: Mains = third || needsMains(giver.device) ? mainsAt(index, giver) : 'there'
+  const mains: Mains = third || needsMains(giver.device) ? mainsAt(index, third?.at ?? giver) : 'there'
   const offered = third || port === alone ? agreed.offered : negotiate(alone, []).offered
   const common = {
     giver,
     taker,
     leads,
-    third: third ?? null,
+    third: third?.lead ?? null,
     offered,
     sharers: sharersOf(index, giver),
     fed: fed?.watts ?? null,
@@ -134,8 +130,25 @@ function makeLink(index: SiteIndex, laid: LaidRun, way: PowerWay, seenRuns: Read
   return withReadings(start, laid)
 }
 
-/** What is said of a lead with a third plug is what comes out of it. */
-const FREE_WIRE = { amps: 5, volts: 50 } as const
+/** The third plug that feeds a way, with the leads between it and what is fed, and the end whose mains it hangs on where somebody said. */
+type ThirdPlug = { lead: LaidLead; watts: Watts; behind: readonly LaidLead[]; at: Socket | undefined }
+
+/** The third plug nearest to what is fed. */
+function thirdPlug({ leads, from, to }: LaidRun, way: PowerWay): ThirdPlug | null {
+  const field = way === 'up' ? 'passesBack' : 'passesOn'
+  const feeds = ({ cable }: LaidLead): boolean => cable[field] !== undefined
+  const at = way === 'up' ? leads.findIndex(feeds) : leads.findLastIndex(feeds)
+  const lead = leads[at]
+  if (!lead) return null
+  const { feedEnd } = lead.cable
+  return {
+    lead,
+    watts: lead.cable[field] ?? 0,
+    behind: way === 'up' ? leads.slice(0, at) : leads.slice(at + 1),
+    at: feedEnd && (feedEnd === 'host' ? from : to),
+  }
+}
+
 const fedByLead = (port: Socket['port'], gives: Watts): Socket['port'] => ({
   ...port,
   connector: 'type-c',

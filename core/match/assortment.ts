@@ -20,6 +20,7 @@ type Sold = {
   oneWay?: true
   feed?: CableKind['feed']
   wants?: string[]
+  passesOn?: CableKind['passesOn']
 }
 
 const plug = (connector: Connector): End => ({ connector, gender: 'plug' })
@@ -226,6 +227,28 @@ const sold: readonly Sold[] = [
     construction: 'active',
     amps: 3,
     lengths: [5],
+  },
+  {
+    id: 'aa-5-feed',
+    name: 'type-A feed adapter, 5 Gb/s, power in at a third plug',
+    ends: ['type-a', 'type-a'],
+    extends: true,
+    grade: 'gen1',
+    amps: 3,
+    passesOn: 15,
+    wants: ['a charger for its third plug'],
+    lengths: [0.2],
+  },
+  {
+    id: 'c-10-feed',
+    name: 'type-C feed adapter, 10 Gb/s, power in at a third plug',
+    ends: C,
+    extends: true,
+    grade: 'gen2',
+    amps: 3,
+    passesOn: 60,
+    wants: ['a charger for its third plug'],
+    lengths: [0.2],
   },
   {
     id: 'aa-5-fed',

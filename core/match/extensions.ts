@@ -18,6 +18,8 @@ export type Offered = {
   length: Metres
   price: number | null
   listed: boolean
+  /** Of a feed adapter: the watts it passes on. */
+  passesOn: Cable['passesOn']
 }
 
 /** Whether a lead extends another: the plug of that one goes into its socket, and its own plug where that plug went. */
@@ -54,6 +56,7 @@ export function freeExtensions(
       length: cable.length,
       price: 0,
       listed: true,
+      passesOn: cable.passesOn,
     }))
 }
 
@@ -80,6 +83,6 @@ export function soldExtensions(
     if (!found) return []
     const { length, price } = found
     const lead = { kind: kind.id, length, reversed: isReversed(kind.ends, own, reversed) }
-    return [{ lead, kind, name: kind.name, length, price: price ?? null, listed: isListed }]
+    return [{ lead, kind, name: kind.name, length, price: price ?? null, listed: isListed, passesOn: kind.passesOn }]
   })
 }

@@ -113,7 +113,7 @@ export function cableToBuy(kind: CableKind, length: number): Cable {
   const found = known.get(length)
   if (found) return found
   const lead: LeadToBuy = { kind: kind.id, length, reversed: false }
-  const { id, name: tag, ends, oneWay, construction, feed = 'bus', feedEnd, pair, passesBack } = kind
+  const { id, name: tag, ends, oneWay, construction, feed = 'bus', feedEnd, pair, passesBack, passesOn } = kind
   const made = {
     id: leadKey(lead),
     tag,
@@ -126,6 +126,7 @@ export function cableToBuy(kind: CableKind, length: number): Cable {
     feedEnd,
     pair,
     passesBack,
+    passesOn,
     standing: 'drawer',
   }
   known.set(length, made as Cable)

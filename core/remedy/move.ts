@@ -25,6 +25,8 @@ export type MoveWords =
   | { code: 'mains at'; place: string }
   | { code: 'extender pair'; run: string; length: Metres }
   | { code: 'extension'; run: string; lead: string; length: Metres; before: string; bought: boolean; listed: boolean }
+  | { code: 'feed adapter'; run: string; lead: string; watts: Watts; before: string; bought: boolean; listed: boolean }
+  | { code: 'swap own lead'; device: string; length: Metres }
   | { code: 'powered hub'; hub: string }
   | {
       code: 'other charger'

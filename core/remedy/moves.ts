@@ -3,6 +3,7 @@ import { dockMoves } from './moves/docks'
 import { extenderPair } from './moves/extenders'
 import { extensionMoves } from './moves/extensions'
 import { otherLeads } from './moves/leads'
+import { swappedLeads } from './moves/own-leads'
 import { pictureMoves } from './moves/pictures'
 import { otherPorts } from './moves/ports'
 import { powerMoves } from './moves/power'
@@ -11,6 +12,7 @@ import { powerMoves } from './moves/power'
 export const proposers: readonly Proposer[] = [
   otherLeads,
   extensionMoves,
+  swappedLeads,
   otherPorts,
   pictureMoves,
   powerMoves,

@@ -353,6 +353,59 @@ describe('what would make a run clear', () => {
       })
       for (const way of ways) takes(copy, 'r', way)
     })
+    it('a longer own lead where a bracket holds it, and leads of its sort go that far', () => {
+      const copy = (length: number, swappable: boolean) =>
+        judgedCopy({
+          devices: [
+            computer,
+            {
+              ...camera,
+              ports: [
+                port('p', 'type-a', {
+                  gender: 'plug',
+                  role: 'device',
+                  usb: 'gen1x1',
+                  captive: { length: 1, ...(swappable ? { swappable } : {}) },
+                }),
+              ],
+            },
+          ],
+          runs: [{ ...laid('r', ['pc', 'a'], ['cam', 'p'], '', length), leads: [] }],
+          needs: [{ id: 'n', kind: 'camera', from: 'cam', to: 'pc', rate: 1e9 }],
+        })
+      const swapped = (length: number, swappable = true) =>
+        waysOf(copy(length, swappable), 'r').ways.find(({ moves }) => moves[0]?.code === 'swap own lead')
+      expect(swapped(2)).toMatchObject({ after: 'clear', moves: [{ device: 'Camera', length: 2.2 }] })
+      expect(swapped(2, false)).toBeUndefined()
+      // a passive lead carries 5 Gb/s over 3 m (common practice)
+      expect(swapped(4)).toBeUndefined()
+      for (const way of waysOf(copy(2, true), 'r').ways) takes(copy(2, true), 'r', way)
+    })
+    it('a feed adapter before a lead that brings too few watts', () => {
+      const copy = judgedCopy({
+        devices: [computer, camera],
+        cables: [
+          { id: 'own', tag: 'OWN', ends: [a, b], length: 0.8, evidence: [piece] },
+          {
+            id: 'feed',
+            tag: 'FEED',
+            ends: [a, { ...a, gender: 'socket' }],
+            length: 0.2,
+            passesOn: 15,
+            evidence: [piece],
+          },
+        ],
+        runs: [laid('r', ['pc', 'a'], ['cam', 'b'], 'own', 0.5)],
+        needs: [{ id: 'n', kind: 'camera', from: 'cam', to: 'pc', rate: 1e9, watts: 12 }],
+      })
+      const { ways } = waysOf(copy, 'r')
+      expect(ways.find(({ moves }) => moves[0]?.code === 'feed adapter')).toMatchObject({
+        after: 'clear',
+        price: 0,
+        moves: [{ lead: 'FEED', before: 'OWN', watts: 15 }],
+      })
+      for (const way of ways) takes(copy, 'r', way)
+    })
     it('a powered hub where the bus is not enough', () => {
       const hub = {
         id: 'hub',

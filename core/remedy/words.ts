@@ -14,7 +14,11 @@ export function moveSentence(move: MoveWords, unit: LengthUnit = 'm'): string {
     case 'other port':
       return `Plug ${move.run} into ${move.port} of ${move.device}${overLead(move)}.`
     case 'extension':
-      return `Put an extension before ${move.before} in ${move.run}: ${move.bought ? `buy ${move.lead}` : move.lead}, ${metres(move.length)}${move.bought && !move.listed ? '; your catalogue has none, and it is commonly sold' : ''}.`
+      return `Put an extension before ${move.before} in ${move.run}: ${toGet(move)}, ${metres(move.length)}${unlisted(move)}.`
+    case 'feed adapter':
+      return `Put a feed adapter before ${move.before} in ${move.run}: ${toGet(move)}${unlisted(move)}. It passes on ${formatWatts(move.watts)} from a charger at its third plug.`
+    case 'swap own lead':
+      return `Swap the own lead of ${move.device} for one of ${metres(move.length)} or more; a bracket holds it.`
     case 'powered hub':
       return `Put a powered hub in the place of ${move.hub}, with its supply.`
     case 'other charger':
@@ -47,6 +51,10 @@ export function moveSentence(move: MoveWords, unit: LengthUnit = 'm'): string {
       return `Put an extender pair into ${move.run}, with category cable over the ${metres(move.length)}.`
   }
 }
+
+const toGet = ({ lead, bought }: { lead: string; bought: boolean }): string => (bought ? `buy ${lead}` : lead)
+const unlisted = ({ bought, listed }: { bought: boolean; listed: boolean }): string =>
+  bought && !listed ? '; your catalogue has none, and it is commonly sold' : ''
 
 /** The lead that goes with a move, and that it has to be bought where it has. */
 const overLead = ({ lead, bought }: { lead: string | null; bought: boolean }): string =>

@@ -12,6 +12,8 @@ const endsSchema = z.tuple([endSchema, endSchema]).describe('The host end first 
 export const ampsField = z.literal([0, 3, 5]).describe('Current the lead is marked for; 0 carries no power')
 export const voltsField = z.literal([20, 50]).describe('50 for extended power range leads')
 
+const thirdPlug = z.number().min(1).max(240)
+
 /** Lengths a kind is sold in. */
 export const MOST_LENGTHS = 40
 
@@ -35,12 +37,10 @@ export const cableKindSchema = z.strictObject({
   feed: z.enum(FEEDS).optional().describe('How it is powered; left out: from the bus'),
   feedEnd: z.enum(FEED_ENDS).optional().describe('The end it takes that power at; left out: the far end'),
   pair: z.boolean().optional().describe('Whether it has the pair of USB 2.0; left out: as leads of its sort have'),
-  passesBack: z
-    .number()
-    .min(1)
-    .max(240)
+  passesBack: thirdPlug
     .optional()
     .describe('Where it takes power at a third plug: the watts it passes back to the host'),
+  passesOn: thirdPlug.optional().describe('Where it takes power at a third plug: the watts it passes on to the device'),
   wants: z.array(nameField).max(8).optional().describe('What it needs beside it: a supply, drivers, an adapter'),
   includes: z.array(nameField).max(8).optional().describe('What comes in its box'),
   amps: ampsField.optional(),
@@ -90,12 +90,12 @@ export const cableSchema = z.strictObject({
     .boolean()
     .optional()
     .describe('Whether there is copper in an optical lead; left out: where it carries power'),
-  passesBack: z
-    .number()
-    .min(1)
-    .max(240)
+  passesBack: thirdPlug
     .optional()
     .describe('A lead that takes power at a third plug: the watts it passes back to the host'),
+  passesOn: thirdPlug
+    .optional()
+    .describe('A lead or feed adapter that takes power at a third plug: the watts it passes on to the device'),
   suppliedWith: idField.optional().describe('The device it came in the box of'),
   standing: z.enum(CABLE_STANDINGS).default('drawer'),
   note: noteField.optional(),

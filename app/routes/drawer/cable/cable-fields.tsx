@@ -86,7 +86,8 @@ export function CableFields({ fields }: { fields: Fields }) {
           <option value="yes">there is some</option>
           <option value="no">there is none</option>
         </SelectField>
-        <TextField field={fields.passesBack} label="Third plug passes back, W" inputMode="decimal" />
+        <TextField field={fields.passesBack} label="Third plug: watts to the host" inputMode="decimal" />
+        <TextField field={fields.passesOn} label="Third plug: watts to the device" inputMode="decimal" />
         <Box gridColumn={{ base: '1 / -1', md: 'span 2' }}>
           <TextField field={fields.note} label="Note" hint="Sleeve, colour, where it turned up" />
         </Box>

@@ -94,6 +94,7 @@ export function readKind(form: KindForm, id: string, before?: CableKind): CableK
     ...(form.feed === 'bus' ? {} : feedFrom(form.feed)),
     ...(before?.pair === undefined ? {} : { pair: before.pair }),
     ...(before?.passesBack === undefined ? {} : { passesBack: before.passesBack }),
+    ...(before?.passesOn === undefined ? {} : { passesOn: before.passesOn }),
     ...(form.wants.length > 0 ? { wants: form.wants } : {}),
     ...(form.includes.length > 0 ? { includes: form.includes } : {}),
     grade: form.grade,
