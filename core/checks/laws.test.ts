@@ -2,8 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { drawn, smallSite } from '../../tests/support/small-site'
+import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
-import type { Run } from '../vocabulary/run'
+import type { Run, RunLead } from '../vocabulary/run'
 import { assess } from './assess'
 import { severity } from './finding'
 
@@ -13,9 +14,14 @@ const withRun = (plan: Plan, changed: Run): Plan => ({
   ...plan,
   runs: plan.runs.map((run) => (run.id === changed.id ? changed : run)),
 })
+/** Nobody said what a controller carries: what fares better on one run of it takes nothing from the others. */
+const unshared = (plan: Plan): Plan => ({
+  ...plan,
+  devices: plan.devices.map(({ controllers: _, ...device }) => device),
+})
 const plans = fc.oneof(
-  many.map((changes) => madeUpCopy(changes).plan),
-  drawn.map(smallSite),
+  many.map((changes) => unshared(madeUpCopy(changes).plan)),
+  drawn.map((numbers) => unshared(smallSite(numbers))),
 )
 /** A plan and one of its runs. */
 const oneOf = fc
@@ -71,6 +77,61 @@ describe('whatever the plan', () => {
         expect(worst(stronger), run.tag).toBeLessThanOrEqual(worst(plan))
       }),
       { numRuns: 80 },
+    )
+  })
+  it('a lead that is the same from both ends may lie either way round', () => {
+    fc.assert(
+      fc.property(plans, (plan) => {
+        const cables = byId(plan.cables)
+        const alike = (lead: RunLead): boolean => {
+          const cable = 'cable' in lead ? cables.get(lead.cable) : undefined
+          const [one, other] = cable?.ends ?? []
+          const sided = cable?.oneWay || cable?.construction === 'optical' || cable?.feedEnd !== undefined
+          return cable !== undefined && !sided && JSON.stringify(one) === JSON.stringify(other)
+        }
+        const turned = plan.runs.map((run) => ({
+          ...run,
+          leads: run.leads.map((lead) => (alike(lead) ? { ...lead, reversed: !lead.reversed } : lead)),
+        }))
+        expect(assess({ ...plan, runs: turned })).toEqual(assess(plan))
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('data gets through alike from whichever end a run is drawn, where either port can be the host', () => {
+    const drawnFromTheOther = (run: Run): Run => ({
+      ...run,
+      from: run.to,
+      to: run.from,
+      leads: run.leads.toReversed().map((lead) => ({ ...lead, reversed: !lead.reversed })),
+    })
+    fc.assert(
+      fc.property(plans, (made) => {
+        const plan: Plan = {
+          ...made,
+          // behind a hub the end that a run is drawn from is the one toward the host
+          devices: made.devices.map((device) => ({
+            ...device,
+            kind: device.kind === 'computer' ? 'computer' : 'other',
+            ports: device.ports.map(({ displayport: _, hdmi: __, captive: ___, ...port }) => ({
+              ...port,
+              role: 'either',
+            })),
+          })),
+          // what was seen belongs to the socket at the host end; leads that go one way, or are fed at one end, to theirs
+          observations: made.observations.filter(({ kind }) => kind === 'statement'),
+          cables: made.cables.map((cable) => ({ ...cable, oneWay: false, feed: 'bus' })),
+        }
+        const linksOf = (of: Plan) =>
+          assess(of).runs.map(({ mode, findings }) => [
+            mode,
+            findings
+              .filter(({ check }) => check === 'rate' || check === 'link mode' || check === 'fit')
+              .map(({ check, grade, have, need, reason }) => [check, grade, have, need, reason.code]),
+          ])
+        expect(linksOf({ ...plan, runs: plan.runs.map(drawnFromTheOther) })).toEqual(linksOf(plan))
+      }),
+      { numRuns: 60 },
     )
   })
 })

@@ -215,7 +215,9 @@ function layLead(
   mains: Mains,
 ): LaidLead {
   const [first, second] = cable.ends
-  const reversed = statedReversed || (!endsMate(facing, first) && endsMate(facing, second))
+  // a lead that goes in one way only lies that way, whatever was said of it
+  const [mates, matesTurned] = [endsMate(facing, first), endsMate(facing, second)]
+  const reversed = mates === matesTurned ? statedReversed : matesTurned
   // where nobody has said it is taken to be there, and said to be so
   const feeding = cable.feed !== 'bus' && mains !== 'none' ? 'fed' : 'unfed'
   return {
