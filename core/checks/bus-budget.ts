@@ -5,8 +5,9 @@ import { atLeast } from '../quantity/limit'
 import { formatWatts } from '../quantity/watts'
 import { commonPractice } from '../standards/source'
 import { busWatts } from '../vocabulary/need'
-import { busPower, feeds } from './aspects'
+import { busPower } from './aspects'
 import { check, reason } from './check'
+import { feeds } from './feeds-aspect'
 import { portPart, wantedWatts } from './situation'
 
 /** A hub without a supply of its own, and an active lead that is not fed, live on the bus with all that hangs behind them. */

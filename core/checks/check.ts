@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { LengthUnit } from '../quantity/length'
 import type { Source } from '../standards/source'
-import type { Aspect } from './aspects'
+import type { Aspect } from './aspect'
 import type { Coded } from './coded'
 import type { Caution, FindingOf, Grade, Measured, Part } from './finding'
 import type { Remedy, RemedyCode, RemedyOf } from './remedies'

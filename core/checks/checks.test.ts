@@ -6,11 +6,12 @@ import { observationSchema } from '../observe/observation'
 import type { Plan } from '../plan/plan'
 import { indexPlan } from '../plan/site-index'
 import type { Cable } from '../vocabulary/cable'
-import { type Aspect, type RunToJudge, SITUATION } from './aspects'
+import type { Aspect, RunToJudge } from './aspect'
 import { assess, assessAnew, assessRun, walkNeeds } from './assess'
 import { aspects, checks, everyCheck, type Finding } from './checks'
 import { reassess } from './reassess'
 import { remedies } from './remedies'
+import { SITUATION } from './situation-aspects'
 import { spotsOf } from './spots'
 
 const findingsOf = (plan: Plan): Finding[] => {

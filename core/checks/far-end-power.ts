@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { mainsAt, needsMains } from '../link/mains'
 import { commonPractice } from '../standards/source'
-import { mains } from './aspects'
 import { check, reason } from './check'
 import { leadPart, portPart } from './situation'
+import { mains } from './situation-aspects'
 
 const mainsFigure = z.enum(['there', 'none', 'not known'])
 const mainsWords = {

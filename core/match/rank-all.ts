@@ -1,4 +1,4 @@
-import type { Aspect, RunToJudge } from '../checks/aspects'
+import type { Aspect, RunToJudge } from '../checks/aspect'
 import { assessRun, walkNeeds } from '../checks/assess'
 import { aspects, checks } from '../checks/checks'
 import { GRADES, type Verdict } from '../checks/finding'

@@ -1,4 +1,3 @@
-import { readNeedSize, saidSize } from '../needs/need-text'
 import { entityLists } from '../plan/entity'
 import { freeIds, slugOf } from '../plan/free-id'
 import { byId, planLookup } from '../plan/lookup'
@@ -9,74 +8,19 @@ import { type LengthUnit, parseOffset } from '../quantity/length'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import { legsText, parseRoute } from '../route/legs'
 import { DEVICE_KINDS, type Device } from '../vocabulary/device'
-import { foldTag, idField } from '../vocabulary/fields'
+import { foldTag } from '../vocabulary/fields'
 import { type Floor, toMillimetre } from '../vocabulary/floor'
-import { NEED_KINDS, type Need } from '../vocabulary/need'
 import { laidCables, type Run, type RunLead, withLength } from '../vocabulary/run'
 import { deviceFacts, withFact } from './device-facts'
 import { mainsText, readMains } from './mains-text'
+import { needs } from './needs-table'
 import { offsetText } from './points-text'
 import { keptPorts, parsePortLine, portLine } from './port-line'
+import { called, found, known, type Made, type Row, type Table, withText, yesNo } from './table-row'
 
 /** What of a survey goes in and out as tables. */
 export const SURVEY_TABLES = ['places', 'devices', 'ports', 'runs', 'needs'] as const
 export type SurveyTable = (typeof SURVEY_TABLES)[number]
-
-type Row = (column: string) => string
-type Context = { plan: Plan; unit: LengthUnit; idOf: (list: Made, name: string) => string }
-type Made = 'places' | 'devices' | 'runs' | 'needs'
-
-type Table = {
-  columns: readonly string[]
-  needed: readonly string[]
-  rows(plan: Plan): string[][]
-  /** The plan with what a row says in it; what it does not say stays as it was. */
-  read(row: Row, context: Context): Parsed<Plan>
-}
-
-type Named = { id: string; name: string }
-
-/** What a thing is called in a table: its name, or its id where others are called the same. */
-function called(items: readonly Named[], id: string): string {
-  const item = byId(items).get(id)
-  if (!item) return id
-  const same = items.filter(({ name }) => name.toLowerCase() === item.name.toLowerCase())
-  return same.length > 1 || items.some((other) => other !== item && other.id.toLowerCase() === item.name.toLowerCase())
-    ? id
-    : item.name
-}
-
-/** The things that a cell may name: the one of that id, or all of that name. */
-function named<T extends Named>(items: readonly T[], text: string): readonly T[] {
-  const own = byId(items).get(text)
-  return own ? [own] : items.filter(({ name }) => name.toLowerCase() === text.toLowerCase())
-}
-
-/** The thing that a cell names, by its id or by a name that no other has; several of one name are refused. */
-function oneOf<T extends Named>(same: readonly T[], text: string, what: string): Parsed<T | null> {
-  if (same.length > 1)
-    return unreadable(`${what}: ${same.length} are called "${text.slice(0, 40)}"; write the id of the one you mean`)
-  return parsed(same[0] ?? null)
-}
-
-function found<T extends Named>(items: readonly T[], text: string, what: string): Parsed<T> {
-  const one = oneOf(named(items, text), text, what)
-  if (!one.ok) return one
-  return one.value ? parsed(one.value) : unreadable(`${what}: there is no "${text.slice(0, 40)}"`)
-}
-
-/** Whether a row means something that is there already: by the name of one and no other. */
-const known = <T extends Named>(items: readonly T[], text: string): Parsed<T | null> =>
-  oneOf(named(items, text), text, 'name')
-
-const yesNo = (text: string): boolean | null =>
-  /^(yes|y|true|1|x)$/i.test(text) ? true : /^(no|n|false|0)$/i.test(text) ? false : null
-
-/** The entity with one field as the cell says: taken out where the cell is empty. */
-function withText<T extends object, Field extends keyof T>(entity: T, field: Field, text: string): T {
-  const { [field]: _, ...rest } = entity
-  return (text === '' ? rest : { ...rest, [field]: text }) as T
-}
 
 const places: Table = {
   columns: ['name', 'mains', 'floor', 'right', 'down', 'height', 'note'],
@@ -269,103 +213,6 @@ function leadsOf(text: string, plan: Plan, was: Run | undefined): Parsed<RunLead
   }
   return parsed(leads)
 }
-
-/** What is asked of some kinds of needs alone: the column, how it is written, and the field of the need that a cell makes. */
-type NeedColumn = {
-  column: string
-  say(need: Need): string | number | undefined
-  read(text: string): Record<string, unknown> | null
-}
-const figureOf =
-  (field: string) =>
-  (text: string): Record<string, unknown> | null =>
-    Number.isFinite(Number(text)) ? { [field]: Number(text) } : null
-const oneWord =
-  (field: string, words: readonly string[]) =>
-  (text: string): Record<string, unknown> | null =>
-    words.includes(text.toLowerCase()) ? { [field]: text.toLowerCase() } : null
-const needColumns: readonly NeedColumn[] = [
-  { column: 'hours', say: (need) => (need.kind === 'headset' ? need.hours : undefined), read: figureOf('hours') },
-  { column: 'refresh', say: (need) => (need.kind === 'headset' ? need.refresh : undefined), read: figureOf('refresh') },
-  {
-    column: 'link',
-    say: (need) => (need.kind === 'headset' ? need.link : undefined),
-    read: oneWord('link', ['gen1x1', 'gen2x1']),
-  },
-  { column: 'volts', say: (need) => (need.kind === 'sensor' ? need.volts : undefined), read: figureOf('volts') },
-  {
-    column: 'feed',
-    say: (need) => (need.kind === 'sensor' ? need.feed : undefined),
-    read: oneWord('feed', ['there', 'missing']),
-  },
-  { column: 'delay', say: (need) => (need.kind === 'audio' ? need.delay : undefined), read: figureOf('delay') },
-  {
-    column: 'uncompressed',
-    say: (need) => (need.kind === 'picture' && need.uncompressed ? 'yes' : undefined),
-    read: (text) => (yesNo(text) === null ? null : yesNo(text) ? { uncompressed: true } : {}),
-  },
-]
-
-const needs: Table = {
-  columns: ['from', 'to', 'kind', 'size', 'name', 'priority', 'note', 'id', ...needColumns.map(({ column }) => column)],
-  needed: ['from', 'to', 'kind', 'size'],
-  rows: (plan) =>
-    plan.needs.map((need) => [
-      called(plan.devices, need.from),
-      called(plan.devices, need.to),
-      need.kind,
-      saidSize(need),
-      need.name ?? '',
-      need.priority === undefined ? '' : String(need.priority),
-      need.note ?? '',
-      // what two needs are called may be the same
-      need.id,
-      ...needColumns.map(({ say }) => String(say(need) ?? '')),
-    ]),
-  read(row, { plan, idOf }) {
-    const [from, to] = [found(plan.devices, row('from'), 'from'), found(plan.devices, row('to'), 'to')]
-    if (!from.ok) return from
-    if (!to.ok) return to
-    const kind = NEED_KINDS.find((each) => each === row('kind').toLowerCase())
-    if (!kind) return unreadable(`kind: one of ${NEED_KINDS.join(', ')}`)
-    const size = readNeedSize(kind, row('size'))
-    if (!size.ok) return unreadable(`size: ${size.problem}`)
-    const between = plan.needs.filter(
-      (need) => need.from === from.value.id && need.to === to.value.id && need.kind === kind,
-    )
-    const was =
-      between.find(({ id }) => id === row('id')) ??
-      (row('id') === ''
-        ? between.find(({ name }) => (name ?? '').toLowerCase() === row('name').toLowerCase())
-        : undefined)
-    const more: Record<string, unknown> = {}
-    for (const { column, read } of needColumns) {
-      const said = row(column)
-      if (said === '') continue
-      const value = read(said)
-      if (value === null) return unreadable(`${column}: "${said.slice(0, 40)}" is not understood`)
-      Object.assign(more, value)
-    }
-    const priority = row('priority') === '' ? undefined : Number(row('priority'))
-    const need = {
-      ...(was ?? {
-        id: freshNeed(plan, row('id')) ?? idOf('needs', `${kind} ${to.value.name}`),
-        from: from.value.id,
-        to: to.value.id,
-      }),
-      ...size.value,
-      ...more,
-      ...(row('name') === '' ? {} : { name: row('name') }),
-      ...(priority === undefined ? {} : { priority }),
-      ...(row('note') === '' ? {} : { note: row('note') }),
-    } as Need
-    return parsed(put(plan, 'needs', need))
-  },
-}
-
-/** An id that a row gives to a need of its own; null where it gives none that could be one. */
-const freshNeed = (plan: Plan, id: string): string | null =>
-  idField.safeParse(id).success && !plan.needs.some((need) => need.id.toLowerCase() === id.toLowerCase()) ? id : null
 
 export const surveyTables: Readonly<Record<SurveyTable, Table>> = { places, devices, ports, runs, needs }
 
