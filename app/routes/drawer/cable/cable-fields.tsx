@@ -3,8 +3,8 @@ import type { FieldMetadata } from '@conform-to/react'
 import { useCallback } from 'react'
 import { FEED_WORDS, feedLabels } from '../../../../core/drawer/feed-text'
 import { byId } from '../../../../core/plan/lookup'
-import { CONNECTORS, connectorNames } from '../../../../core/standards/connectors'
-import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../../../../core/standards/grades'
+import { CONNECTORS, type Connector, carriesUsb, connectorNames } from '../../../../core/standards/connectors'
+import { CABLE_GRADES, CONSTRUCTIONS, type Construction, gradeFacts } from '../../../../core/standards/grades'
 import { POWER_MARKS } from '../../../../core/standards/mark-text'
 import { ChoiceField, type Option } from '../../../ui/choice'
 import { ConnectorFace } from '../../../ui/connector-face'
@@ -15,12 +15,25 @@ import type { CableFormTexts } from './cable-form'
 
 type Fields = { [Name in keyof CableFormTexts]-?: FieldMetadata<string> }
 
+const chosen = (name: string, values: readonly string[]): string =>
+  values.map((value) => `input[name="${name}"][value="${value}"]:checked`).join(', ')
+const anEnd = (values: readonly Connector[]): string => `${chosen('first', values)}, ${chosen('second', values)}`
+const built = (value: Construction): string => `select[name="construction"] option[value="${value}"]:checked`
+
+/** Fields that fit some cables only show once the cable is one of those, without scripts as well. */
+const shownFor = {
+  [`&:not(:has(${anEnd(['own'])})) [data-for="own"]`]: { display: 'none' },
+  [`&:not(:has(${anEnd(CONNECTORS.filter(carriesUsb))})) [data-for="usb"]`]: { display: 'none' },
+  [`&:has(${built('passive')}) [data-for="fed"]`]: { display: 'none' },
+  [`&:not(:has(${built('optical')})) [data-for="optical"]`]: { display: 'none' },
+}
+
 /** What somebody sees of a cable on the bench, in the order the eye takes it in: plugs, mark, length, the rest. */
 export function CableFields({ fields }: { fields: Fields }) {
   const unit = useUnit()
   const { plan } = useSite()
   return (
-    <Flex direction="column" gap="4">
+    <Flex direction="column" gap="4" css={shownFor}>
       <ConnectorChoice
         field={fields.first}
         socket={fields.firstSocket}
@@ -66,28 +79,38 @@ export function CableFields({ fields }: { fields: Fields }) {
           none="no device, or nobody knows"
           items={plan.devices}
         />
-        <TextField field={fields.ownPlug} label="A maker's own plug is called" />
+        <Box data-for="own">
+          <TextField field={fields.ownPlug} label="Name of the maker's plug" />
+        </Box>
         <TextField field={fields.awg} label="Supply wires, AWG" inputMode="numeric" />
         <NamedChoice field={fields.kind} label="From the catalogue" none="no kind of it" items={plan.kinds} />
-        <SelectField field={fields.feed} label="If active, its supply">
-          {FEED_WORDS.map((word) => (
-            <option key={word} value={word}>
-              {feedLabels[word]}
-            </option>
-          ))}
-        </SelectField>
-        <SelectField field={fields.pair} label="USB 2.0 pair">
-          <option value="">as leads of its sort</option>
-          <option value="yes">has it</option>
-          <option value="no">lacks it</option>
-        </SelectField>
-        <SelectField field={fields.copper} label="If optical, copper in it">
-          <option value="">where it carries power</option>
-          <option value="yes">there is some</option>
-          <option value="no">there is none</option>
-        </SelectField>
-        <TextField field={fields.passesBack} label="Third plug: watts to the host" inputMode="decimal" />
-        <TextField field={fields.passesOn} label="Third plug: watts to the device" inputMode="decimal" />
+        <Box data-for="fed">
+          <SelectField field={fields.feed} label="Its supply">
+            {FEED_WORDS.map((word) => (
+              <option key={word} value={word}>
+                {feedLabels[word]}
+              </option>
+            ))}
+          </SelectField>
+        </Box>
+        <Box data-for="usb">
+          <SelectField field={fields.pair} label="USB 2.0 pair">
+            <option value="">as usual</option>
+            <option value="yes">has it</option>
+            <option value="no">lacks it</option>
+          </SelectField>
+        </Box>
+        <Box data-for="optical">
+          <SelectField field={fields.copper} label="Copper in it">
+            <option value="">if it carries power</option>
+            <option value="yes">yes</option>
+            <option value="no">no</option>
+          </SelectField>
+        </Box>
+        <TextField field={fields.passesBack} label="3rd plug to host, W" inputMode="decimal" />
+        <Box data-for="usb">
+          <TextField field={fields.passesOn} label="3rd plug to device, W" inputMode="decimal" />
+        </Box>
         <Box gridColumn={{ base: '1 / -1', md: 'span 2' }}>
           <TextField field={fields.note} label="Note" hint="Sleeve, colour, where it turned up" />
         </Box>
