@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs'
-import type { Mapping } from '../core/drawer/cable-table'
 import type { ImageUse, KeptImage } from '../core/files/file-types'
 import { type FolderCable, readClassFolder } from '../core/identity/class-folder'
 import { readFromDevice } from '../core/identity/device-reading'
@@ -14,19 +13,24 @@ import { importTold } from '../server/sites/import-told'
 import { pdfSheets, svgSheet, type TagRequest } from '../server/tags/tag-sheets'
 import { readCatalogueFile } from './csv/catalogue'
 import { readCsv } from './csv/csv'
-import { type ImportContext, readImport } from './csv/preview'
+import { type Chosen, type ImportContext, readImport } from './csv/preview'
 
 // What the web server does on threads of its own. Each takes and answers plain values; `app/off-thread.server.ts` gives them their types back.
 
 // What was sent is named by its path, so that its bytes are only ever here.
+
+/** A file, or what was pasted. */
+export type Told = { path: string } | { text: string }
+const bytesOf = (told: Told): Uint8Array =>
+  'path' in told ? readFileSync(told.path) : new TextEncoder().encode(told.text)
 
 export async function readFolder(path: string): Promise<Parsed<FolderCable[]>> {
   const files = await readArchive(readFileSync(path))
   return files.ok ? readClassFolder(files.value) : files
 }
 
-export const readTable = ({ path, mapping, context }: TableRequest) => readImport(readFileSync(path), mapping, context)
-export type TableRequest = { path: string; mapping: Mapping | null; context: ImportContext }
+export const readTable = ({ told, chosen, context }: TableRequest) => readImport(bytesOf(told), chosen, context)
+export type TableRequest = { told: Told; chosen: Chosen; context: ImportContext }
 
 export const readCatalogue = ({ path, unit }: CatalogueRequest) => readCatalogueFile(readFileSync(path), unit)
 export type CatalogueRequest = { path: string; unit: LengthUnit }
@@ -34,11 +38,6 @@ export type CatalogueRequest = { path: string; unit: LengthUnit }
 export const readImageFile = ({ path, use }: ImageRequest): Promise<Parsed<KeptImage>> =>
   readImage(readFileSync(path), use)
 export type ImageRequest = { path: string; use: ImageUse }
-
-/** A file, or what was pasted. */
-export type Told = { path: string } | { text: string }
-const bytesOf = (told: Told): Uint8Array =>
-  'path' in told ? readFileSync(told.path) : new TextEncoder().encode(told.text)
 
 export const readDevice = (told: Told): Parsed<DeviceReading> => readFromDevice(bytesOf(told))
 

@@ -6,7 +6,10 @@ import {
   guessMapping,
   type Mapping,
   readCableTable,
+  SETTLED,
+  type Settling,
   type TableContext,
+  type Unread,
 } from '../../core/drawer/cable-table'
 import { freeIds, slugOf } from '../../core/plan/free-id'
 import type { Plan } from '../../core/plan/plan'
@@ -33,16 +36,30 @@ export type ReadImport = {
   encoding: string
   good: GoodRow[]
   bad: BadRow[]
+  unread: Unread[]
+  unchosen: CableColumn[]
 }
 
+/** What a person chose: which column holds what, where it is not as guessed, and what words mean that nobody could read. */
+export type Chosen = { mapping: Mapping | null; settled: readonly Settling[] }
+export const NOTHING_CHOSEN: Chosen = { mapping: null, settled: [] }
+
 /** Reads a file as a table of cables; without a mapping its headers tell. The page and the server read it alike. */
-export function readImport(bytes: Uint8Array, wanted: Mapping | null, context: ImportContext): Parsed<ReadImport> {
+export function readImport(
+  bytes: Uint8Array,
+  { mapping: wanted, settled }: Chosen,
+  context: ImportContext,
+): Parsed<ReadImport> {
   const csv = readCsv(bytes)
   if (!csv.ok) return csv
   const { headers, rows, encoding } = csv.value
-  const mapping = wanted ?? guessMapping(headers)
+  const mapping = wanted ?? guessMapping(headers, rows)
   const idOf = freeIds(context.plan.cables.map((cable) => cable.id))
-  const read = readCableTable(headers, rows, mapping, { ...context, idOf: (tag) => idOf(slugOf(tag, 'cable')) })
+  const read = readCableTable(headers, rows, mapping, {
+    ...context,
+    settled,
+    idOf: (tag) => idOf(slugOf(tag, 'cable')),
+  })
   return parsed({ headers, mapping, encoding, ...read })
 }
 
@@ -70,4 +87,19 @@ export function mappingFrom(form: FormData): Mapping | null {
     return typeof at === 'string' && /^\d{1,2}$/.test(at) ? [[column, Number(at)] as const] : []
   })
   return chosen.length > 0 ? Object.fromEntries(chosen) : null
+}
+
+/** The names of the three controls that say what a word means, one after the other for each word. */
+export const SETTLE = { column: 'settle-column', text: 'settle-text', as: 'settle-as' } as const
+
+/** All that a form chooses. */
+export function chosenFrom(form: FormData): Chosen {
+  const said = (name: string): string[] => form.getAll(name).map(String)
+  const [columns, texts, meanings] = [said(SETTLE.column), said(SETTLE.text), said(SETTLE.as)]
+  const settled = columns.flatMap((name, at): Settling[] => {
+    const column = SETTLED.find((each) => each === name)
+    const [text, as] = [texts[at], meanings[at]]
+    return column && text !== undefined && as ? [{ column, text, as }] : []
+  })
+  return { mapping: mappingFrom(form), settled }
 }

@@ -9,7 +9,7 @@ import { WhoField } from '../ui/who'
 import { readWho, whoCookie } from '../who.server'
 import type { Route } from './+types/who'
 
-export const meta: Route.MetaFunction = () => [{ title: 'Who you are · Hallway' }]
+export const meta: Route.MetaFunction = () => [{ title: 'Your name · Hallway' }]
 
 export const loader = async ({ request }: Route.LoaderArgs) => ({ name: await readWho(request) })
 
@@ -31,18 +31,18 @@ export default function Who({ loaderData, actionData }: Route.ComponentProps) {
       <TopBar />
       <Box as="main" maxW="520px" mx="auto" px="5" py="7">
         <Heading as="h1" size="2xl" mb="2">
-          Who you are
+          Your name
         </Heading>
         <Text mb="4">
-          The name stands beside what you change, in the history and for your colleagues. It is kept in this browser; it
-          is no account and opens nothing.
+          It is shown beside your changes, in the history and to your colleagues. It is kept in this browser. It is not
+          an account and gives you no rights.
         </Text>
         {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
         <Form method="post">
           <input type="hidden" name="back" value={params.get('back') ?? '/'} />
           <WhoField name={loaderData.name} />
           <Box mt="3">
-            <MainButton loading={busy}>That is me</MainButton>
+            <MainButton loading={busy}>Save my name</MainButton>
           </Box>
         </Form>
       </Box>

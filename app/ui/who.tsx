@@ -1,5 +1,6 @@
 import { Box, Flex, Text } from '@chakra-ui/react'
-import { Form, Link as RouterLink, useLocation, useRouteLoaderData } from 'react-router'
+import { useEffect, useState } from 'react'
+import { Form, Link as RouterLink, useLocation, useNavigation, useRouteLoaderData } from 'react-router'
 import type { loader as rootLoader } from '../root'
 import { QuietButton } from './controls'
 import { PlainInput } from './field'
@@ -19,6 +20,17 @@ export function WhoField({ name }: { name: string | null }) {
   )
 }
 
+/** Whether anything of the site was saved, or was on its way, since the site was opened here. */
+function useHasSaved(): boolean {
+  const { state, formMethod, formAction } = useNavigation()
+  const [saved, setSaved] = useState(false)
+  const saves = state !== 'idle' && formMethod === 'POST' && formAction?.startsWith('/sites/') === true
+  useEffect(() => {
+    if (saves) setSaved(true)
+  }, [saves])
+  return saved
+}
+
 /** Whose name stands beside what is changed, in the bar; asked for where there is none. */
 export function WhoLink() {
   const who = useWho()
@@ -33,13 +45,14 @@ export function WhoLink() {
   )
 }
 
-/** Asks once whose name shall stand beside what is changed from this browser. */
+/** Asks for a name with the first save from this browser, and not before. */
 export function AskWho() {
   const who = useWho()
   const { pathname, search } = useLocation()
-  if (who !== null) return null
+  const saves = useHasSaved()
+  if (who !== null || !saves) return null
   return (
-    <Form method="post" action="/who">
+    <Form method="post" action="/who" className={look.ask}>
       <Flex
         align="center"
         gap="3"
@@ -50,7 +63,7 @@ export function AskWho() {
         borderBottom="1px solid"
         borderColor="line"
       >
-        <Text fontSize="sm">Whose name shall stand beside what you change here?</Text>
+        <Text fontSize="sm">Your name, for the history. Until you give one it says “somebody”.</Text>
         <input type="hidden" name="back" value={`${pathname}${search}`} />
         <PlainInput
           style={{ width: 200 }}
@@ -60,7 +73,7 @@ export function AskWho() {
           maxLength={120}
           autoComplete="name"
         />
-        <QuietButton>That is me</QuietButton>
+        <QuietButton>Save my name</QuietButton>
       </Flex>
     </Form>
   )

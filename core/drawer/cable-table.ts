@@ -7,11 +7,12 @@ import type { Plan } from '../plan/plan'
 import { type LengthUnit, parseLength } from '../quantity/length'
 import type { Parsed } from '../quantity/parsed'
 import { type CableGrade, CONSTRUCTIONS, gradeFacts } from '../standards/grades'
-import { parseMark, parsePowerMark, powerMarkOf } from '../standards/mark-text'
+import { parseMark, parsePowerMark, powerMarkOf, saysUnknown, saysUnmarked } from '../standards/mark-text'
 import { CABLE_STANDINGS, type Cable, cableSchema } from '../vocabulary/cable'
 import { foldTag } from '../vocabulary/fields'
-import { endText, parseEnd } from './end-text'
+import { endsApart, endText, parseEnd } from './end-text'
 import { FEED_WORDS, feedFrom, feedText } from './feed-text'
+import { nextTag } from './next-tag'
 import { YES_NO, yesNo } from './yes-no'
 
 /** What a column of a table of cables can hold. */
@@ -39,19 +40,20 @@ export const CABLE_COLUMNS = [
 export type CableColumn = (typeof CABLE_COLUMNS)[number]
 /** Written beside what is printed on a cable, and never read back: what is believed is not what is marked. */
 const BELIEVED_COLUMN = 'believed'
-export const NEEDED_COLUMNS: readonly CableColumn[] = ['tag', 'first end', 'second end', 'length']
+/** Without these no cable can be read. Where a table has no tags, they are given. */
+export const NEEDED_COLUMNS: readonly CableColumn[] = ['first end', 'second end', 'length']
 
 /** Which column of the file holds what: the position of each, from 0; left out where the file has none. */
 export type Mapping = { [Column in CableColumn]?: number }
 
 /** Words that headers use, beside the columns' own names. */
 const headerWords: Record<CableColumn, readonly string[]> = {
-  tag: ['id', 'label', 'number', 'no', 'cable', 'asset'],
-  'first end': ['end 1', 'end a', 'from', 'host end', 'connector 1', 'connector a', 'plug 1', 'side a'],
-  'second end': ['end 2', 'end b', 'to', 'device end', 'connector 2', 'connector b', 'plug 2', 'side b'],
-  length: ['length m', 'length (m)', 'len', 'metres', 'meters', 'length ft', 'length (ft)', 'feet'],
-  mark: ['rate', 'speed', 'grade', 'type', 'version', 'printed', 'gb/s'],
-  power: ['watts', 'w', 'amps', 'current', 'charging', 'pd'],
+  tag: ['id', 'label', 'number', 'no', 'nr', '#', 'cable', 'asset'],
+  'first end': ['end 1', 'end a', 'from', 'host end', 'connector 1', 'connector a', 'plug 1', 'plug a', 'side a'],
+  'second end': ['end 2', 'end b', 'to', 'device end', 'connector 2', 'connector b', 'plug 2', 'plug b', 'side b'],
+  length: ['length m', 'length (m)', 'len', 'metres', 'meters', 'length ft', 'length (ft)', 'feet', 'm', 'ft'],
+  mark: ['rate', 'speed', 'grade', 'type', 'version', 'printed', 'gb/s', 'rating', 'standard', 'spec'],
+  power: ['watts', 'w', 'amps', 'current', 'charging', 'pd', 'rating'],
   construction: ['active/passive', 'build', 'active'],
   thickness: ['diameter', 'mm', 'thickness mm', 'thickness (mm)'],
   gauge: ['awg', 'wire gauge', 'gauge (awg)'],
@@ -73,8 +75,28 @@ const plain = (header: string): string =>
     .replace(/[_\s]+/g, ' ')
     .trim()
 
-/** Which column holds what, as far as the headers tell: own names first, then the words people use; no column is taken twice. */
-export function guessMapping(headers: readonly string[]): Mapping {
+/** Rows of a table that are looked at to tell what its columns hold. */
+const LOOKED_AT = 200
+
+/** Whether a cell reads as what a column holds; of columns that hold free text nothing can be told from what stands in them. */
+const readsAs: Partial<Record<CableColumn, (cell: string) => boolean>> = {
+  'first end': (cell) => parseEnd(cell).ok || endsApart(cell)?.every((end) => parseEnd(end).ok) === true,
+  'second end': (cell) => parseEnd(cell).ok || endsApart(cell)?.every((end) => parseEnd(end).ok) === true,
+  length: (cell) => parseLength(cell).ok,
+  mark: (cell) => saysUnmarked(cell) || saysUnknown(cell) || parseMark(cell).ok || parseMark(cell, ['hdmi']).ok,
+  power: (cell) => parsePowerMark(cell).ok,
+}
+/** So much of what stands in a column has to read as what its name says. */
+const ENOUGH = 0.25
+/** What a column is taken for without a name has to read so nearly everywhere. */
+const NEARLY_ALL = 0.8
+const LONGEST_TAG = 24
+
+/**
+ * Which column holds what: own names first, then the words people use where what stands below reads so, and then what stands in columns whose names say nothing. No
+ * column is taken twice, but for one that names both ends.
+ */
+export function guessMapping(headers: readonly string[], rows: readonly (readonly string[])[] = []): Mapping {
   const names = headers.map(plain)
   const mapping: Mapping = {}
   const taken = new Set<number>()
@@ -83,10 +105,37 @@ export function guessMapping(headers: readonly string[]): Mapping {
     mapping[column] = at
     taken.add(at)
   }
+  const cellsOf = (at: number): string[] =>
+    rows.slice(0, LOOKED_AT).flatMap((cells) => (cells[at]?.trim() ? [cells[at].trim()] : []))
+  const share = (at: number, holds: (cell: string) => boolean): number => {
+    const cells = cellsOf(at)
+    return cells.length === 0 ? 0 : cells.filter(holds).length / cells.length
+  }
+  const fits = (column: CableColumn, at: number): boolean => {
+    const holds = readsAs[column]
+    return !holds || cellsOf(at).length === 0 || share(at, holds) >= ENOUGH
+  }
   for (const column of CABLE_COLUMNS) take(column, names.indexOf(column))
-  for (const column of CABLE_COLUMNS) for (const word of headerWords[column]) take(column, names.indexOf(word))
+  for (const column of CABLE_COLUMNS)
+    for (const word of headerWords[column]) if (fits(column, names.indexOf(word))) take(column, names.indexOf(word))
+  const free = (): number[] => names.flatMap((_, at) => (taken.has(at) ? [] : [at]))
+  for (const column of ['first end', 'second end', 'length', 'mark'] as const) {
+    const holds = readsAs[column]
+    if (holds) take(column, free().find((at) => share(at, holds) >= NEARLY_ALL) ?? -1)
+  }
+  take('tag', free().find((at) => isTagColumn(cellsOf(at))) ?? -1)
+  const both = mapping['first end'] ?? mapping['second end']
+  // one column may name both ends
+  if (both !== undefined && share(both, (cell) => endsApart(cell) !== null) >= ENOUGH)
+    return { ...mapping, 'first end': both, 'second end': both }
   return mapping
 }
+
+/** Short, each but once, and no plain figures: a column of tags. */
+const isTagColumn = (cells: readonly string[]): boolean =>
+  cells.length > 0 &&
+  new Set(cells.map(foldTag)).size === cells.length &&
+  cells.every((cell) => cell.length <= LONGEST_TAG && /[a-z]/i.test(cell) && /\d/.test(cell))
 
 /** What bare figures below a header are in: the unit it names, otherwise the reader's own. */
 export function bareUnit(header: string | undefined, own: LengthUnit): LengthUnit {
@@ -97,7 +146,19 @@ export function bareUnit(header: string | undefined, own: LengthUnit): LengthUni
 export type BadRow = { line: number; cells: readonly string[]; problems: string[] }
 /** A cable of a row, and what its row says is printed on it. */
 export type GoodRow = { line: number; cable: Cable; marks: Unwritten<Statement>[] }
-export type ReadTable = { good: GoodRow[]; bad: BadRow[] }
+/** Words of a table that somebody may say the meaning of, once for all rows that have them. */
+export const SETTLED = ['end', 'mark', 'power'] as const
+export type Settling = { column: (typeof SETTLED)[number]; text: string; as: string }
+/** A word that could not be read, and in how many rows it stands. */
+export type Unread = Omit<Settling, 'as'> & { rows: number }
+
+export type ReadTable = {
+  good: GoodRow[]
+  bad: BadRow[]
+  unread: Unread[]
+  /** Columns without which no cable can be read, and which nobody has chosen: said once, and not for every row. */
+  unchosen: CableColumn[]
+}
 
 /** What a table of cables is read against. */
 export type TableContext = {
@@ -105,6 +166,8 @@ export type TableContext = {
   /** What bare lengths are in where no header says so. */
   unit: LengthUnit
   idOf: (tag: string) => string
+  /** What words mean that stand for nothing known. */
+  settled?: readonly Settling[]
 }
 
 /**
@@ -122,20 +185,56 @@ export function readCableTable(
   const unit = bareUnit(mapping.length === undefined ? undefined : headers[mapping.length], context.unit)
   const good: ReadTable['good'] = []
   const bad: BadRow[] = []
+  const given = tagsAfter(context.plan.cables.map(({ tag }) => tag))
+  const unread = new Map<string, Unread>()
+  const settled = new Map(context.settled?.map(({ column, text, as }) => [wordKey(column, text), as]))
+  const unchosen = NEEDED_COLUMNS.filter((column) => mapping[column] === undefined)
+  if (unchosen.length > 0) return { good, bad, unread: [], unchosen }
+  const endsTogether = mapping['first end'] === mapping['second end']
   for (const [at, cells] of rows.entries()) {
     const line = at + 2
     const problems: string[] = []
-    const cell = (column: CableColumn): string => cells[mapping[column] ?? -1]?.trim() ?? ''
-    const row = cableFrom(cell, unit, names, context, problems)
-    const owner = taken.get(foldTag(cell('tag')))
-    if (cell('tag') !== '' && owner)
-      problems.push(`tag: "${cell('tag').slice(0, 24)}" is already on a cable of ${owner}`)
+    const whole = (column: CableColumn): string => cells[mapping[column] ?? -1]?.trim() ?? ''
+    const apart = endsTogether ? endsApart(whole('first end')) : null
+    const said = (column: CableColumn): string =>
+      column === 'first end' && apart ? apart[0] : column === 'second end' && apart ? apart[1] : whole(column)
+    const tag = mapping.tag === undefined ? given() : whole('tag')
+    const cell = (column: CableColumn): string => {
+      if (column === 'tag') return tag
+      const kind = settledColumn(column)
+      return (kind && settled.get(wordKey(kind, said(column)))) ?? said(column)
+    }
+    const misread = (column: CableColumn): void => {
+      const kind = settledColumn(column)
+      if (!kind) return
+      const key = wordKey(kind, said(column))
+      const known = unread.get(key)
+      unread.set(key, { column: kind, text: known?.text ?? said(column), rows: (known?.rows ?? 0) + 1 })
+    }
+    const row = cableFrom(cell, unit, names, context, problems, misread)
+    const owner = taken.get(foldTag(tag))
+    if (tag !== '' && owner) problems.push(`tag: "${tag.slice(0, 24)}" is already on a cable of ${owner}`)
     if (row && problems.length === 0) {
       good.push({ line, ...row })
       taken.set(foldTag(row.cable.tag), `line ${line}`)
     } else bad.push({ line, cells, problems })
   }
-  return { good, bad }
+  return { good, bad, unread: [...unread.values()].sort((one, other) => other.rows - one.rows), unchosen }
+}
+
+const settledColumn = (column: CableColumn): Settling['column'] | null =>
+  column === 'first end' || column === 'second end' ? 'end' : column === 'mark' || column === 'power' ? column : null
+const wordKey = (column: Settling['column'], text: string): string => `${column} ${text.toLowerCase()}`
+
+/** Tags for cables that have none, each the next after the last. */
+function tagsAfter(tags: readonly string[]): () => string {
+  const seen = new Set(tags.map(foldTag))
+  let last: string | null = null
+  return () => {
+    do last = nextTag(last === null ? tags : [last])
+    while (seen.has(foldTag(last)))
+    return last
+  }
 }
 
 type Names = { devices: ReadonlyMap<string, string>; kinds: ReadonlyMap<string, string> }
@@ -152,13 +251,16 @@ function cableFrom(
   names: Names,
   context: TableContext,
   problems: string[],
+  misread: (column: CableColumn) => void,
 ): Omit<GoodRow, 'line'> | null {
-  for (const column of NEEDED_COLUMNS) if (cell(column) === '') problems.push(`${column}: it is missing`)
+  for (const column of ['tag', ...NEEDED_COLUMNS] as const)
+    if (cell(column) === '') problems.push(`${column}: it is missing`)
   const read = <T>(column: CableColumn, parse: (text: string) => Parsed<T>): T | undefined => {
     const text = cell(column)
     if (text === '') return undefined
     const answer = parse(text)
     if (answer.ok) return answer.value
+    misread(column)
     problems.push(`${column}: ${answer.problem}`)
     return undefined
   }
@@ -177,9 +279,13 @@ function cableFrom(
   const first = read('first end', parseEnd)
   const second = read('second end', parseEnd)
   const length = read('length', (text) => parseLength(text, unit))
-  const unmarked = cell('mark').toLowerCase() === UNMARKED
-  const mark = unmarked ? null : read('mark', parseMark)
-  const power = read('power', parsePowerMark)
+  const connectors = [first, second].flatMap((end) => end?.connector ?? [])
+  const mark = saysUnmarked(cell('mark'))
+    ? null
+    : saysUnknown(cell('mark'))
+      ? undefined
+      : read('mark', (text) => parseMark(text, connectors))
+  const power = saysUnknown(cell('power')) ? undefined : read('power', parsePowerMark)
   const construction = oneOf('construction', CONSTRUCTIONS)
   const oneWay = oneOf('one way', ['yes', 'no', 'both', 'one', 'true', 'false', 'x'])
   const feed = oneOf('feed', FEED_WORDS)

@@ -9,7 +9,7 @@ import { parseMark, parsePowerMark } from '../standards/mark-text'
 import { type CableColumn, cableTable, guessMapping, readCableTable, type TableContext } from './cable-table'
 import { catalogueTable, readCatalogueTable } from './catalogue-table'
 import { decodeText, LARGEST_TABLE_BYTES } from './decode-text'
-import { parseEnd } from './end-text'
+import { endsApart, parseEnd } from './end-text'
 
 describe('what people write', () => {
   it.each([
@@ -18,6 +18,15 @@ describe('what people write', () => {
     ['HDMI female', { connector: 'hdmi', gender: 'socket' }],
     ['Mini DP', { connector: 'mini-displayport', gender: 'plug' }],
     ['RJ45', { connector: '8p8c', gender: 'plug' }],
+    ['type C', { connector: 'type-c', gender: 'plug' }],
+    ['usbc', { connector: 'type-c', gender: 'plug' }],
+    ['USB Type-C (F)', { connector: 'type-c', gender: 'socket' }],
+    ['USB-A female', { connector: 'type-a', gender: 'socket' }],
+    ['A f', { connector: 'type-a', gender: 'socket' }],
+    ['micro usb', { connector: 'micro-b', gender: 'plug' }],
+    ['Mini-USB', { connector: 'mini-b', gender: 'plug' }],
+    ['minidp', { connector: 'mini-displayport', gender: 'plug' }],
+    ['hdmi male', { connector: 'hdmi', gender: 'plug' }],
   ])('%s is a connector', (text, end) => expect(parseEnd(text)).toEqual({ ok: true, value: end }))
   it.each([
     ['40', 'usb4-40'],
@@ -30,7 +39,48 @@ describe('what people write', () => {
     ['HBR3', 'dp-hbr3'],
     ['HDMI 18 Gb/s', 'hdmi-18'],
     ['Cat 6A', 'cat6a'],
+    ['40G', 'usb4-40'],
+    ['10gbps', 'gen2'],
+    ['DP 1.4', 'dp-hbr3'],
+    ['HDMI 2.1', 'hdmi-48'],
+    ['USB 3.0', 'gen1'],
+    ['USB 3.2 Gen 1', 'gen1'],
+    ['USB 3.2 Gen 2', 'gen2'],
+    ['USB 3.2 gen2x2', 'usb4-20'],
+    ['USB4', 'usb4-40'],
+    ['TB4', 'thunderbolt4'],
+    ['Thunderbolt 4 (40 Gb/s)', 'thunderbolt4'],
+    ['Premium High Speed', 'hdmi-18'],
+    ['cat5e', 'cat5'],
   ])('%s is a mark', (text, grade) => expect(parseMark(text)).toEqual({ ok: true, value: grade }))
+  // what each version and class name promises at the least (common practice)
+  it.each([
+    ['2.0', ['hdmi', 'hdmi'], 'hdmi-18'],
+    ['2.0', ['type-c', 'type-a'], 'usb2'],
+    ['2.0', ['type-a', 'type-b'], 'usb2'],
+    ['1.4', ['hdmi', 'hdmi'], 'hdmi-10'],
+    ['1.4', ['displayport', 'displayport'], 'dp-hbr3'],
+    ['8K', ['type-c', 'displayport'], 'dp-hbr3'],
+    ['8K', ['hdmi', 'hdmi'], 'hdmi-48'],
+    ['4K60', ['type-c', 'hdmi'], 'hdmi-18'],
+    ['4K@60Hz', ['displayport', 'displayport'], 'dp-hbr2'],
+    ['18 Gb/s', ['hdmi', 'hdmi'], 'hdmi-18'],
+    ['high speed', ['hdmi', 'hdmi'], 'hdmi-10'],
+    ['40', ['type-c', 'type-c'], 'usb4-40'],
+  ] as const)('%s on %s is %s', (text, ends, grade) =>
+    expect(parseMark(text, ends)).toEqual({ ok: true, value: grade }),
+  )
+  it('two ends said in one cell are told apart', () => {
+    expect(['USB-C to HDMI', 'C - C', 'A-C', 'DP/HDMI', 'usb-c -> usb-c', 'USB-C', 'type-c'].map(endsApart)).toEqual([
+      ['USB-C', 'HDMI'],
+      ['C', 'C'],
+      ['A', 'C'],
+      ['DP', 'HDMI'],
+      ['usb-c', 'usb-c'],
+      null,
+      null,
+    ])
+  })
   it('every grade is read back by its own name', () => {
     for (const grade of CABLE_GRADES) expect(parseMark(gradeFacts[grade].name)).toEqual({ ok: true, value: grade })
   })
@@ -127,6 +177,76 @@ describe('a table of cables', () => {
         }),
         marks: [{ kind: 'statement', basis: 'claimed', grade: 'usb4-40', amps: 5 }],
       },
+    ])
+  })
+  it('as people have it comes in: columns told by what stands in them, marks and ends as they are said', () => {
+    const list = [
+      ['Nr', 'Plugs', 'Type', 'Len', 'Rating', 'What for'],
+      ['L1', 'USB-C to USB-C', '40G', '0.8m', '100W', 'laptop'],
+      ['L2', 'usb-c - usb-c', 'TB4', '6\'6"', '100 W', ''],
+      ['L3', 'HDMI to HDMI', 'Premium High Speed', '5 m', '', 'meeting room'],
+      ['L4', 'HDMI to HDMI', '2.1', '3 m', '', ''],
+      ['L5', 'DP to DP', 'DP 1.4', '2m', '', ''],
+      ['L6', 'USB-C to HDMI', '4K60', '2', '', ''],
+      ['L7', 'A-C', 'USB 3.2 Gen 1', '1 m', '60 W', ''],
+      ['L8', 'A-B', '2.0', '16 ft', '', 'printer'],
+      ['L9', 'USB-C to DP', '8K', '1 m', '', ''],
+      ['L10', 'C-C', 'none', '50 cm', '60W', 'charger'],
+      ['L11', 'mini DP to DP', '?', '2 m', '', ''],
+    ]
+    const [first = [], ...rows] = list
+    const mapping = guessMapping(first, rows)
+    expect(mapping).toMatchObject({ tag: 0, 'first end': 1, 'second end': 1, mark: 2, length: 3, power: 4 })
+    const { good, bad } = readCableTable(first, rows, mapping, context)
+    expect(bad).toEqual([])
+    expect(
+      good.map(({ cable, marks }) => [cable.ends.map(({ connector }) => connector).join(), marks[0]?.grade]),
+    ).toEqual([
+      ['type-c,type-c', 'usb4-40'],
+      ['type-c,type-c', 'thunderbolt4'],
+      ['hdmi,hdmi', 'hdmi-18'],
+      ['hdmi,hdmi', 'hdmi-48'],
+      ['displayport,displayport', 'dp-hbr3'],
+      ['type-c,hdmi', 'hdmi-18'],
+      ['type-a,type-c', 'gen1'],
+      ['type-a,type-b', 'usb2'],
+      ['type-c,displayport', 'dp-hbr3'],
+      ['type-c,type-c', null],
+      ['mini-displayport,displayport', undefined],
+    ])
+  })
+  it('without tags gets the next free ones, and without a column for an end says so once', () => {
+    const rows = Array.from({ length: 3 }, () => ['C', 'C', '1 m'])
+    const { good } = readCableTable(
+      ['plug a', 'plug b', 'length'],
+      rows,
+      { 'first end': 0, 'second end': 1, length: 2 },
+      context,
+    )
+    expect(good.map(({ cable }) => cable.tag)).toEqual(['C-2', 'C-3', 'C-4'])
+    const none = readCableTable(['plug a', 'length'], rows, { 'first end': 0, length: 1 }, context)
+    expect([none.good, none.bad, none.unchosen]).toEqual([[], [], ['second end']])
+  })
+  it('asks of a word it cannot read once, and takes it for all rows as it is told', () => {
+    const columns = ['plug a', 'plug b', 'length', 'mark']
+    const rows = ['zippy', 'Zippy', 'pro'].map((mark) => ['C', 'banana', '1 m', mark])
+    const asked = readCableTable(columns, rows, guessMapping(columns), context)
+    expect(asked.unread).toEqual([
+      { column: 'end', text: 'banana', rows: 3 },
+      { column: 'mark', text: 'zippy', rows: 2 },
+      { column: 'mark', text: 'pro', rows: 1 },
+    ])
+    const settled = [
+      { column: 'end', text: 'banana', as: 'type-a socket' },
+      { column: 'mark', text: 'zippy', as: 'gen2' },
+      { column: 'mark', text: 'pro', as: 'unknown' },
+    ] as const
+    const told = readCableTable(columns, rows, guessMapping(columns), { ...context, settled })
+    expect([told.bad, told.unread]).toEqual([[], []])
+    expect(told.good.map(({ cable, marks }) => [cable.ends[1], marks[0]?.grade])).toEqual([
+      [{ connector: 'type-a', gender: 'socket' }, 'gen2'],
+      [{ connector: 'type-a', gender: 'socket' }, 'gen2'],
+      [{ connector: 'type-a', gender: 'socket' }, undefined],
     ])
   })
   it('a bad row says all that is wrong with it, and leaves the others alone', () => {

@@ -3,13 +3,13 @@ import { CONNECTORS, type Connector, connectorNames, type End } from '../standar
 
 /** What people write for a connector, beside its own name. */
 const aliases: Record<Connector, readonly string[]> = {
-  'type-c': ['c', 'usb-c', 'usb c', 'usb type-c'],
-  'type-a': ['a', 'usb-a', 'usb a', 'usb type-a'],
-  'type-b': ['b', 'usb-b', 'usb b', 'usb type-b'],
-  'micro-b': ['micro b', 'micro usb', 'micro-usb'],
-  'mini-b': ['mini b', 'mini usb', 'mini-usb'],
+  'type-c': ['c'],
+  'type-a': ['a'],
+  'type-b': ['b'],
+  'micro-b': ['micro b', 'micro'],
+  'mini-b': ['mini b', 'mini'],
   displayport: ['dp', 'display port'],
-  'mini-displayport': ['mini dp', 'mdp', 'mini-dp', 'mini display port'],
+  'mini-displayport': ['mini dp', 'mdp', 'minidp', 'mini display port', 'mini displayport'],
   hdmi: [],
   dvi: ['dvi-d', 'dvi-i'],
   '8p8c': ['rj45', 'rj-45', 'ethernet'],
@@ -24,6 +24,25 @@ const byWord = new Map<string, Connector>(
   ),
 )
 
+/** A USB connector by its letter or size alone: "USB-C", "usbc", "type C", "USB Type-C" are all "c". */
+const bareWord = (word: string): string =>
+  word
+    .toLowerCase()
+    .replace(/^usb/, '')
+    .replace(/^[- ]*(?:type)?/, '')
+    .replace(/^[- ]+/, '')
+    .replace(/[- ]?usb$/, '')
+    .replaceAll('-', ' ')
+
+/** Two ends said in one cell: "USB-C to HDMI", "C - C", "A/B"; null where it says one. */
+export function endsApart(text: string): [string, string] | null {
+  const plain = plainText(text)
+  const [first, second, ...more] = plain.split(/ to | - | – |\s?(?:->|→|>|\/|<->)\s?/i)
+  if (first && second && more.length === 0) return [first, second]
+  const letters = /^(?:usb )?([abc])-([abc])$/i.exec(plain)
+  return letters?.[1] && letters[2] ? [letters[1], letters[2]] : null
+}
+
 /**
  * Reads the end of a cable as people write it; a plug unless it says socket or female.
  *
@@ -31,15 +50,16 @@ const byWord = new Map<string, Connector>(
  */
 export function parseEnd(text: string): Parsed<End> {
   const plain = plainText(text)
-  const socket = /\b(socket|female|receptacle)\b/i.test(plain)
+  const socket = /\b(?:socket|female|receptacle)\b|\(f\)|\bf$/i.test(plain)
   const word = plain
-    .replace(/\b(socket|female|receptacle|plug|male)\b/gi, '')
+    .replace(/\b(?:socket|female|receptacle|plug|male)\b|\([fm]\)/gi, '')
+    .replace(/ [fm]$/i, '')
     .replace(/\s+/g, ' ')
     .trim()
   const gender = socket ? 'socket' : 'plug'
   const own = /^own (?=\S)/i.exec(word)
   if (own) return parsed({ connector: 'own', gender, ownPlug: word.slice(own[0].length, 100) })
-  const connector = byWord.get(word.toLowerCase())
+  const connector = byWord.get(word.toLowerCase()) ?? byWord.get(bareWord(word))
   if (connector === undefined) {
     const known = CONNECTORS.map((each) => connectorNames[each]).join(', ')
     return unreadable(

@@ -18,6 +18,7 @@ const PAGES = [
   '/sites/saltmarsh/growth',
   '/sites/saltmarsh/docks/gallery-dock',
   '/sites/saltmarsh/reach',
+  '/sites/saltmarsh/verdicts',
   '/sites/saltmarsh/policy',
   '/sites/saltmarsh/runs/new',
   '/sites/saltmarsh/runs/r-09',

@@ -166,18 +166,36 @@ N-001;USB-C;USB-C;3;40;twice
     const site = await ownSite(page)
     await open(page, `${site}/drawer/import`)
     await page.getByLabel('Table (CSV)').setInputFiles(csv(table))
-    await expect(page.getByText('1 row can come in, 3 rows cannot yet.')).toBeVisible()
+    await expect(page.getByText('1 row can be imported, 3 rows cannot yet.')).toBeVisible()
     await expect(page.getByRole('row', { name: /^3 length: "six" is not a length/ })).toBeVisible()
     await expect(page.getByRole('row', { name: /^4 tag: "C-0001" is already on a cable of the site/ })).toBeVisible()
     await expect(page.getByRole('row', { name: /^5 tag: "N-001" is already on a cable of line 2/ })).toBeVisible()
     const length = page.locator('select[name=column-length]')
     await length.selectOption('not in the file')
-    await expect(page.getByText('0 rows can come in')).toBeVisible()
+    await expect(page.getByText('No column is chosen for: length.')).toBeVisible()
     await length.selectOption('Length (ft)')
-    await page.getByRole('button', { name: 'Bring in the one row that' }).click()
+    await page.getByRole('button', { name: 'Import the one good row' }).click()
     await expect(page.getByText('1 cable came in.')).toBeVisible()
     await page.getByLabel('What the job needs').fill('N-001')
     await expect(page.getByRole('row', { name: /N-001/ })).toContainText('0.91 m')
+  })
+
+  test('is pasted as it is kept in a spreadsheet, and a word that nobody knows is settled once', async ({ page }) => {
+    const site = await ownSite(page)
+    await open(page, `${site}/drawer/import`)
+    const cells = [
+      ['Plugs', 'Len', 'Type'],
+      ['USB-C to USB-C', '0.8m', '40G'],
+      ['HDMI to HDMI', '5 m', 'zippy'],
+      ['HDMI to HDMI', '3 m', 'zippy'],
+    ]
+    await page.getByLabel('or paste it here').fill(cells.map((row) => row.join('\t')).join('\n'))
+    await expect(page.getByText('1 row can be imported, 2 rows cannot yet.')).toBeVisible()
+    await page.getByLabel('Take zippy as').selectOption('HDMI 18 Gb/s')
+    await page.getByRole('button', { name: 'Import 3 rows' }).click()
+    await expect(page.getByText('3 cables came in.')).toBeVisible()
+    await page.getByLabel('What the job needs').fill('C-0059')
+    await expect(page.getByRole('row', { name: /C-0059/ })).toContainText('HDMI 18 Gb/s')
   })
 
   test('that is none is refused in words, and the page lives on', async ({ page }) => {
@@ -187,13 +205,13 @@ N-001;USB-C;USB-C;3;40;twice
     const refused = async (name: string, buffer: Buffer, words: RegExp) => {
       await file.setInputFiles({ name, mimeType: 'text/csv', buffer })
       await expect(page.getByRole('alert')).toContainText(words)
-      await expect(page.getByRole('alert')).toContainText('Nothing was written')
+      await expect(page.getByRole('alert')).toContainText('Nothing was imported')
     }
     await refused('picture.csv', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13, 1, 2, 3]), /binary data/)
     await refused('long.csv', Buffer.alloc(5_900_000, 'x'), /one of its lines has 5,900,000 characters/)
     await refused('large.csv', Buffer.alloc(10_000_000, 'x'), /10 MB; a table of cables has at most 6 MB/)
     await file.setInputFiles(csv('\ufefftag,first end,second end,length\nÅ-1,HDMI,HDMI,2 m\n'))
-    await expect(page.getByText('1 row can come in.')).toBeVisible()
+    await expect(page.getByText('1 row can be imported.')).toBeVisible()
     const utf16 = Buffer.from('\ufefftag\tfirst end\tsecond end\tlength\nÅ-2\tHDMI\tHDMI\t2 m\n', 'utf16le')
     await file.setInputFiles({ name: 'office.txt', mimeType: 'text/plain', buffer: utf16 })
     await expect(page.getByRole('row', { name: /Å-2/ })).toBeVisible()
@@ -204,7 +222,7 @@ N-001;USB-C;USB-C;3;40;twice
     const table = await (await page.request.get(`${site}/drawer.csv`)).text()
     await open(page, `${site}/drawer/import`)
     await page.getByLabel('Table (CSV)').setInputFiles(csv(table.replaceAll('\r\nC-', '\r\nZ-')))
-    await expect(page.getByText('56 rows can come in.')).toBeVisible()
+    await expect(page.getByText('56 rows can be imported.')).toBeVisible()
   })
 })
 

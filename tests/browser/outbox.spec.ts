@@ -56,7 +56,7 @@ const forms: Record<string, Filled> = {
   'routes/who.tsx': {
     page: '/who',
     typed: (page) => [page.getByLabel('Your name'), 'Grace'],
-    send: press('That is me'),
+    send: press('Save my name'),
     saved: (page) => page.getByText('Grace').first(),
   },
   'routes/survey/survey.tsx': {
@@ -172,7 +172,7 @@ const forms: Record<string, Filled> = {
     page: 'SITE/drawer/import',
     before: (page) =>
       page.getByLabel('Table (CSV)').setInputFiles(csv('tag,first end,second end,length\nN-001,C,C,2 m\n')),
-    send: press(/^Bring in/),
+    send: press(/^Import/),
     saved: (page) => page.getByText('1 cable came in.'),
   },
   'routes/drawer/chip/chip.tsx': {

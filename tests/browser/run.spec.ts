@@ -132,3 +132,17 @@ test('two people on one run: the second may take what the first wrote', async ({
   await page.getByRole('link', { name: 'Take theirs' }).click()
   await expect(page.getByLabel('Note')).toHaveValue('theirs')
 })
+
+test('all verdicts are on one page to print, and go out as a table', async ({ page }) => {
+  await open(page, '/sites/saltmarsh')
+  await page.getByRole('link', { name: 'Print or send' }).click()
+  await expect(page.getByRole('heading', { name: 'Verdicts' })).toBeVisible()
+  const runs = page.getByRole('table', { name: 'Runs' })
+  await expect(runs.getByRole('row')).toHaveCount(21)
+  await expect(runs.getByRole('row').nth(1)).toContainText('Blocked')
+  await page.emulateMedia({ media: 'print' })
+  await expect(page.getByRole('navigation', { name: 'Stages' })).toBeHidden()
+  await expect(runs).toBeVisible()
+  const table = await (await page.request.get('/sites/saltmarsh/verdicts.csv')).text()
+  expect(table.split('\r\n').filter((line) => line.startsWith('run,'))).toHaveLength(20)
+})

@@ -11,7 +11,7 @@ async function colleague(browser: Browser, name: string, path: string): Promise<
 async function named(page: Page, name: string, path: string): Promise<void> {
   await open(page, `/who?${new URLSearchParams({ back: path })}`)
   await page.getByLabel('Your name').fill(name)
-  await page.getByRole('button', { name: 'That is me' }).click()
+  await page.getByRole('button', { name: 'Save my name' }).click()
   await page.waitForURL(`**${path}`)
   await page.waitForSelector('html[data-ready]')
 }
@@ -25,12 +25,17 @@ async function saveRun(page: Page): Promise<void> {
   await expect(page.locator('main')).toHaveAttribute('aria-busy', 'false')
 }
 
-test('who somebody is is asked once, and stands beside what is changed', async ({ page }) => {
+test('a name is asked for with the first save and not before, and is shown beside what is changed', async ({
+  page,
+}) => {
   const site = await ownSite(page)
   await open(page, `${site}/runs/r-01`)
+  await expect(page.getByText('Your name, for the history')).toHaveCount(0)
+  await field(page, 'Note').fill('by nobody')
+  await saveRun(page)
   await page.getByRole('textbox', { name: 'Your name' }).fill('Ada')
-  await page.getByRole('button', { name: 'That is me' }).click()
-  await expect(page.getByText('Whose name shall stand')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Save my name' }).click()
+  await expect(page.getByText('Your name, for the history')).toHaveCount(0)
   await expect(page.getByRole('link', { name: 'Ada' })).toBeVisible()
   await field(page, 'Note').fill('by Ada')
   await saveRun(page)

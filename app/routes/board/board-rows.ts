@@ -17,7 +17,7 @@ export type BoardLook = {
 }
 export const GROUPINGS = ['none', 'place', 'device', 'dock'] as const
 export type Grouping = (typeof GROUPINGS)[number]
-export const SORTINGS = ['list', 'worst', 'margin', 'length'] as const
+export const SORTINGS = ['worst', 'list', 'margin', 'length'] as const
 export type Sorting = (typeof SORTINGS)[number]
 
 export const groupingWords: Record<Grouping, string> = {
@@ -27,7 +27,7 @@ export const groupingWords: Record<Grouping, string> = {
   dock: 'by dock',
 }
 export const sortingWords: Record<Sorting, string> = {
-  list: 'as they were laid',
+  list: 'in the order of the list',
   worst: 'worst first',
   margin: 'least to spare first',
   length: 'longest first',
@@ -44,7 +44,7 @@ export function lookOf(params: URLSearchParams): BoardLook {
     ),
     flow: one('flow', NEED_KINDS),
     by: one('by', GROUPINGS) ?? 'none',
-    sort: one('sort', SORTINGS) ?? 'list',
+    sort: one('sort', SORTINGS) ?? 'worst',
   }
 }
 

@@ -154,6 +154,11 @@ const Head = memo(() => {
             <RouterLink to={`/sites/${plan.site.id}/reach`}>Reach chart</RouterLink>
           </Link>
         )}
+        {plan.runs.length > 0 && (
+          <Link asChild color="brassInk" textDecoration="underline" fontSize="sm">
+            <RouterLink to={`/sites/${plan.site.id}/verdicts`}>Print or send</RouterLink>
+          </Link>
+        )}
         <Link href={`/sites/${plan.site.id}/plan.json`} color="brassInk" textDecoration="underline" fontSize="sm">
           Plan file
         </Link>

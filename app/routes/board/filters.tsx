@@ -55,7 +55,7 @@ export function BoardFilters({ look: asked, show }: { look: BoardLook; show: Sho
       </Menu>
       <Menu show={show} label="Order" name="sort" value={asked.sort}>
         {SORTINGS.map((each) => (
-          <option key={each} value={each === 'list' ? '' : each}>
+          <option key={each} value={each === 'worst' ? '' : each}>
             {sortingWords[each]}
           </option>
         ))}
@@ -120,7 +120,7 @@ function Menu({
   return (
     <InlineSelect
       aria-label={label}
-      value={value === 'none' || value === 'list' ? '' : value}
+      value={value === 'none' || value === 'worst' ? '' : value}
       onChange={({ currentTarget }) => {
         const search = chosen(params, name, currentTarget.value)
         show(search)

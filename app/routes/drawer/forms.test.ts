@@ -1,10 +1,11 @@
 import { parseWithZod } from '@conform-to/zod/v4'
 import { describe, expect, it } from 'vitest'
+import { nextTag } from '../../../core/drawer/next-tag'
 import { learnedOf, learntOfCable } from '../../../core/observe/learned'
 import { demo } from '../../../tests/support/demo-plan'
 import { genericCatalogue } from '../../csv/generic-catalogue'
-import { importContext, mappingFrom, previewOf, readImport } from '../../csv/preview'
-import { cableFormSchema, nextTag, readCable, textsOfCable } from './cable/cable-form'
+import { importContext, mappingFrom, NOTHING_CHOSEN, previewOf, readImport } from '../../csv/preview'
+import { cableFormSchema, readCable, textsOfCable } from './cable/cable-form'
 import { kindFormSchema, readKind, textsOfKind } from './catalogue/kind-form'
 import { cableWithChip, chipForm, chipStatement, readPasted, wordsOf } from './chip/chip-form'
 import { sessionFormSchema, textsOfTest } from './session/session-form'
@@ -137,7 +138,7 @@ describe('what a chip says, as it is sent', () => {
 
 describe('a table, as the page and the server read it', () => {
   const context = importContext(demo, 'm')
-  const read = (text: string, mapping = null) => readImport(new TextEncoder().encode(text), mapping, context)
+  const read = (text: string, chosen = NOTHING_CHOSEN) => readImport(new TextEncoder().encode(text), chosen, context)
   it('gives ids that are free, and shows some of many rows', () => {
     const lines = Array.from({ length: 120 }, (_, at) => `N ${at % 100},C,C,${at < 110 ? '1 m' : 'far'}`)
     const whole = read(`tag,first end,second end,length\n${lines.join('\n')}\n`)

@@ -1,33 +1,37 @@
-import { Box, Flex, Heading, Text } from '@chakra-ui/react'
+import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { data, Form, redirect, useNavigation } from 'react-router'
 import { addCables } from '../../../../core/change/changes/cables'
 import { observed } from '../../../../core/change/changes/observations'
 import { LARGEST_TABLE_BYTES } from '../../../../core/drawer/decode-text'
-import { importContext, mappingFrom, previewOf } from '../../../csv/preview'
+import { chosenFrom, importContext, previewOf } from '../../../csv/preview'
 import { readTableFile } from '../../../off-thread.server'
 import { readFormWithFile } from '../../../read-form.server'
 import { changeBy, loadSite, whyNotSaved } from '../../../stored.server'
 import { ChangeId } from '../../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../../ui/controls'
-import { FileField } from '../../../ui/field'
+import { FileField, LabelledField, PlainTextArea, plainField } from '../../../ui/field'
 import { useSite } from '../../../ui/site-context'
 import { readUnit } from '../../../unit-cookie'
 import { handOf } from '../../../who.server'
 import { witnessOf } from '../../../witness.server'
 import type { Route } from './+types/import-table'
-import { BadRows, ColumnChoice, GoodRows } from './table-preview'
+import { BadRows, ColumnChoice, GoodRows, UnreadWords } from './table-preview'
 import { usePreview } from './use-preview'
 
-const nothing = 'Nothing was written.'
+const nothing = 'Nothing was imported.'
+/** More than that is chosen as a file. */
+const LONGEST_PASTED = 500_000
 
 /** Reads the file anew, as the page did, and writes its good rows in one transaction; bad rows stay out only where that was asked for. */
 export const action = ({ request, params }: Route.ActionArgs) =>
-  readFormWithFile(request, { file: LARGEST_TABLE_BYTES }, async (form, file) => {
-    if (!file) return data({ problem: `Choose a file first. ${nothing}`, read: null }, { status: 422 })
+  readFormWithFile(request, { file: LARGEST_TABLE_BYTES, longest: LONGEST_PASTED }, async (form, file) => {
+    const pasted = String(form.get('pasted') ?? '')
+    if (!file && pasted.trim() === '')
+      return data({ problem: `Choose a file or paste a table first. ${nothing}`, read: null }, { status: 422 })
     const { plan } = (await loadSite(params.site)).copy
     const work = await readTableFile({
-      path: file.path,
-      mapping: mappingFrom(form),
+      told: file ? { path: file.path } : { text: pasted },
+      chosen: chosenFrom(form),
       context: importContext(plan, readUnit(request)),
     })
     if (!work.done) return data({ problem: `${work.problem} ${nothing}`, read: null }, { status: work.status })
@@ -35,7 +39,7 @@ export const action = ({ request, params }: Route.ActionArgs) =>
     if (!read.ok) return data({ problem: `${read.problem} ${nothing}`, read: null }, { status: 422 })
     const { good, bad } = read.value
     if (good.length === 0 || (bad.length > 0 && form.get('rows') !== 'good')) {
-      const problem = `${rows(bad.length)} cannot be read as they are. ${nothing} Choose the file again; then the good ones can come in alone.`
+      const problem = `${rows(bad.length)} cannot be read as they are. ${nothing} Choose the file again; then you can import the good ones alone.`
       return data({ problem, read: previewOf(read.value) }, { status: 422 })
     }
     const hand = await handOf(request, form)
@@ -58,15 +62,19 @@ const rows = (count: number): string => `${count.toLocaleString('en')} ${count =
 export default function ImportTable({ actionData }: Route.ComponentProps) {
   const { plan } = useSite()
   const busy = useNavigation().state !== 'idle'
-  const { state, open, choose } = usePreview(plan)
+  const { state, open, paste, choose } = usePreview(plan)
   const read = state.step === 'read' ? state.preview : (actionData?.read ?? null)
   const problem = state.step === 'refused' ? state.problem : state.step === 'none' ? actionData?.problem : undefined
   return (
     <Form method="post" encType="multipart/form-data">
       <ChangeId />
       <Text mb="3" maxW="720px">
-        A line for each cable, with a first line that names the columns: tag, first end, second end, length, and what
-        else is known. Spreadsheets save this as CSV; commas, semicolons or tabs, metres or feet.
+        One row per cable, with the column names in the first row. Only the two ends and the length are needed; cables
+        without a tag get the next free one. Choose a CSV file, or copy the cells in your spreadsheet and paste them.{' '}
+        <Link href="/sample-cables.csv" download color="brassInk" textDecoration="underline">
+          A sample table
+        </Link>{' '}
+        shows all columns.
       </Text>
       <Flex gap="4" align="end" wrap="wrap" mb="4">
         <FileField
@@ -76,7 +84,17 @@ export default function ImportTable({ actionData }: Route.ComponentProps) {
           describedBy={problem ? 'table-problem' : undefined}
           onChoose={open}
         />
-        {state.step === 'none' && <MainButton loading={busy}>Bring it in</MainButton>}
+        <LabelledField field={plainField('pasted')} label="or paste it here">
+          <PlainTextArea
+            id="field-pasted"
+            name="pasted"
+            rows={2}
+            maxLength={LONGEST_PASTED}
+            spellCheck={false}
+            onChange={({ currentTarget }) => paste(currentTarget.value)}
+          />
+        </LabelledField>
+        {state.step === 'none' && <MainButton loading={busy}>Import</MainButton>}
         {state.step === 'reading' && (
           <Text role="status" color="quiet">
             Reading {state.name} …
@@ -91,9 +109,13 @@ export default function ImportTable({ actionData }: Route.ComponentProps) {
       {read && (
         <>
           {state.step === 'read' && <ColumnChoice preview={read} choose={choose} />}
+          {read.unchosen.length > 0 && (
+            <Notice tone="blocked">No column is chosen for: {read.unchosen.join(', ')}.</Notice>
+          )}
+          {state.step === 'read' && <UnreadWords preview={read} settled={state.chosen.settled} choose={choose} />}
           <Flex align="center" gap="4" my="4" wrap="wrap" aria-live="polite">
             <Text>
-              <b>{rows(read.good.count)}</b> can come in
+              <b>{rows(read.good.count)}</b> can be imported
               {read.bad.count > 0 && (
                 <>
                   , <b>{rows(read.bad.count)}</b> cannot yet
@@ -109,7 +131,7 @@ export default function ImportTable({ actionData }: Route.ComponentProps) {
           {read.good.count > 0 && (
             <Box mt="5">
               <Heading as="h2" size="md" mb="2">
-                As they would come in
+                What will be imported
               </Heading>
               <GoodRows preview={read} />
             </Box>
@@ -121,14 +143,14 @@ export default function ImportTable({ actionData }: Route.ComponentProps) {
 }
 
 function BringIn({ good, bad, busy }: { good: number; bad: number; busy: boolean }) {
-  if (bad === 0) return <MainButton loading={busy}>Bring in {rows(good)}</MainButton>
+  if (bad === 0) return <MainButton loading={busy}>Import {rows(good)}</MainButton>
   return (
     <>
       <QuietButton name="rows" value="good" loading={busy}>
-        Bring in the {good === 1 ? 'one row that is' : `${rows(good)} that are`} good
+        Import the {good === 1 ? 'one good row' : `${good.toLocaleString('en')} good rows`}
       </QuietButton>
       <Text fontSize="sm" color="quiet">
-        or put the file right and choose it again.
+        or correct the file and choose it again.
       </Text>
     </>
   )

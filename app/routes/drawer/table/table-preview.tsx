@@ -1,21 +1,27 @@
 import { Box, Grid, Text } from '@chakra-ui/react'
-import { CABLE_COLUMNS, NEEDED_COLUMNS } from '../../../../core/drawer/cable-table'
-import { describeEnd } from '../../../../core/standards/connectors'
-import { gradeFacts } from '../../../../core/standards/grades'
-import { controlOf, mappingFrom, type Preview } from '../../../csv/preview'
+import type { ChangeEvent } from 'react'
+import { CABLE_COLUMNS, NEEDED_COLUMNS, type Settling } from '../../../../core/drawer/cable-table'
+import { endText } from '../../../../core/drawer/end-text'
+import { CONNECTORS, describeEnd, GENDERS } from '../../../../core/standards/connectors'
+import { CABLE_GRADES, gradeFacts } from '../../../../core/standards/grades'
+import { POWER_MARKS } from '../../../../core/standards/mark-text'
+import { type Chosen, chosenFrom, controlOf, type Preview, SETTLE } from '../../../csv/preview'
 import text from '../../../theme/text.module.css'
 import { PlainSelect } from '../../../ui/field'
 import { RuledTable } from '../../../ui/ruled-table'
 import { Length } from '../../../ui/units'
 
+type Choose = (chosen: Chosen) => void
+
+/** Reads the whole form again once something in it is chosen otherwise. */
+const chosenAnew =
+  (choose: Choose) =>
+  ({ currentTarget: { form } }: ChangeEvent<HTMLSelectElement>): void => {
+    if (form) choose(chosenFrom(new FormData(form)))
+  }
+
 /** Which column of the file holds what: guessed from its headers, and the person's to change. */
-export function ColumnChoice({
-  preview,
-  choose,
-}: {
-  preview: Preview
-  choose: (mapping: ReturnType<typeof mappingFrom>) => void
-}) {
+export function ColumnChoice({ preview, choose }: { preview: Preview; choose: Choose }) {
   const { headers, mapping } = preview
   return (
     <Box as="fieldset" border="1px solid" borderColor="line" borderRadius="2px" px="4" pb="4" bg="card">
@@ -36,10 +42,7 @@ export function ColumnChoice({
                 name={controlOf(column)}
                 value={mapping[column] ?? ''}
                 aria-invalid={missing ? true : undefined}
-                onChange={(event) => {
-                  const form = event.currentTarget.form
-                  if (form) choose(mappingFrom(new FormData(form)) ?? {})
-                }}
+                onChange={chosenAnew(choose)}
               >
                 <option value="">not in the file</option>
                 {headers.map((header, at) => (
@@ -63,6 +66,73 @@ const more = (count: number, shown: number) =>
       and {(count - shown).toLocaleString('en')} more
     </Text>
   ) : null
+
+const meanings: Record<Settling['column'], readonly { as: string; words: string }[]> = {
+  end: CONNECTORS.filter((connector) => connector !== 'own').flatMap((connector) =>
+    GENDERS.toReversed().map((gender) => ({
+      as: endText({ connector, gender }),
+      words: describeEnd({ connector, gender }),
+    })),
+  ),
+  mark: [
+    { as: 'unknown', words: 'nobody knows' },
+    { as: 'unmarked', words: 'no mark on it' },
+    ...CABLE_GRADES.map((grade) => ({ as: grade, words: gradeFacts[grade].name })),
+  ],
+  power: [
+    { as: 'unknown', words: 'nobody knows' },
+    ...POWER_MARKS.map((mark) => ({ as: mark, words: mark === 'none' ? 'no power wires' : mark })),
+  ],
+}
+
+/** Words that Hallway could not read, each asked once for all the rows that have it. */
+export function UnreadWords({
+  preview: { unread },
+  settled,
+  choose,
+}: {
+  preview: Preview
+  settled: Chosen['settled']
+  choose: Choose
+}) {
+  const asked: Settling[] = [...settled, ...unread.slice(0, MOST_WORDS).map((word) => ({ ...word, as: '' }))]
+  if (asked.length === 0) return null
+  return (
+    <Box mt="4">
+      <Text fontWeight="600" mb="1">
+        Words Hallway does not know. Say once what each means:
+      </Text>
+      <RuledTable label="Words that could not be read" columns={['Word', 'Stands for', 'Rows', 'Take it as']}>
+        {asked.map(({ column, text: word, as }) => (
+          <tr key={`${column} ${word}`}>
+            <td className={text.mono}>{word}</td>
+            <td>{column === 'end' ? 'an end' : `a ${column === 'power' ? 'power mark' : 'mark'}`}</td>
+            <td>{unread.find((each) => each.column === column && each.text === word)?.rows ?? ''}</td>
+            <td>
+              <input type="hidden" name={SETTLE.column} value={column} />
+              <input type="hidden" name={SETTLE.text} value={word} />
+              <PlainSelect
+                name={SETTLE.as}
+                aria-label={`Take ${word} as`}
+                defaultValue={as}
+                onChange={chosenAnew(choose)}
+              >
+                <option value="">not settled</option>
+                {meanings[column].map((each) => (
+                  <option key={each.as} value={each.as}>
+                    {each.words}
+                  </option>
+                ))}
+              </PlainSelect>
+            </td>
+          </tr>
+        ))}
+      </RuledTable>
+      {more(unread.length, MOST_WORDS)}
+    </Box>
+  )
+}
+const MOST_WORDS = 30
 
 /** Rows that cannot come in, each with its line in the file and every reason. */
 export function BadRows({ preview: { bad } }: { preview: Preview }) {
