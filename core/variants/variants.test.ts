@@ -2,8 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { madeUpCopy, many, start } from '../../tests/support/made-up-walk'
+import { planFrom, runOf } from '../../tests/support/shorthand'
 import { applyChange } from '../change/apply'
 import { copyPlace } from '../change/changes/copy-place'
+import { copyOf } from '../change/copy'
 import { assess, assessAnew } from '../checks/assess'
 import { GRADES } from '../checks/finding'
 import type { Observation } from '../observe/observation'
@@ -163,6 +165,52 @@ describe('a place copied', () => {
       }),
       { numRuns: 25 },
     )
+  })
+  it('has its leads planned as the original has them, and names after the copy, none of them twice', () => {
+    const end = { connector: 'type-c' }
+    const plan = planFrom({
+      places: [{ id: 'desk', name: 'Desk 1' }],
+      devices: ['Desk 1 laptop', 'Screen 1', 'Lamp'].map((name, at) => ({
+        id: `d${at}`,
+        name,
+        kind: at === 0 ? 'computer' : 'display',
+        place: 'desk',
+        ports: [0, 1].map((port) => ({ id: `p${port}`, name: `p${port}`, connector: 'type-c', usb: 'gen2x1' })),
+      })),
+      cables: [
+        {
+          id: 'c1',
+          tag: 'C-1',
+          ends: [end, end],
+          length: 1,
+          evidence: [{ basis: 'claimed', on: '2026-01-01', grade: 'gen2', amps: 3 }],
+        },
+        { id: 'c2', tag: 'C-2', ends: [end, end], length: 2 },
+      ],
+      runs: [runOf('r1', 'd0/p0', 'd1/p0', 'c1'), runOf('r2', 'd0/p1', 'd2/p0', 'c2')],
+      needs: [{ id: 'n', name: 'Desk 1 link', kind: 'data', from: 'd0', to: 'd1', rate: 1e9 }],
+    })
+    const [place] = plan.places
+    if (!place) throw new Error('there is a desk')
+    const applied = applyChange(copyOf(plan), { edits: copyPlace(plan, place, 2).edits })
+    if (applied.outcome !== 'applied') throw new Error(JSON.stringify(applied))
+    const { devices, runs, needs, kinds, places } = applied.copy.plan
+    expect(places.map(({ name }) => name)).toEqual(['Desk 1', 'Desk 2', 'Desk 3'])
+    expect(devices.slice(3).map(({ name }) => name)).toEqual([
+      'Desk 2 laptop',
+      'Screen 2',
+      'Lamp 2',
+      'Desk 3 laptop',
+      'Screen 3',
+      'Lamp 3',
+    ])
+    expect(needs.map(({ name }) => name)).toEqual(['Desk 1 link', 'Desk 2 link', 'Desk 3 link'])
+    expect(kinds).toMatchObject([{ name: 'as C-1', grade: 'gen2', amps: 3 }])
+    // nobody knows what C-2 carries
+    const own = { kind: kinds[0]?.id, length: 1, reversed: false }
+    expect(runs.slice(2).map(({ leads }) => leads)).toEqual([[own], [], [own], []])
+    const { runs: verdicts } = assess(applied.copy.plan)
+    expect([0, 2, 4].map((at) => verdicts[at]?.mode)).toEqual(['gen2x1', 'gen2x1', 'gen2x1'])
   })
 })
 

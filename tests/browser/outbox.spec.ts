@@ -99,7 +99,7 @@ const forms: Record<string, Filled> = {
   'routes/needs/needs.tsx': {
     page: 'SITE/needs',
     before: (page) => page.getByText('Copy a place with all that stands there').click(),
-    send: press('Copy it'),
+    send: press('Copy the place'),
     saved: (page) => button(page, 'Undo'),
   },
   'routes/needs/state-needs.tsx': {

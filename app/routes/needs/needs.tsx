@@ -96,21 +96,23 @@ export default function Needs({ actionData }: Route.ComponentProps) {
 /** A desk with its runs and needs, so many times more. */
 function CopyPlace() {
   const { plan } = useSite()
+  const [params] = useSearchParams()
   const saving = useNavigation().state === 'submitting'
   const at = devicesByPlace(plan.devices)
   const peopled = plan.places.filter(({ id }) => at.has(id))
+  const asked = peopled.find(({ id }) => id === params.get('copy'))
   if (peopled.length === 0) return null
   return (
-    <details className={look.copy}>
+    <details className={look.copy} id="copy-place" open={asked !== undefined}>
       <summary>Copy a place with all that stands there</summary>
       <Text fontSize="sm" my="2">
-        Its devices, the runs between them and what flows between them, with numbered names. Runs that lead out of the
-        place are not copied; the leads are planned as to be bought.
+        Its devices, their runs and their needs, named after each copy: “Desk 1 laptop” becomes “Desk 2 laptop”. Runs
+        that lead out of the place are not copied. The copies’ leads are planned like the originals, to be bought.
       </Text>
       <Form method="post" className={look.copyForm}>
         <MadeFrom />
         <LabelledField field={plainField('place')} label="Place">
-          <PlainSelect id="field-place" name="place">
+          <PlainSelect id="field-place" name="place" defaultValue={asked?.id}>
             {peopled.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
@@ -119,7 +121,7 @@ function CopyPlace() {
           </PlainSelect>
         </LabelledField>
         <TextField field={plainField('count', '11')} label="Copies" type="number" min={1} max={MOST_COPIES} />
-        <QuietButton loading={saving}>Copy it</QuietButton>
+        <QuietButton loading={saving}>Copy the place</QuietButton>
       </Form>
     </details>
   )

@@ -225,6 +225,7 @@ function usualPlace({ places, devices }: Plan): string {
 }
 
 function PlaceLine({ place, count, props }: { place: Place | null; count: number; props: RowProps }) {
+  const { plan } = useSite()
   const [editing, setEditing] = useState(false)
   return (
     <tr {...props} className={look.placeLine}>
@@ -257,8 +258,15 @@ function PlaceLine({ place, count, props }: { place: Place | null; count: number
               {place && place.mains !== true ? `, mains ${place.mains ? 'not known' : 'not within reach'}` : ''}
             </span>{' '}
             {place && (
-              <QuietButton type="button" small onClick={() => setEditing(true)} aria-label={`Change ${place.name}`}>
-                Change
+              <QuietButton type="button" small onClick={() => setEditing(true)} aria-label={`Edit ${place.name}`}>
+                Edit
+              </QuietButton>
+            )}{' '}
+            {place && count > 0 && (
+              <QuietButton asChild small>
+                <RouterLink to={`/sites/${plan.site.id}/needs?copy=${place.id}#copy-place`}>
+                  Copy<span className={text.hidden}> {place.name}</span>
+                </RouterLink>
               </QuietButton>
             )}
           </>
