@@ -26,7 +26,7 @@ export function readCsv(bytes: Uint8Array): Parsed<Csv> {
   if (!headers || rows.length === 0)
     return unreadable('The table has no row below its first line; that line names the columns.')
   if (rows.length > MOST_ROWS)
-    return unreadable(`The table has more than ${MOST_ROWS.toLocaleString('en')} rows. Bring it in parts.`)
+    return unreadable(`The table has more than ${MOST_ROWS.toLocaleString('en')} rows. Import it in parts.`)
   if (headers.length > MOST_COLUMNS)
     return unreadable(`The first line has ${headers.length} columns; a table of cables has at most ${MOST_COLUMNS}.`)
   return parsed({

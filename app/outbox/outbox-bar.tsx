@@ -24,7 +24,7 @@ export function OutboxBar() {
       {outbox && said.map((entry) => <Line key={entry.item.id} entry={entry} outbox={outbox} />)}
       {reading && said.length === 0 && (
         <p className={look.line}>
-          No line to Hallway. This page goes on by itself when it is back. <TryNow />
+          No connection to Hallway. This page carries on by itself when it is back. <TryNow />
         </p>
       )}
     </div>
@@ -73,7 +73,7 @@ function Line({ entry, outbox }: { entry: Waiting; outbox: Outbox }) {
             ))}
           </dl>
           <QuietButton small type="button" onClick={() => outbox.forget(item.id)}>
-            I have read it
+            Dismiss
           </QuietButton>
         </div>
       )

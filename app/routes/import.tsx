@@ -12,7 +12,7 @@ import { TopBar } from '../ui/frame'
 import { handOf } from '../who.server'
 import type { Route } from './+types/import'
 
-export const meta: Route.MetaFunction = () => [{ title: 'Bring in a plan file · Hallway' }]
+export const meta: Route.MetaFunction = () => [{ title: 'Import a plan file · Hallway' }]
 
 /** A larger file is chosen, not pasted. */
 const LONGEST_PASTED = 2_000_000
@@ -56,7 +56,7 @@ export default function Import({ actionData }: Route.ComponentProps) {
       <TopBar />
       <Box as="main" maxW="760px" mx="auto" px="5" py="7">
         <Heading as="h1" size="2xl" mb="2">
-          Bring in a plan file
+          Import a plan file
         </Heading>
         <Text mb="4">
           It becomes a new site; nothing you have is overwritten. How a file is made up is told in docs/plan-file.md.
@@ -110,7 +110,7 @@ export default function Import({ actionData }: Route.ComponentProps) {
               />
             </Box>
             <Box>
-              <MainButton loading={busy}>Bring it in</MainButton>
+              <MainButton loading={busy}>Import</MainButton>
             </Box>
           </Flex>
         </Form>

@@ -196,7 +196,7 @@ function Figures({ policy }: { policy: Policy }) {
   )
 }
 
-/** What this site goes by where practitioners disagree. */
+/** Rules of this site where practitioners disagree. */
 export default function PolicyPage({ actionData }: Route.ComponentProps) {
   const { plan, place, revisions } = useSite()
   const saving = useNavigation().state === 'submitting'
@@ -214,12 +214,12 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
   return (
     <Box maxW="720px">
       <Heading as="h1" size="xl" mb="1">
-        What this site goes by
+        Rules of this site
       </Heading>
       <Text mb="4">Good technicians disagree here. Every verdict that a choice changes says so.</Text>
       {done && (
         <Notice tone="clear" slim>
-          {done === 'site' ? `${plan.site.name} is saved.` : 'What this site goes by is saved.'}
+          {done === 'site' ? `${plan.site.name} is saved.` : 'The rules are saved.'}
         </Notice>
       )}
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}

@@ -32,7 +32,7 @@ export function SiteForm() {
           What simulated instruments say counts here. On a real site it is written down and counts for nothing.
         </Tick>
         <Tick name="putAway" title="Put away" checked={made.site.putAway}>
-          Done with, and kept: it is listed apart, and can be brought back.
+          Finished, and kept. It is listed apart; you can bring it back.
         </Tick>
       </Box>
       <MainButton loading={saving}>Save the site</MainButton>

@@ -54,7 +54,7 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
         <Heading as="h1" size="2xl" mb="4">
           Sites
         </Heading>
-        {sites.length === 0 && <Text mb="6">No site yet. Make one below, or bring a plan file in.</Text>}
+        {sites.length === 0 && <Text mb="6">No site yet. Create one below, or import a plan file.</Text>}
         {open.length > 0 && <SiteTable sites={open} />}
         {away.length > 0 && (
           <Box as="details" mb="7">
@@ -73,9 +73,9 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
               {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
               <Flex direction="column" gap="3">
                 <TextField field={fields.name} label="Name" required />
-                <TextField field={fields.note} label="Note" hint="Whatever helps to know the job again" />
+                <TextField field={fields.note} label="Note" hint="Something to recognise the job by" />
                 <Box>
-                  <MainButton loading={saving}>Make the site</MainButton>
+                  <MainButton loading={saving}>Create the site</MainButton>
                 </Box>
               </Flex>
             </Form>
@@ -85,11 +85,11 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
               From a file
             </Heading>
             <Text mb="2">
-              A plan file holds a whole site: devices, cables, runs and needs. Bringing one in makes a new site and
+              A plan file holds a whole site: devices, cables, runs and needs. Importing one creates a new site and
               overwrites nothing.
             </Text>
             <Link asChild color="brassInk" textDecoration="underline" fontWeight="600">
-              <RouterLink to="/import">Bring in a plan file</RouterLink>
+              <RouterLink to="/import">Import a plan file</RouterLink>
             </Link>
           </Box>
         </Flex>

@@ -44,10 +44,9 @@ function UnitSwitch() {
         value={unit === 'm' ? 'ft' : 'm'}
         aria-keyshortcuts="u"
         className={look.control}
-        title="Switch between metres and feet (u)"
+        title="Press u to switch between metres and feet"
       >
-        {unit === 'm' ? 'metres' : 'feet'}
-        <span className={text.hidden}>, switch to {unit === 'm' ? 'feet' : 'metres'}</span>
+        Show {unit === 'm' ? 'feet' : 'metres'}
       </button>
     </Form>
   )
@@ -58,8 +57,8 @@ function LightSwitch() {
   const dark = resolvedTheme === 'dark'
   return (
     <button type="button" onClick={() => setTheme(dark ? 'light' : 'dark')} className={`${look.control} ${look.light}`}>
-      {dark ? 'Dark' : 'Light'}
-      <span className={text.hidden}>, switch to {dark ? 'light' : 'dark'}</span>
+      {dark ? 'Light' : 'Dark'}
+      <span className={text.hidden}> colours</span>
     </button>
   )
 }

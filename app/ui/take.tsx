@@ -38,7 +38,7 @@ export function Take({ name, about, edits, label, main, children }: Props) {
 }
 
 const whyRefused: Record<Refusal, string> = {
-  none: 'What was sent is no proposal. Nothing was saved.',
+  none: 'That is not a proposal. Nothing was saved.',
   late: 'Somebody changed the same meanwhile, so nothing was saved. Look at it as it is now, then do it again.',
   unfit: 'It no longer fits the site as it is now, so nothing was saved. What is proposed now is below.',
   away: 'The database does not answer, so it is not certain that this was saved. Do it again in a moment; it is done once.',

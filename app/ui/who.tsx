@@ -40,7 +40,7 @@ export function WhoLink() {
       to={`/who?${new URLSearchParams({ back: `${pathname}${search}` })}`}
       className={`${look.quietLink} ${look.who}`}
     >
-      {who ?? 'Who are you?'}
+      {who ?? 'Your name'}
     </RouterLink>
   )
 }

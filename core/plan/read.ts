@@ -84,7 +84,7 @@ export function readPlan(given: unknown): ReadPlan {
   if (typeof head.version === 'number' && head.version > PLAN_VERSION)
     return refuse(
       'version',
-      `a newer Hallway wrote this (version ${head.version}); this one reads versions 1 to ${PLAN_VERSION}. Bring it in there, or update this one`,
+      `a newer Hallway wrote this (version ${head.version}); this one reads versions 1 to ${PLAN_VERSION}. Open it there, or update this one`,
     )
   if (head.version !== 1 && head.version !== 2 && head.version !== PLAN_VERSION) {
     return refuse(

@@ -99,7 +99,7 @@ describe('what would make a run clear', () => {
     expect(withKindsOf(first, demo)).toBe(first.kinds)
   })
 
-  it('offers the least disturbing first: what lies in the drawer before what is bought', () => {
+  it('offers the least disruptive first: what lies in the drawer before what is bought', () => {
     const { ways } = waysOf(start, 'r-09')
     expect(ways.map(({ after, price, effort }) => [after, effort, price])).toEqual([
       ['clear', 'lead', 0],

@@ -27,7 +27,7 @@ export type WayOut = {
 }
 
 export type WaysOut = {
-  /** What helps, the least disturbing first and of those the cheapest. */
+  /** What helps, the least disruptive first and of those the cheapest. */
   ways: readonly WayOut[]
   /** How many changes were tried, alone or two together. */
   tried: number

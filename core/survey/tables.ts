@@ -267,7 +267,7 @@ export function readSurveyTable(
     const line = at + 2
     const row: Row = (column) => cells[names.indexOf(column)]?.trim() ?? ''
     const empty = needed.find((column) => row(column) === '')
-    const answer = empty ? unreadable(`${empty}: nothing stands there`) : read(row, { plan: made, unit, idOf })
+    const answer = empty ? unreadable(`${empty}: it is empty`) : read(row, { plan: made, unit, idOf })
     const problem = answer.ok ? faultOf(made, answer.value, list) : answer.problem
     if (answer.ok && problem === null) {
       made = answer.value

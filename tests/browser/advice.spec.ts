@@ -61,7 +61,7 @@ test('a door of the corridor tells who says so, how far it would carry, and what
 
 test('drawer and catalogue are one list, best first, and their leads stand side by side', async ({ page }) => {
   await open(page, '/sites/saltmarsh/runs/r-09')
-  const choices = page.getByRole('region', { name: 'What could lie here, best first' })
+  const choices = page.getByRole('region', { name: 'Cables that fit here, best first' })
   const buy = choices.getByRole('listitem').filter({ hasText: 'Type-C active, 40 Gb/s mark, 100 W' })
   // what does it and costs nothing stands before what does it and is to be bought, and both before what does not
   const lines = choices.getByRole('listitem')

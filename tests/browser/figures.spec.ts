@@ -27,7 +27,7 @@ test('the board tells the figures of the published tables and of common practice
   // DisplayPort HBR3 on four lanes after coding
   await expect(row('R-01')).toContainText('12.54 Gb/s of 25.92 Gb/s')
   // common practice: a 96 W laptop on an unmarked lead gets 60 W
-  await expect(row('R-13')).toContainText('96 W of 60 W, 36 W short')
+  await expect(row('R-13')).toContainText('36 W short, 96 W of 60 W')
   // USB4 40 Gb/s after coding, 40 x 128 / 132
   await expect(row('R-18')).toContainText('20 Gb/s of 38.79 Gb/s')
 })

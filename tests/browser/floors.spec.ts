@@ -95,9 +95,9 @@ test('what is no drawing is refused in words, and a drawing is scaled by somethi
   await page.getByText('The floor and its drawing').click()
   const upload = async (name: string, text: string) => {
     await page
-      .getByLabel(/drawing \(PNG|Another drawing/)
+      .getByLabel(/drawing \(PNG|Replace the drawing/)
       .setInputFiles({ name, mimeType: 'image/png', buffer: Buffer.from(text) })
-    await page.getByRole('button', { name: 'Lay it under the floor' }).click()
+    await page.getByRole('button', { name: 'Add the drawing' }).click()
   }
   await upload('plan.png', 'not a picture at all')
   await expect(page.getByRole('alert')).toContainText('neither a PNG, a JPEG, a WebP nor an SVG')

@@ -36,7 +36,7 @@ const forms: Record<string, Filled> = {
   'routes/sites.tsx': {
     page: '/',
     typed: (page) => [page.getByLabel('Name', { exact: true }), 'Off the line'],
-    send: press('Make the site'),
+    send: press('Create the site'),
     saved: (page) => page.getByRole('link', { name: 'Off the line' }).first(),
   },
   'routes/import.tsx': {
@@ -45,7 +45,7 @@ const forms: Record<string, Filled> = {
       page.getByLabel('or its text'),
       '{"format":"hallway-plan","version":2,"site":{"id":"off-line","name":"Brought off the line"}}',
     ],
-    send: press('Bring it in'),
+    send: press('Import'),
     saved: (page) => page.getByRole('link', { name: 'Brought off the line' }).first(),
   },
   'routes/unit.ts': {
@@ -93,7 +93,7 @@ const forms: Record<string, Filled> = {
   'routes/tables/tables.tsx': {
     page: 'SITE/tables',
     before: (page) => page.getByLabel(/CSV/).setInputFiles(csv('name\nUpper store\n')),
-    send: press('Look at it'),
+    send: press('Preview'),
     saved: (page) => page.getByText('Upper store').first(),
   },
   'routes/needs/needs.tsx': {
@@ -105,7 +105,7 @@ const forms: Record<string, Filled> = {
   'routes/needs/state-needs.tsx': {
     page: 'SITE/needs/new?host=replay-server',
     before: (page) => page.getByRole('checkbox').first().check(),
-    send: press('State what is ticked'),
+    send: press('Add these needs'),
     saved: (page) => button(page, 'Undo'),
   },
   'routes/needs/need.tsx': {
@@ -120,8 +120,8 @@ const forms: Record<string, Filled> = {
       await page.getByLabel('Visitor').selectOption('Debrief laptop')
       await page.getByLabel('sits where this one sits').selectOption('Gallery laptop')
     },
-    send: press('Let it sit there'),
-    saved: (page) => button(page, 'Debrief laptop no longer sits there'),
+    send: press('Add the visitor'),
+    saved: (page) => button(page, 'Remove Debrief laptop from there'),
   },
   'routes/variants/growth.tsx': {
     page: 'SITE/growth',
@@ -129,9 +129,9 @@ const forms: Record<string, Filled> = {
     send: async (page) => {
       await page.getByLabel('What grows').selectOption('whatever charges takes')
       await page.getByLabel('To', { exact: true }).fill('240 W')
-      await press('Think of it')(page)
+      await press('Add this what-if')(page)
     },
-    saved: (page) => button(page, 'No longer think of one day'),
+    saved: (page) => button(page, 'Remove one day'),
   },
   'routes/policy.tsx': {
     page: 'SITE/policy',
@@ -164,7 +164,7 @@ const forms: Record<string, Filled> = {
         .check()
       await page.getByRole('group', { name: 'Second end' }).getByLabel('type-C').check()
       await page.getByLabel('Length').fill('2 m')
-      await press('Into the drawer')(page)
+      await press('Add to the drawer')(page)
     },
     saved: (page) => page.getByText('C-0999').first(),
   },
@@ -187,7 +187,7 @@ const forms: Record<string, Filled> = {
   },
   'routes/drawer/session/new-session.tsx': {
     page: 'SITE/drawer/sessions/new?cables=c-0021+c-0023',
-    send: press('To the bench'),
+    send: press('Start the session'),
     saved: (page) => page.getByRole('region', { name: 'Step' }).first(),
   },
   'routes/drawer/session/session.tsx': {
@@ -198,7 +198,7 @@ const forms: Record<string, Filled> = {
   },
   'routes/drawer/catalogue/catalogue.tsx': {
     page: 'SITE/drawer/catalogue',
-    send: press('Take over the generic one'),
+    send: press('Add the ready catalogue'),
     saved: (page) => page.getByText(/replaced/).first(),
   },
   'routes/drawer/cable/cable.tsx': {
@@ -349,7 +349,7 @@ test('what is refused once the page is gone is kept in words until somebody has 
   await expect(refused).toContainText(note)
   await page.reload()
   await expect(refused).toContainText(note)
-  await press('I have read it')(page)
+  await press('Dismiss')(page)
   await expect(refused).toHaveCount(0)
   await open(page, site)
   await expect(page.getByRole('link', { name: 'R-14' }).first()).toBeVisible()
@@ -383,7 +383,7 @@ test('a page that is gone to without a line comes when the line is back', async 
   await page.getByLabel('Note').fill(note)
   await context.setOffline(true)
   await page.getByRole('link', { name: /^Needs/ }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'No line to Hallway' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'No connection to Hallway' })).toBeVisible()
   await expect(page.getByLabel('Note')).toHaveValue(note)
   await context.setOffline(false)
   await expect(page.getByRole('heading', { level: 1, name: /^Needs/ })).toBeVisible()

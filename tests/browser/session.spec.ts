@@ -9,7 +9,7 @@ const cellOf = (page: Page, tag: string, text: string | RegExp) =>
 async function firstFive(page: Page) {
   await expect(page.getByRole('group', { name: 'Test 6' })).toBeVisible()
   const count = await page.getByRole('group', { name: /^Test \d+$/ }).count()
-  for (let test = count; test > 5; test -= 1) await page.getByRole('button', { name: `Take out test ${test}` }).click()
+  for (let test = count; test > 5; test -= 1) await page.getByRole('button', { name: `Remove test ${test}` }).click()
 }
 
 test('a heap is sorted out: tests proposed, one step at a time, readings kept at once, left and gone on with', async ({
@@ -18,9 +18,9 @@ test('a heap is sorted out: tests proposed, one step at a time, readings kept at
   const site = await ownSite(page)
   await open(page, `${site}/drawer/sessions/new?cables=c-0021+c-0023`)
   await firstFive(page)
-  await page.getByRole('button', { name: 'Take out test 3' }).click()
+  await page.getByRole('button', { name: 'Remove test 3' }).click()
   await page.getByRole('group', { name: 'Test 1' }).getByLabel('soak, seconds').fill('0')
-  await page.getByRole('button', { name: 'To the bench' }).click()
+  await page.getByRole('button', { name: 'Start the session' }).click()
   await expect(page.getByText('0 of 8')).toBeVisible()
   await expect(step(page)).toContainText('C-0021')
   await step(page).getByRole('button', { name: 'Thunderbolt 40 Gb/s' }).click()
@@ -53,7 +53,7 @@ test('a soak runs while the next lead is tested; the meter shows the drop, and t
   const site = await ownSite(page)
   await open(page, `${site}/drawer/sessions/new?cables=c-0021+c-0023`)
   await firstFive(page)
-  await page.getByRole('button', { name: 'To the bench' }).click()
+  await page.getByRole('button', { name: 'Start the session' }).click()
   const soaking = (await step(page).getByRole('heading').textContent()) ?? ''
   await step(page).getByRole('button', { name: 'Start the soak' }).click()
   // meanwhile the other lead's turn comes, on ports that are free

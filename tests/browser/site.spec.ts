@@ -3,11 +3,11 @@ import { expect, open, ownSite, test } from '../support/pages'
 
 test('a site is made; without a name it is not, and the field says so', async ({ page }) => {
   await open(page, '/')
-  await page.getByRole('button', { name: 'Make the site' }).click()
+  await page.getByRole('button', { name: 'Create the site' }).click()
   await expect(page.getByText('Give the site a name')).toBeVisible()
   await expect(page.getByLabel('Name')).toBeFocused()
   await page.getByLabel('Name').fill('Lock house <b>"2"</b>')
-  await page.getByRole('button', { name: 'Make the site' }).click()
+  await page.getByRole('button', { name: 'Create the site' }).click()
   await expect(page.getByRole('link', { name: 'Lock house <b>"2"</b>' })).toBeVisible()
   await expect(page.getByText('this site has none yet')).toBeVisible()
 })
@@ -73,7 +73,7 @@ test('a site goes out as a plan file and comes back in as a new site', async ({ 
   await page
     .getByLabel('Plan file')
     .setInputFiles({ name: 'plan.json', mimeType: 'application/json', buffer: await file.body() })
-  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await page.getByRole('button', { name: 'Import', exact: true }).click()
   await expect(page.getByRole('row')).toHaveCount(21)
   expect(page.url()).toMatch(/\/sites\/saltmarsh-\d+$/)
 })
@@ -86,7 +86,7 @@ test('a plan file with faults is refused with every path and reason, and nothing
   plan.devices[0].ports[0].connector = 'type-q'
   await open(page, '/import')
   await page.getByLabel('or its text').fill(JSON.stringify(plan))
-  await page.getByRole('button', { name: 'Bring it in' }).click()
+  await page.getByRole('button', { name: 'Import', exact: true }).click()
   const alert = page.getByRole('alert')
   await expect(alert).toContainText('cables[3].length: -1 is outside')
   await expect(alert).toContainText('devices[0].ports[0].connector')

@@ -4,12 +4,12 @@ import { expect, open, ownSite, test, verdictOf } from '../support/pages'
 
 /** Puts one device of a usual sort at a place. */
 async function put(page: Page, template: string, name: string, place: string) {
-  const form = page.getByText('Put a device here')
+  const form = page.getByText('Add a device')
   if (!(await page.getByLabel('Begin from').isVisible())) await form.click()
   await page.getByLabel('Begin from').selectOption(template)
   await page.getByLabel('Name', { exact: true }).fill(name)
   await page.getByLabel('Where it stands').selectOption(place)
-  await page.getByRole('button', { name: 'Put it into the survey' }).click()
+  await page.getByRole('button', { name: 'Add to the survey' }).click()
   await expect(page.getByRole('link', { name, exact: true })).toBeVisible()
 }
 
@@ -20,7 +20,7 @@ test('a newcomer comes from an empty site to a first verdict, and on to one that
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Runs' })).toBeVisible()
   await page.getByRole('link', { name: 'survey', exact: true }).click()
-  await expect(page.getByText('Begin with what stands here')).toBeVisible()
+  await expect(page.getByText('Start with a place')).toBeVisible()
 
   await page.getByLabel('A new place').fill('Window desk')
   await page.keyboard.press('Enter')
@@ -36,7 +36,7 @@ test('a newcomer comes from an empty site to a first verdict, and on to one that
   await expect(page.getByText('Line 2: "warp" is no word for a port.')).toBeVisible()
   await page.getByLabel('Ports, a line each').fill('type-C device 10g takes 4.5W')
   await expect(page.getByText('Understood: 1 port')).toBeVisible()
-  await page.getByRole('button', { name: 'Put it into the survey' }).click()
+  await page.getByRole('button', { name: 'Add to the survey' }).click()
   await expect(page.getByRole('link', { name: 'Logger', exact: true })).toBeVisible()
 
   await page.getByRole('link', { name: /^Match/ }).click()
@@ -48,9 +48,9 @@ test('a newcomer comes from an empty site to a first verdict, and on to one that
   await expect(page.getByText('R-01 is saved.')).toBeVisible()
   await expect(verdictOf(page)).toHaveText('Blocked')
   await page.getByRole('link', { name: /^Needs/ }).click()
-  await page.getByRole('link', { name: 'State needs' }).click()
+  await page.getByRole('link', { name: 'Add needs' }).click()
   await expect(page.getByRole('textbox', { name: 'How much for Chart screen' })).toHaveValue('3840x2160@60')
-  await page.getByRole('button', { name: 'State what is ticked' }).click()
+  await page.getByRole('button', { name: 'Add these needs' }).click()
   await page.getByRole('link', { name: 'R-01' }).click()
   // with an empty drawer and an empty catalogue it says what is commonly sold, and takes it into the plan
   await page.getByRole('button', { name: /Do it: Buy type-C to DisplayPort lead, 2 m/ }).click()
@@ -81,11 +81,11 @@ test('a device is changed port by port, keeps its runs, is copied with numbers, 
   await open(page, `${site}/survey/carry-disk`)
   await page.getByLabel('Copies of it').fill('3')
   await page.getByRole('button', { name: 'Copy it' }).click()
-  await expect(page.getByText('It stands in the survey.')).toBeVisible()
+  await expect(page.getByText('Added to the survey.')).toBeVisible()
   await expect(page.getByRole('link', { name: 'Carry-out disk 3' })).toBeVisible()
   await page.getByRole('link', { name: 'Carry-out disk 3' }).click()
   await page.getByRole('button', { name: 'Delete the device' }).click()
-  await expect(page.getByText('It is gone from the survey.')).toBeVisible()
+  await expect(page.getByText('Deleted from the survey.')).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('link', { name: 'Carry-out disk 3' })).toBeVisible()
 })
@@ -126,7 +126,7 @@ test('a display is read from its EDID, field by field; its own modes are offered
   })
   await page.getByRole('button', { name: 'Read it', exact: true }).click()
   await expect(page.getByRole('row', { name: /Modes it takes/ })).toContainText('not read yet')
-  await page.getByRole('button', { name: 'Take what is ticked' }).click()
+  await page.getByRole('button', { name: 'Save what is ticked' }).click()
   await expect(page.getByText('is saved')).toBeVisible()
   // 4K is asked of a display that does not list it
   await open(page, `${site}/needs/chart-picture`)
@@ -169,7 +169,7 @@ test('a room is surveyed from an empty site to a first verdict by keyboard alone
     ['USB solid-state disk', 'Lamp disk', 'Wall rack'],
   ] as const) {
     if (!(await page.getByLabel('Begin from').isVisible())) {
-      await page.getByText('Put a device here').focus()
+      await page.getByText('Add a device').focus()
       await page.keyboard.press('Enter')
     }
     // a choice is made by typing its first letters
@@ -178,7 +178,7 @@ test('a room is surveyed from an empty site to a first verdict by keyboard alone
     await type(page, 'Name', name)
     await page.getByLabel('Where it stands').focus()
     await page.keyboard.type(place)
-    await press(page, 'button', 'Put it into the survey')
+    await press(page, 'button', 'Add to the survey')
     await expect(page.getByRole('link', { name, exact: true })).toBeVisible()
   }
   await press(page, 'link', 'Floors and pathways')
@@ -191,10 +191,10 @@ test('a room is surveyed from an empty site to a first verdict by keyboard alone
   ]) {
     await type(page, 'Right of the corner, m', right as string)
     await type(page, 'Down from it, m', down as string)
-    await press(page, 'button', 'Stand it there')
+    await press(page, 'button', 'Put it here')
     await expect(page).toHaveURL(/did=/)
     await expect(page.getByRole('button', { name: new RegExp(`${right} m right`) })).toBeVisible()
-    await page.getByText('Stand a place on Ground').focus()
+    await page.getByText('Put a place on Ground').focus()
     if (!(await page.getByLabel('Right of the corner, m').isVisible())) await page.keyboard.press('Enter')
   }
   await press(page, 'button', 'Lay a pathway')
@@ -218,8 +218,8 @@ test('a room is surveyed from an empty site to a first verdict by keyboard alone
   // up 1.9 to the tray, 5 along it, and down again
   await expect(page.getByLabel('Route length')).toHaveValue('8.8 m')
   await press(page, 'link', /^Needs/)
-  await press(page, 'link', 'State needs')
-  await press(page, 'button', 'State what is ticked')
+  await press(page, 'link', 'Add needs')
+  await press(page, 'button', 'Add these needs')
   await press(page, 'link', 'R-01')
   await expect(verdictOf(page)).toHaveText('Blocked')
   await expect(page.getByText('has no cable yet').first()).toBeVisible()

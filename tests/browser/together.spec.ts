@@ -110,7 +110,7 @@ test('a cable too: two who change different things both win', async ({ page, bro
   const site = await ownSite(page)
   await named(page, 'Ada', `${site}/cables/c-0040`)
   const grace = await colleague(browser, 'Grace', `${site}/cables/c-0040`)
-  for (const each of [page, grace]) await each.getByText('Put right what it is').click()
+  for (const each of [page, grace]) await each.getByText('Edit this cable').click()
   await page.getByLabel('Note').fill('Ada’s note')
   await grace.getByLabel('Thickness').fill('4.5')
   await grace.getByRole('button', { name: 'Save the cable' }).click()
@@ -199,7 +199,7 @@ test('a site is renamed, put away and brought back', async ({ page }) => {
   // saving the other form of the page leaves this one as it is
   await page.getByLabel('By the bench').check()
   await page.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(page.getByText('What this site goes by is saved.')).toBeVisible()
+  await expect(page.getByText('The rules are saved.')).toBeVisible()
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue(name)
   await page.getByLabel('Put away').check()
   await page.getByRole('button', { name: 'Save the site' }).click()

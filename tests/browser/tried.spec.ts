@@ -23,7 +23,7 @@ test('what is tried on a run is kept with what was typed, as one change, and one
   await expect(verdictOf(page)).toHaveText('Tight')
   await expect(page.getByLabel('Note')).toHaveValue('')
   await open(page, `${site}/history`)
-  await expect(page.getByText('kept what was tried on R-13: Desk charger gives 45 W').first()).toBeVisible()
+  await expect(page.getByText('kept a what-if on R-13: Desk charger gives 45 W').first()).toBeVisible()
 })
 
 test('a policy that was tried is kept for the whole site, and a desk is planned for who was tried there', async ({
@@ -33,7 +33,7 @@ test('a policy that was tried is kept for the whole site, and a desk is planned 
   await open(page, `${site}/runs/r-09`)
   const strip = whatIf(page)
   await strip.getByRole('combobox').selectOption('by the bench')
-  await expect(strip).toContainText('Kept, the whole site goes by it')
+  await expect(strip).toContainText('If you keep it, it holds for the whole site')
   await strip.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByRole('link', { name: 'by the bench' })).toBeVisible()
   await strip.getByRole('combobox').selectOption('Second instructor laptop')
@@ -91,7 +91,7 @@ test('a run of its way is tried at another device: the need stays asked, and wha
   const strip = whatIf(page)
   await strip.getByText('had another lead or port').click()
   await strip.getByLabel('Device port').selectOption('projector/hdmi')
-  await expect(page.getByText('There is no way of runs, docks and hubs between the two yet.')).toBeVisible()
+  await expect(page.getByText('No path of runs, docks and hubs joins the two yet.')).toBeVisible()
   await expect(page.getByRole('heading', { level: 1 }).locator('..')).toContainText('Blocked')
   await expect(page.getByRole('region', { name: 'Findings' })).toContainText('There is no way of runs')
   await strip.getByRole('button', { name: 'Put back' }).click()

@@ -42,7 +42,7 @@ test('before scripts load a cable is added, and a reading of a session is saved'
     .check()
   await page.getByRole('group', { name: 'Second end' }).getByLabel('type-C').check()
   await page.getByLabel('Length').fill('2 m')
-  await page.getByRole('button', { name: 'Into the drawer' }).click()
+  await page.getByRole('button', { name: 'Add to the drawer' }).click()
   await expect(page.getByText('C-0057 is in the drawer')).toBeVisible()
   await page.goto(`${site}/drawer/sessions/gallery-drawer?cable=c-0056&test=t4`)
   await page.getByRole('button', { name: 'Warm', exact: true }).click()

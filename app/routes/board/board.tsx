@@ -50,7 +50,9 @@ export default function Board() {
   const shown = useMemo(() => rows.flatMap((row) => (row.kind === 'run' ? row : [])), [rows])
   const marked = shown.filter(({ run }) => chosen.has(run.id))
   const meant = marked.length > 0 ? marked : shown
-  const waiting = meant.filter(({ verdict }) => verdict.grade !== 'clear').map(({ run }) => run.id)
+  const unclear = new Set(meant.filter(({ verdict }) => verdict.grade !== 'clear').map(({ run }) => run.id))
+  // however the board is ordered, what is proposed for them is the same
+  const waiting = plan.runs.flatMap(({ id }) => (unclear.has(id) ? id : []))
   const start = (what: 'leads' | 'ways') => setWorking({ what, runs: waiting, place })
   // whoever chose runs means these, clear or not
   const chooseKind = (kind: string) =>
@@ -207,12 +209,12 @@ function Nothing({ filtered }: { filtered: boolean }) {
     <Text>No run yet. Lay the first one: choose two ports and a cable between them.</Text>
   ) : (
     <Text maxW="520px">
-      A run joins the ports of two devices, and this site has {plan.devices.length === 0 ? 'none' : 'one only'} yet. Put
-      them into the{' '}
+      A run joins the ports of two devices, and this site has {plan.devices.length === 0 ? 'none' : 'one only'} yet. Add
+      them in the{' '}
       <RouterLink to={`/sites/${plan.site.id}/survey`} className={text.link}>
         survey
       </RouterLink>{' '}
-      first; or bring in a plan file as docs/plan-file.md tells.
+      first, or import a plan file.
     </Text>
   )
 }

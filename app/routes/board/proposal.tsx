@@ -47,7 +47,7 @@ function Panel({
         </QuietButton>
       </div>
       <p role="status">{waiting}</p>
-      {failed && <Text color="blocked">This could not be worked out. Open the page once more.</Text>}
+      {failed && <Text color="blocked">This could not be worked out. Reload the page.</Text>}
       {children}
     </section>
   )
@@ -64,7 +64,7 @@ export function BestLeads({ runs, close }: Props) {
       close={close}
       asked={useAsked('leads', question)}
       title="The best from the drawer"
-      none="The drawer has nothing free that would better any of these runs."
+      none="No free cable in the drawer would improve any of these runs."
       some="a lead that is free in the drawer"
     />
   )
@@ -243,7 +243,7 @@ export function WaysOfAll({ runs, close }: Props) {
 function nothingHelps({ prove, elsewhere, closest }: WayForRun['found'], say: (finding: Finding) => string): string {
   if (prove.length > 0) return `Prove ${prove.join(' and ')} on the bench: evidence is all that is missing.`
   if (elsewhere) return `${elsewhere.cable} would do, and lies in ${elsewhere.run}.`
-  return `Nothing small helps. ${closest ? say(closest.leading) : ''}`
+  return `No small change helps. ${closest ? say(closest.leading) : ''}`
 }
 
 function RunLink({ run, tag }: { run: string; tag: string }) {

@@ -72,7 +72,7 @@ export default function Dock({ params, actionData }: Route.ComponentProps) {
       {actionData?.problem && <Notice tone="blocked">{actionData.problem}</Notice>}
       {view === null ? (
         <Text>
-          Nothing leads to it yet. Lay a run that ends at it, and what that run carries is told here.{' '}
+          No run ends at it yet. Lay one, and this page shows what it carries.{' '}
           <RouterLink to={`/sites/${plan.site.id}/runs/new`} className={text.link}>
             New run
           </RouterLink>

@@ -9,7 +9,7 @@ import { useSite } from '../../ui/site-context'
 import { useSortSensors } from '../../ui/use-sort-sensors'
 import look from './dock.module.css'
 
-/** Who comes up first: drag a picture, move it with the keys of its handle, or press up and down. Saved as it is let go. */
+/** Which picture comes first: drag a picture, move it with the keys of its handle, or press up and down. Saved as it is let go. */
 export function ServingOrder({ needs }: { needs: readonly Need[] }) {
   const { place } = useSite()
   const pictures = needs.filter(({ kind }) => kind === 'picture')
@@ -28,7 +28,7 @@ export function ServingOrder({ needs }: { needs: readonly Need[] }) {
   return (
     <section aria-labelledby="order-heading" aria-busy={fetcher.state !== 'idle'}>
       <Heading as="h2" size="md" mb="1" id="order-heading">
-        Who comes up first
+        Which picture comes first
       </Heading>
       <Text mb="2" fontSize="sm" color="quiet">
         Pictures hold what they need in this order. Drag, or use the buttons; it can be undone in the history.

@@ -30,7 +30,7 @@ export function FloorPanel({
           <TextField field={plainField('name', floor.name)} label="Name" required maxLength={120} />
           <TextField
             field={plainField('level', offsetText(floor.level, unit))}
-            label={`Its surface lies at, ${unit}`}
+            label={`Height of the floor, ${unit}`}
           />
         </div>
         <div className={look.tools}>
@@ -44,13 +44,13 @@ export function FloorPanel({
       </PanelForm>
       <PanelForm send={send}>
         <FileField
-          label={drawing ? 'Another drawing' : 'A drawing (PNG, JPEG, WebP, SVG)'}
+          label={drawing ? 'Replace the drawing' : 'A drawing (PNG, JPEG, WebP, SVG)'}
           name="drawing"
           accept="image/png,image/jpeg,image/webp,image/svg+xml"
         />
         <div className={look.tools}>
           <QuietButton name="intent" value="drawing" loading={busy}>
-            Lay it under the floor
+            Add the drawing
           </QuietButton>
           {drawing && (
             <QuietButton name="intent" value="no drawing" formNoValidate>

@@ -117,7 +117,7 @@ function FloorEditor({
           Lay a pathway
         </QuietButton>
         <QuietButton type="button" small aria-pressed={marking === 'place'} onClick={() => begin('place')}>
-          Stand a place
+          Put a place on the floor
         </QuietButton>
         {floor.drawing && (
           <QuietButton type="button" small aria-pressed={marking === 'scale'} onClick={() => begin('scale')}>

@@ -63,9 +63,8 @@ export default function Floors({ actionData }: Route.ComponentProps) {
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {plan.floors.length === 0 ? (
         <Text mb="3" maxW="680px">
-          A floor is drawn to scale: bring in a drawing of it, say how long one stretch of it is, stand the places on it
-          and lay the pathways that cables take. Runs then find their way and their length by themselves. Without a
-          floor a run has the length that is typed, or its legs.
+          Add a drawing of the floor, mark one length you know, put the places on it and lay the pathways that cables
+          take. Runs then find their route and length by themselves. Without a floor, type a run’s length or its legs.
         </Text>
       ) : (
         <RuledTable label="Floors" cards columns={['Floor', 'Surface at', 'Places', 'Pathways', 'Drawing']}>
@@ -89,7 +88,7 @@ export default function Floors({ actionData }: Route.ComponentProps) {
         <TextField field={plainField('name')} label="A new floor" required maxLength={120} />
         <TextField
           field={plainField('level', plan.floors.length === 0 ? '0' : '')}
-          label={`Its surface lies at, ${unit}`}
+          label={`Height of the floor, ${unit}`}
         />
         <MainButton loading={busy}>Add the floor</MainButton>
       </Form>

@@ -100,7 +100,7 @@ export function StandPanel({
     )
   return (
     <details open={open || (loose.length > 0 && loose.length === plan.places.length)}>
-      <summary>Stand a place on {floor.name}</summary>
+      <summary>Put a place on {floor.name}</summary>
       <PanelForm send={send}>
         <div className={look.pair}>
           <div className={look.wide}>
@@ -119,7 +119,7 @@ export function StandPanel({
           <StandingFields place={null} unit={unit} />
         </div>
         <MainButton name="intent" value="stand" loading={busy}>
-          Stand it there
+          Put it here
         </MainButton>
       </PanelForm>
     </details>

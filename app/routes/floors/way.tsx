@@ -22,7 +22,7 @@ export function WayChoice({ floor, run, choose }: { floor: Floor; run: string; c
   return (
     // biome-ignore lint/a11y/noLabelWithoutControl: the choice within is a control
     <label className={look.way}>
-      Show the way of{' '}
+      Show the route of{' '}
       <PlainSelect value={run} onChange={({ currentTarget }) => choose(currentTarget.value)}>
         <option value="">no run</option>
         {[...here].map(({ id, tag }) => (

@@ -144,7 +144,7 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
       {corridor ? (
         <Corridor corridor={corridor} title={`the ${label}`} />
       ) : (
-        <Text>There is no way of runs, docks and hubs between the two yet. Lay a run between them.</Text>
+        <Text>No path of runs, docks and hubs joins the two yet. Lay a run between them.</Text>
       )}
       {run && (
         <WhatIf
@@ -169,7 +169,7 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
       )}
       {draft.runs.length > 0 && (
         <p className={`${text.small} ${look.way}`}>
-          Its way:{' '}
+          Path:{' '}
           {draft.runs.map(({ id, tag }, at) => (
             <span key={id}>
               {at > 0 && ', then '}
@@ -273,9 +273,9 @@ function NeedEditor({
         <MadeFrom />
         <input type="hidden" name="intent" value="drop" />
         <Flex mb="6" gap="4" align="center">
-          <QuietButton grave>No longer needed</QuietButton>
+          <QuietButton grave>Delete the need</QuietButton>
           <Text fontSize="sm" color="quiet">
-            It can be put back.
+            You can undo this.
           </Text>
         </Flex>
       </Form>

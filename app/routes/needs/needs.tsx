@@ -64,7 +64,7 @@ export default function Needs({ actionData }: Route.ComponentProps) {
         </RouterLink>
         {plan.devices.length > 1 && (
           <MainButton asChild>
-            <RouterLink to={`/sites/${plan.site.id}/needs/new`}>State needs</RouterLink>
+            <RouterLink to={`/sites/${plan.site.id}/needs/new`}>Add needs</RouterLink>
           </MainButton>
         )}
       </Flex>
@@ -72,7 +72,7 @@ export default function Needs({ actionData }: Route.ComponentProps) {
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {rows.length === 0 ? (
         <Text>
-          Nothing has to flow yet.{' '}
+          No needs yet.{' '}
           <RouterLink to={`/sites/${plan.site.id}/runs/new`} className={text.link}>
             Lay a run
           </RouterLink>
@@ -137,7 +137,7 @@ function Done() {
   return (
     <Notice tone={stated ? 'clear' : 'note'}>
       <Undo change={change} back={`/sites/${plan.site.id}/needs`}>
-        {stated ? 'It is done: what is new stands at the end of the list.' : 'It is no longer asked for.'}
+        {stated ? 'Done. The new needs are at the end of the list.' : 'The need is deleted.'}
       </Undo>
     </Notice>
   )

@@ -49,7 +49,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       'Some lines cannot be read; they say why. Nothing was saved yet, and what you typed is still here.',
       422,
     )
-  if (read.length === 0) return wrong('Tick what has to flow. Nothing was saved.', 422)
+  if (read.length === 0) return wrong('Tick at least one need. Nothing was saved.', 422)
   const saved = await change(request, form, params.site, ({ plan }) => {
     const idOf = freeIds(plan.needs.map(({ id }) => id))
     const needs = read.map((each): Need => needOf(each, idOf(slugOf(`${each.kind} ${each.to}`, 'need')), null))
@@ -78,10 +78,10 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
     return (
       <>
         <Heading as="h1" size="xl" mb="4">
-          State needs
+          Add needs
         </Heading>
         <Text>
-          Nothing is joined yet. Lay a run from a computer first, and what stands at its ends is offered here.{' '}
+          No runs yet. Lay a run from a computer first; the devices it reaches are listed here.{' '}
           <RouterLink to={`/sites/${plan.site.id}/runs/new`} className={text.link}>
             New run
           </RouterLink>
@@ -91,12 +91,12 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
   return (
     <>
       <Heading as="h1" size="xl" mb="1">
-        State needs
+        Add needs
       </Heading>
       <Text mb="4">
-        Choose the computer; everything its runs reach stands below with what is usually wanted. A size may be a figure
-        (800 MB/s), a job (100 GB in 20 min), or frames (2448x2048@75 mono8); several alike are said before it (2x
-        3840x2160@60).
+        Choose the computer. Everything its runs reach is listed below with the usual needs. Write a size as a figure
+        (800 MB/s), a job (100 GB in 20 min) or frames (2448x2048@75 mono8). For several alike, put the number first: 2x
+        3840x2160@60.
       </Text>
       <label className={text.half} htmlFor="host">
         Around{' '}
@@ -126,7 +126,7 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
             ))}
           </ul>
           <Flex mt="4">
-            <MainButton loading={saving}>State what is ticked</MainButton>
+            <MainButton loading={saving}>Add these needs</MainButton>
           </Flex>
         </Form>
       )}

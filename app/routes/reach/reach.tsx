@@ -34,7 +34,7 @@ export default function Reach() {
       </Heading>
       <Text mb="3">
         How far each construction carries a rate by the book, and where every run falls. A run under an edge can be done
-        in that construction; one above them all needs less rate or a shorter way.
+        in that construction; one above them all needs a lower rate or a shorter route.
       </Text>
       <Chart
         label="Length against rate: what passive, active, optical and category cable cover, and every run as a dot. The runs stand in the table below."

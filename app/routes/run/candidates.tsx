@@ -64,9 +64,9 @@ function RankedCandidates({ draft, formRef, onChange }: Props) {
   return (
     <section aria-labelledby="candidates-heading" aria-busy={state.step === 'asking'}>
       <Heading as="h2" size="md" mt="6" mb="2" id="candidates-heading">
-        What could lie here, best first
+        Cables that fit here, best first
       </Heading>
-      {state.step === 'failed' && <Text color="blocked">The drawer could not be ranked. Open the page once more.</Text>}
+      {state.step === 'failed' && <Text color="blocked">The drawer could not be ranked. Reload the page.</Text>}
       {state.step === 'asking' && !ranking && <Text color="quiet">Ranking the drawer.</Text>}
       {ranking?.count === 0 && <Text color="quiet">No single cable of the drawer plugs into both ports.</Text>}
       {plan.kinds.length === 0 && (

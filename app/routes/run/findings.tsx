@@ -97,8 +97,8 @@ function Figures({ finding }: { finding: Finding }) {
     margin === null
       ? ''
       : margin === 0
-        ? ', nothing over'
-        : `, ${margin < 0 ? 'short by' : 'over'} ${formatFigure(Math.abs(margin), finding.unit, unit)}`
+        ? ', nothing to spare'
+        : `, ${formatFigure(Math.abs(margin), finding.unit, unit)} ${margin < 0 ? 'short' : 'to spare'}`
   return (
     <span className={`${text.mono} ${text.tiny} ${text.quiet}`}>
       have {both(finding.have)}, need {both(finding.need)}

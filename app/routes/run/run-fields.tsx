@@ -91,7 +91,7 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
             {at > 0 && (
               <QuietButton
                 {...form.remove.getButtonProps({ name: fields.leads.name, index: at })}
-                aria-label={`Take out cable ${at + 1}`}
+                aria-label={`Remove cable ${at + 1}`}
               >
                 Take out
               </QuietButton>
@@ -106,12 +106,11 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
         <PortField field={fields.to} label="Device port" required />
         <Box as="fieldset" border="1px solid" borderColor="line" borderRadius="2px" px="3" pb="3" pt="1">
           <Box as="legend" fontWeight="700" px="1">
-            What must flow between these two
+            What must get through between these two
           </Box>
           {needs.length === 0 && passing.length === 0 && (
             <Text fontSize="sm" color="quiet" mb="2">
-              Nothing stated yet. What hangs behind a dock is stated between the devices themselves and crosses this run
-              by itself.
+              No needs yet. Add needs behind a dock between the devices themselves; they cross this run by themselves.
             </Text>
           )}
           {passing.length > 0 && <Passing needs={passing} plan={plan} />}
@@ -119,7 +118,7 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
             <NeedLine key={need.key ?? need.id} need={need as never} label={`Need ${at + 1}`}>
               <QuietButton
                 {...form.remove.getButtonProps({ name: fields.needs.name, index: at })}
-                aria-label={`Take out need ${at + 1}`}
+                aria-label={`Remove need ${at + 1}`}
               >
                 Take out
               </QuietButton>

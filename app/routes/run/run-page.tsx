@@ -3,6 +3,8 @@ import { type SubmissionResult, useForm } from '@conform-to/react'
 import { parseWithZod } from '@conform-to/zod/v4'
 import { type ReactNode, useCallback, useDeferredValue, useRef, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
+import { leadingFinding } from '../../../core/checks/assess'
+import { sentence } from '../../../core/checks/sentences'
 import { directNeeds } from '../../../core/plan/direct-needs'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
@@ -77,6 +79,7 @@ function RunBody({
   })
   // the doors move at once, the drawer is ranked when there is time
   const ranked = useDeferredValue(draft)
+  const leading = verdict && verdict.grade !== 'clear' ? leadingFinding(verdict.findings) : null
   const title = `${before?.tag ?? 'New run'}${draft ? `: ${endsOf(plan, draft.run)}` : ''}`
   return (
     <>
@@ -90,6 +93,11 @@ function RunBody({
           </Box>
         )}
       </Flex>
+      {leading && (
+        <Text mt="-2" mb="3" maxW="900px">
+          {sentence(leading, unit)}
+        </Text>
+      )}
       <Took />
       {notice}
       {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
@@ -124,7 +132,7 @@ function RunBody({
           }}
         >
           <LengthSlide
-            words="What if the way were"
+            words="What if the route were"
             length={draft.run.route.length}
             slide={(metres) => putLength(formRef, formatLength(metres, unit))}
           />

@@ -132,7 +132,7 @@ function RunEditor({
           <MadeFrom />
           <QuietButton grave>Delete this run</QuietButton>
           <Text fontSize="sm" color="quiet">
-            It can be put back.
+            You can undo this.
           </Text>
           <HistoryLink list="runs" id={run.id} />
         </Flex>
@@ -155,9 +155,9 @@ function Done({ tag }: { tag: string }) {
     <Notice tone="clear" slim>
       <Box>
         {done === 'read'
-          ? `What you saw of ${tag} is written down.`
+          ? `What you saw of ${tag} is saved.`
           : done === 'retracted'
-            ? 'It is taken back, and counts no more.'
+            ? 'It is taken back and no longer counts.'
             : `${tag} is saved.`}
       </Box>
     </Notice>

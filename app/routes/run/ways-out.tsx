@@ -14,7 +14,7 @@ import { useUnit } from '../../ui/units'
 import { useAsked } from '../../ui/use-asked'
 import look from './ways-out.module.css'
 
-/** What would make the run clear: small changes that were tried on the whole site, the least disturbing first, each to be taken as one change. */
+/** What would make the run clear: small changes that were tried on the whole site, the least disruptive first, each to be taken as one change. */
 export function WaysOut({ verdict }: { verdict: RunVerdict }) {
   const unit = useUnit()
   const question = useMemo(() => ({ run: verdict.id }), [verdict.id])
@@ -24,12 +24,12 @@ export function WaysOut({ verdict }: { verdict: RunVerdict }) {
       <Heading as="h2" size="md" mb="1" id="ways-heading">
         What would make it clear
       </Heading>
-      {step === 'failed' && <Text color="blocked">This could not be worked out. Open the page once more.</Text>}
+      {step === 'failed' && <Text color="blocked">This could not be worked out. Reload the page.</Text>}
       {step === 'asking' && !last && <Text color="quiet">Trying small changes on the whole site.</Text>}
       {last && last.ways.length > 0 && (
         <>
           <p className={`${text.small} ${text.quiet}`}>
-            {last.tried} {last.tried === 1 ? 'change was' : 'changes were'} tried; these help, the least disturbing
+            {last.tried} {last.tried === 1 ? 'change was' : 'changes were'} tried; these help, the least disruptive
             first.
           </p>
           <ol className={look.ways}>
@@ -55,13 +55,13 @@ export function WaysOut({ verdict }: { verdict: RunVerdict }) {
                 Have another like it, or move it.{' '}
               </>
             ) : (
-              <b>Nothing small helps.</b>
+              <b>No small change helps.</b>
             )}{' '}
             {last.tried > 0 &&
               `${last.tried} ${last.tried === 1 ? 'change was' : 'changes were'} tried, alone and two together. `}
             {last.closest.moves.length > 0 &&
               `The nearest: ${last.closest.moves.map((move) => moveSentence(move, unit)).join(' ')} `}
-            What still stands in the way: {sentence(last.closest.leading, unit)}
+            What is still wrong: {sentence(last.closest.leading, unit)}
           </p>
         </div>
       )}
@@ -87,7 +87,7 @@ function Way({ way, tag }: { way: WayOut; tag: string }) {
       <div className={look.what}>
         <p>{words.join(' ')}</p>
         <p className={`${text.tiny} ${text.quiet}`}>
-          {effortWords[way.effort]} · {price}
+          {effortWords[way.effort]}, {price}
         </p>
         {way.worse.length > 0 && (
           <p className={look.worse}>

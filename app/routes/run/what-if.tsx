@@ -64,7 +64,7 @@ export function WhatIf({ whatIfs, whatIf, turned, children, changed, form, kept,
             {whatIf?.sort === 'the site goes' && (
               <>
                 {' '}
-                Kept, the whole site goes by it:{' '}
+                If you keep it, it holds for the whole site:{' '}
                 <RouterLink to={`/sites/${plan.site.id}/policy`} className={text.link}>
                   what else that changes
                 </RouterLink>

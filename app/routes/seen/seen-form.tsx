@@ -68,7 +68,7 @@ export function SeenForm({ subject, from, to, action }: Props) {
       )}
       {ofKind ? null : <Circumstances planned={planned} />}
       <QuietButton name="intent" value="seen" loading={saving} disabled={plan.site.id === ''}>
-        Write it down
+        Save what you saw
       </QuietButton>
     </Form>
   )

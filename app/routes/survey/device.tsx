@@ -161,7 +161,7 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
           </QuietButton>
         </Form>
         <Text fontSize="sm" color="quiet">
-          It can be put back.
+          You can undo this.
         </Text>
         <HistoryLink list="devices" id={device.id} />
       </Flex>

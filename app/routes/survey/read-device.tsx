@@ -73,7 +73,7 @@ function WhatWasRead({ answer: { fields, seen, faults, skipped }, busy }: { answ
         </Text>
       )}
       {fields.length === 0 ? (
-        <Text>All of it that Hallway can use is on record already.</Text>
+        <Text>Everything Hallway can use from it is on record already.</Text>
       ) : (
         <Form method="post">
           <MadeFrom />
@@ -103,7 +103,7 @@ function WhatWasRead({ answer: { fields, seen, faults, skipped }, busy }: { answ
           </RuledTable>
           <p className={look.tick}>
             <MainButton name="intent" value="accept" loading={busy}>
-              Take what is ticked
+              Save what is ticked
             </MainButton>
           </p>
         </Form>

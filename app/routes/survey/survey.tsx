@@ -96,15 +96,15 @@ export default function Survey({ actionData }: Route.ComponentProps) {
       {told && (
         <Notice tone={added ? 'clear' : 'note'}>
           <Undo change={told} back={`/sites/${plan.site.id}/survey`}>
-            {added ? 'It stands in the survey.' : 'It is gone from the survey.'}
+            {added ? 'Added to the survey.' : 'Deleted from the survey.'}
           </Undo>
         </Notice>
       )}
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {plan.devices.length === 0 && (
         <Text mb="3" maxW="640px">
-          Begin with what stands here: a place, then the devices at it, from a usual one or port by port off the data
-          sheet. Then lay runs between their ports (Match), and state what has to flow (Needs).
+          Start with a place, then add the devices at it: pick a usual one, or type its ports from the data sheet. Then
+          lay runs between their ports (Match), and add what must get through (Needs).
         </Text>
       )}
       <p className={text.small}>
@@ -171,7 +171,7 @@ function NewDevices({ wrong }: { wrong: DeviceFault['lines'] }) {
   const groups = [...new Set(templates.map(({ group }) => group))]
   return (
     <details className={look.newDevices} open={plan.devices.length === 0 || adding}>
-      <summary>Put a device here</summary>
+      <summary>Add a device</summary>
       <Form method="post">
         <MadeFrom />
         <input type="hidden" name="intent" value="devices" />
@@ -210,7 +210,7 @@ function NewDevices({ wrong }: { wrong: DeviceFault['lines'] }) {
         />
         <PortsField value={ports} put={setPorts} wrong={wrong} />
         <Flex mt="3" mb="4">
-          <MainButton loading={saving}>Put it into the survey</MainButton>
+          <MainButton loading={saving}>Add to the survey</MainButton>
         </Flex>
       </Form>
     </details>

@@ -18,7 +18,7 @@ import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/tables'
 import look from './tables.module.css'
 
-const nothing = 'Nothing was written.'
+const nothing = 'Nothing was imported.'
 /** Rows of each sort that are shown; the rest is counted. */
 const SHOWN = 30
 
@@ -90,8 +90,8 @@ export default function Tables({ actionData }: Route.ComponentProps) {
       </Heading>
       <Took />
       <Text mb="3" maxW="720px">
-        The survey as CSV: out to a spreadsheet, and in again. A row that names what is there changes it, any other is
-        new; an empty cell leaves what is on record. Each table that comes in is one change, which can be undone.
+        The survey as CSV: out to a spreadsheet, and back in. A row that names something here changes it; any other row
+        is new. An empty cell leaves what is on record. Each import is one change, which you can undo.
       </Text>
       <RuledTable label="Tables of this site" cards columns={['Table', 'Columns', 'Rows', 'Out']}>
         {SURVEY_TABLES.map((table) => (
@@ -129,14 +129,14 @@ export default function Tables({ actionData }: Route.ComponentProps) {
         </LabelledField>
         <FileField label="Table (CSV)" name="file" accept=".csv,.tsv,.txt,text/csv" describedBy="table-problem" />
         <QuietButton name="intent" value="look" loading={busy}>
-          Look at it
+          Preview
         </QuietButton>
         <MainButton name="intent" value="bring" loading={busy}>
-          Bring it in
+          Import
         </MainButton>
         {preview && preview.bad.count > 0 && preview.good.count > 0 && (
           <QuietButton name="intent" value="good" loading={busy}>
-            Bring in {preview.good.count === 1 ? 'the one good row' : `the ${preview.good.count} good rows`}
+            Import {preview.good.count === 1 ? 'the one good row' : `the ${preview.good.count} good rows`}
           </QuietButton>
         )}
       </Form>

@@ -108,8 +108,8 @@ export default function GrowthPage({ actionData }: Route.ComponentProps) {
         What if it grows
       </Heading>
       <Text mb="4">
-        People buy one step up in case, and cannot say what it would have to be. Name what may come; each is judged on
-        the whole site as it is laid, with what buying for it now would cost.
+        What may come later? Add it here. Hallway judges the whole site as it is laid, and tells what it would cost to
+        buy for it now.
       </Text>
       {actionData?.problem && <Notice tone="blocked">{actionData.problem}</Notice>}
       <Form method="post" className={look.form} key={plan.upgrades.length}>
@@ -150,7 +150,7 @@ export default function GrowthPage({ actionData }: Route.ComponentProps) {
             </PlainSelect>
           </LabelledField>
         )}
-        <MainButton loading={saving}>Think of it</MainButton>
+        <MainButton loading={saving}>Add this what-if</MainButton>
       </Form>
       <div className={look.usual}>
         {USUAL.filter(({ name }) => !plan.upgrades.some((upgrade) => upgrade.name === name)).map((usual) => (
@@ -163,7 +163,7 @@ export default function GrowthPage({ actionData }: Route.ComponentProps) {
           </Form>
         ))}
       </div>
-      {step === 'failed' && <Text color="blocked">This could not be worked out. Open the page once more.</Text>}
+      {step === 'failed' && <Text color="blocked">This could not be worked out. Reload the page.</Text>}
       <div className={look.beside}>
         {plan.upgrades.map((upgrade) => (
           <Ahead key={upgrade.id} upgrade={upgrade} answer={answers.get(upgrade.id)} />
@@ -195,7 +195,7 @@ function Ahead({ upgrade, answer }: { upgrade: Upgrade; answer: GrowthAnswer | u
             runs that get through today survive it as they are
             {answer.blocked > 0 && `; ${answer.blocked} ${answer.blocked === 1 ? 'is' : 'are'} blocked already`}.
           </p>
-          {answer.lost.length > 0 && <p>It does not get through as it is laid: {answer.lost.join(', ')}.</p>}
+          {answer.lost.length > 0 && <p>Does not get through as it is laid: {answer.lost.join(', ')}.</p>}
           {answer.fallen.length > 0 && (
             <p>
               To buy for it now: <b>{`${decimal(answer.price, 2)} ${plan.policy.currency}`}</b>
@@ -223,8 +223,8 @@ function Ahead({ upgrade, answer }: { upgrade: Upgrade; answer: GrowthAnswer | u
       <Form method="post">
         <MadeFrom />
         <input type="hidden" name="drop" value={upgrade.id} />
-        <QuietButton small aria-label={`No longer think of ${upgrade.name}`}>
-          No longer
+        <QuietButton small aria-label={`Remove ${upgrade.name}`}>
+          Remove
         </QuietButton>
       </Form>
     </Box>

@@ -48,8 +48,7 @@ export default function Visitors({ actionData }: Route.ComponentProps) {
         Who sits there
       </Heading>
       <Text mb="4">
-        One desk serves many. Plan for the hungriest and the least able: say who else sits at a desk, and its runs and
-        needs are judged for each of them.
+        One desk serves many laptops. Say who else sits at it; its runs and needs are judged for each of them.
       </Text>
       {actionData?.problem && <Notice tone="blocked">{actionData.problem}</Notice>}
       {computers.length < 2 ? (
@@ -59,7 +58,7 @@ export default function Visitors({ actionData }: Route.ComponentProps) {
           <MadeFrom />
           <ComputerField name="visitor" label="Visitor" />
           <ComputerField name="host" label="sits where this one sits" />
-          <MainButton loading={saving}>Let it sit there</MainButton>
+          <MainButton loading={saving}>Add the visitor</MainButton>
         </Form>
       )}
       {desks.map((desk) => (
@@ -124,8 +123,8 @@ function DeskTable({ desk }: { desk: Desk }) {
                 <Form method="post">
                   <MadeFrom />
                   <input type="hidden" name="visitor" value={device.id} />
-                  <QuietButton small aria-label={`${device.name} no longer sits there`}>
-                    No longer
+                  <QuietButton small aria-label={`Remove ${device.name} from there`}>
+                    Remove
                   </QuietButton>
                 </Form>
               )}

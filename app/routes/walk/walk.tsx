@@ -120,8 +120,8 @@ export default function Walk({ actionData, loaderData }: Route.ComponentProps) {
             <b>
               {done} of {things}
             </b>{' '}
-            looked at. Floor by floor, from the lowest up; tick what you read off the thing itself, type what you
-            measured along the real way.
+            looked at. Floor by floor, from the lowest up. Tick what you read off the device itself, and type what you
+            measured along the real route.
           </Text>
           <progress className={look.progress} value={done} max={things} aria-label="How much of the walk is done" />
           <p className={text.small}>
@@ -129,7 +129,7 @@ export default function Walk({ actionData, loaderData }: Route.ComponentProps) {
               {all ? 'Show what is still to be done' : 'Show all places'}
             </QuietButton>
           </p>
-          {shown.length === 0 && <Notice tone="clear">All of it is looked at.</Notice>}
+          {shown.length === 0 && <Notice tone="clear">You have looked at everything.</Notice>}
           <ol className={look.stops}>
             {shown.slice(0, MOST_SHOWN).map((stop) => (
               <StopCard

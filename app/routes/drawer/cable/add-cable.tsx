@@ -86,7 +86,7 @@ function AddForm({ like, lastResult }: { like: Cable | undefined; lastResult: Ro
           <ChangeId />
           <CableFields fields={fields as never} />
           <Flex mt="4" gap="4" align="center">
-            <MainButton loading={saving}>Into the drawer</MainButton>
+            <MainButton loading={saving}>Add to the drawer</MainButton>
             <Text fontSize="sm" color="quiet">
               Enter saves, and the form is ready for the next.
             </Text>

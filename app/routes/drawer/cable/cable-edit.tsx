@@ -63,7 +63,7 @@ function EditForm({
   return (
     <Box as="details" {...({ open: lastResult !== undefined } as object)}>
       <Box as="summary" cursor="pointer" fontWeight="600" color="brassInk">
-        Put right what it is
+        Edit this cable
       </Box>
       <Box border="1px solid" borderColor="line" borderRadius="2px" p="4" mt="2">
         {clash && (
@@ -106,7 +106,7 @@ function EditForm({
               Delete this cable
             </QuietButton>
             <Text fontSize="sm" color="quiet">
-              It can be put back. To keep what is known of it, retire it instead.
+              You can undo this. To keep what is known about it, retire it instead.
             </Text>
           </Flex>
         </Form>

@@ -23,7 +23,7 @@ export function CableObservations({ cable, index, observations }: Shown) {
       </Heading>
       {observations.length === 0 && !kind ? (
         <Text color="quiet">
-          Nothing is written down yet. Read its mark, ask its chip, or put it through a sort-out session.
+          Nothing is known about it yet. Read its mark or its chip, or test it in a sort-out session.
         </Text>
       ) : (
         <SeenList index={index} observations={observations} isOverruled={isOverruled}>

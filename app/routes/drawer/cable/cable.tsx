@@ -141,7 +141,7 @@ function Head({ cable, index }: Shown) {
           <Box fontSize="lg">
             <UseDoor abilities={abilities} size={32} />
           </Box>
-          <Box fontFamily="mono" bg="floor" px="2" borderRadius="2px" title="What stands on its tag">
+          <Box fontFamily="mono" bg="floor" px="2" borderRadius="2px" title="What to write on its tag">
             {shortCode(abilities, unit)}
           </Box>
         </Flex>
@@ -239,9 +239,9 @@ function Done({ tag }: { tag: string }) {
   return (
     <Notice tone="clear" slim>
       {done === 'read'
-        ? `What you saw of ${tag} is written down.`
+        ? `What you saw of ${tag} is saved.`
         : done === 'retracted'
-          ? 'It is taken back, and counts no more.'
+          ? 'It is taken back and no longer counts.'
           : `${tag} is saved.`}
     </Notice>
   )

@@ -77,7 +77,7 @@ export const action = ({ request, params }: Route.ActionArgs) =>
         if (bad.length > 0)
           return refusal(
             {
-              problem: `${bad.length === 1 ? 'One line is' : `${bad.length} lines are`} wrong, so nothing was written. Put them right and choose the file again.`,
+              problem: `${bad.length === 1 ? 'One line is' : `${bad.length} lines are`} wrong, so nothing was written. Correct them and choose the file again.`,
               lines: bad.slice(0, 50),
             },
             422,
@@ -163,7 +163,7 @@ export default function Catalogue({ actionData, loaderData }: Route.ComponentPro
           </Link>
           <FileField label="From a table (CSV)" name="file" accept=".csv,.tsv,.txt,text/csv" />
           <QuietButton name="intent" value="file" loading={busy}>
-            Bring it in
+            Import
           </QuietButton>
         </Flex>
       </Form>
@@ -173,11 +173,11 @@ export default function Catalogue({ actionData, loaderData }: Route.ComponentPro
           <Notice tone="note">
             <Flex gap="4" align="center" wrap="wrap">
               <Text flex="1 1 300px">
-                Hallway ships a generic catalogue, with invented prices to put your own in place of. Kinds you have
-                under the same name are replaced by it.
+                Hallway comes with a ready catalogue. Its prices are invented: put in your own. It replaces kinds of the
+                same name.
               </Text>
               <MainButton name="intent" value="generic" loading={busy}>
-                Take over the generic one
+                Add the ready catalogue
               </MainButton>
             </Flex>
           </Notice>
@@ -194,9 +194,9 @@ export default function Catalogue({ actionData, loaderData }: Route.ComponentPro
 
 /** What is said when something is done. */
 const DONE: Readonly<Record<string, string>> = {
-  removed: 'The kind is taken out.',
+  removed: 'The kind is removed.',
   saved: 'The kind is saved.',
-  read: 'It is written down.',
+  read: 'It is saved.',
   retracted: 'It is taken back.',
 }
 

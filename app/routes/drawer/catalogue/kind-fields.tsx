@@ -34,7 +34,7 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
         </Heading>
         {kind && (
           <Link asChild fontSize="sm" color="brassInk" textDecoration="underline">
-            <RouterLink to=".">make a new one instead</RouterLink>
+            <RouterLink to=".">add a new kind instead</RouterLink>
           </Link>
         )}
       </Flex>
@@ -102,10 +102,10 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
           </Flex>
         </Grid>
         <Flex mt="3" gap="3">
-          <MainButton loading={saving}>{kind ? 'Save the kind' : 'Into the catalogue'}</MainButton>
+          <MainButton loading={saving}>{kind ? 'Save the kind' : 'Add to the catalogue'}</MainButton>
           {kind && (
             <QuietButton name="intent" value="remove" formNoValidate grave>
-              Take it out
+              Remove the kind
             </QuietButton>
           )}
         </Flex>

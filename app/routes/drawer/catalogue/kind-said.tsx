@@ -16,8 +16,8 @@ export function KindSaid({ kind, index, observations }: Shown) {
       </Heading>
       {observations.length === 0 ? (
         <Text color="quiet">
-          Nothing beside its listing. What you write here goes for every cable of this kind, until its own mark, chip or
-          a test says more.
+          Only its listing is known. What you write here counts for every cable of this kind, until its own mark, chip
+          or a test says more.
         </Text>
       ) : (
         <SeenList index={index} observations={observations} />

@@ -103,7 +103,7 @@ export function ChipAnswer({ found }: { found: FolderCable }) {
             </>
           )}
           <MainButton name="intent" value="save" loading={saving}>
-            {known ? 'Write it down' : 'Make this cable'}
+            {known ? 'Save what you saw' : 'Make this cable'}
           </MainButton>
         </Grid>
       </Form>

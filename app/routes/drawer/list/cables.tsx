@@ -203,8 +203,8 @@ function EmptyDrawer({ siteId }: { siteId: string }) {
   return (
     <Box maxW="560px">
       <Text mb="4">
-        No cable yet. Empty the drawer onto the bench: add the first cable by its mark, ask its chip, or bring the list
-        you have as a table.
+        No cable yet. Empty the drawer onto the bench. Add the first cable by its mark, read its chip, or import the
+        list you have.
       </Text>
       <Flex gap="3" wrap="wrap">
         <MainButton asChild>

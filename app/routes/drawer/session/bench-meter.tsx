@@ -79,7 +79,7 @@ export function BenchMeter({ session, cable, setup }: { session: Session; cable:
       </Flex>
       {lost && (
         <Text color="blocked" role="alert" mt="2">
-          The meter does not answer any more. Start it again; what was taken is saved.
+          The meter no longer answers. Start it again; the readings so far are saved.
         </Text>
       )}
       {look && <Reading look={look} cable={cable} tests={setup.tests} />}

@@ -76,7 +76,8 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
   if (plan.devices.length === 0)
     return (
       <Text maxW="560px">
-        Cables are tested between the ports of devices, and this site has no devices yet. Bring them in with a{' '}
+        Cables are tested between the ports of devices, and this site has no devices yet. Add them in the survey, or
+        import a{' '}
         <Link asChild color="brassInk" textDecoration="underline">
           <RouterLink to="/import">plan file</RouterLink>
         </Link>
@@ -95,7 +96,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
       <Grid templateColumns={{ base: '1fr', lg: '280px 1fr' }} gap="7" alignItems="start">
         <Box as="fieldset">
           <Heading as="legend" size="md" mb="1">
-            The heap
+            The cables
           </Heading>
           <Text fontSize="sm" color="quiet" mb="2">
             {asked.length > 0
@@ -139,7 +140,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
             <TestLine key={test.key ?? test.id} test={test as never} number={at + 1}>
               <QuietButton
                 {...form.remove.getButtonProps({ name: fields.tests.name, index: at })}
-                aria-label={`Take out test ${at + 1}`}
+                aria-label={`Remove test ${at + 1}`}
               >
                 Take out
               </QuietButton>
@@ -157,7 +158,7 @@ export default function NewSession({ loaderData, actionData }: Route.ComponentPr
         </Box>
       </Grid>
       <Box mt="5">
-        <MainButton loading={saving}>To the bench</MainButton>
+        <MainButton loading={saving}>Start the session</MainButton>
       </Box>
     </Form>
   )

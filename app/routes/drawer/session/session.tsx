@@ -150,13 +150,13 @@ function AtTheBench({
         <Notice tone="clear">
           {total === 0
             ? 'None of these cables fits the ports of these tests.'
-            : 'Everything is read. The table below says what becomes of each cable.'}
+            : 'All readings are in. The table below says what becomes of each cable.'}
         </Notice>
       )}
       <SessionMatrix session={session} index={index} readings={readings} />
       <Box as="details" mt="8">
         <Box as="summary" cursor="pointer" color="quiet" fontSize="sm">
-          End this session for good
+          Delete this session
         </Box>
         <Form method="post">
           <MadeFrom />
@@ -165,7 +165,7 @@ function AtTheBench({
               Delete the session
             </QuietButton>
             <Text fontSize="sm" color="quiet">
-              What was read stays on the cables; the session and its table go. The history can put them back.
+              The readings stay on the cables; the session and its table are deleted. You can undo this in the history.
             </Text>
           </Flex>
         </Form>

@@ -56,7 +56,7 @@ function Controls({ index, test, soak }: { index: SiteIndex; test: BenchTest; so
             Start the soak
           </Target>
           <Target name={nameOf(test)} value="nothing">
-            Nothing came up
+            No link came up
           </Target>
         </Flex>
       ) : (
@@ -69,11 +69,11 @@ function Controls({ index, test, soak }: { index: SiteIndex; test: BenchTest; so
               </Target>
             ))}
             <Target name={nameOf(test)} value={soak ? 'dropped' : 'nothing'}>
-              {soak ? 'It dropped' : 'Nothing came up'}
+              {soak ? 'It dropped' : 'No link came up'}
             </Target>
             {soak && (
               <QuietButton name="intent" value="call-off">
-                Call the soak off
+                Stop the soak
               </QuietButton>
             )}
           </Flex>
