@@ -32,10 +32,10 @@ test('u switches metres and feet, and the choice stays', async ({ page }) => {
   await open(page, '/sites/saltmarsh/runs/r-15')
   await expect(page.getByLabel('Route length')).toHaveValue('4.4 m')
   await page.keyboard.press('u')
-  await expect(page.getByRole('button', { name: 'feet' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Show metres' })).toBeVisible()
   await expect(page.getByRole('region', { name: 'Findings' })).toContainText('16 ft 5 in of lead spans the 14 ft 5')
   await page.reload()
-  await expect(page.getByRole('button', { name: 'feet' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Show metres' })).toBeVisible()
 })
 
 test('what the site goes by changes verdicts', async ({ page }) => {

@@ -58,7 +58,7 @@ test('a table goes out, and comes in as one change; rows that cannot be read are
   await page.getByRole('button', { name: 'Preview' }).click()
   await expect(page.getByRole('row', { name: /spaceship/ })).toContainText('kind: one of')
   await page.getByRole('button', { name: 'Import', exact: true }).click()
-  await expect(page.getByRole('alert')).toContainText('Nothing was written')
+  await expect(page.getByRole('alert')).toContainText('Nothing was imported')
   await page.getByRole('button', { name: 'Import the one good row' }).click()
   await expect(page.getByText('It is done')).toBeVisible()
   await open(page, `${site}/survey`)
