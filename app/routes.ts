@@ -5,6 +5,7 @@ export default [
   route('import', 'routes/import.tsx'),
   route('unit', 'routes/unit.ts'),
   route('who', 'routes/who.tsx'),
+  route('words', 'routes/words.tsx'),
   route('sites/:site', 'routes/site.tsx', [
     index('routes/board/board.tsx'),
     route('survey', 'routes/survey/survey.tsx'),
@@ -35,6 +36,7 @@ export default [
     route('docks/:device', 'routes/dock/dock.tsx'),
     route('reach', 'routes/reach/reach.tsx'),
     route('verdicts', 'routes/verdicts/verdicts.tsx'),
+    route('find', 'routes/find/find.tsx'),
     route('runs/new', 'routes/run/new-run.tsx'),
     route('runs/:run', 'routes/run/run.tsx'),
   ]),

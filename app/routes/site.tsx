@@ -105,14 +105,14 @@ function SiteBar() {
       <RouterLink to={home} className={look.site}>
         {plan.site.name}
       </RouterLink>
-      <Form action={home} role="search">
+      <Form action={`${home}/find`} role="search">
         <input
           ref={search}
           key={params.get('q')}
           name="q"
           defaultValue={params.get('q') ?? ''}
-          placeholder="Find a run, device or cable  ( / )"
-          aria-label="Find a run, device or cable"
+          placeholder="Find anything  ( / )"
+          aria-label="Find anything of this site"
           aria-keyshortcuts="/"
           maxLength={200}
           className={look.search}

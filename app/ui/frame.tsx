@@ -7,6 +7,7 @@ import look from './frame.module.css'
 import { useShortcut } from './shortcut'
 import { useUnit } from './units'
 import { WhoLink } from './who'
+import { WordsHelp } from './words-and-keys'
 
 /** The bar across the top: where one is, and what holds everywhere. */
 export function TopBar({ children }: { children?: ReactNode }) {
@@ -22,6 +23,7 @@ export function TopBar({ children }: { children?: ReactNode }) {
       <div className={look.within}>{children}</div>
       <div className={look.push} />
       <WhoLink />
+      <WordsHelp />
       <UnitSwitch />
       <ClientOnly fallback={<div className={look.light} />}>
         <LightSwitch />
@@ -43,10 +45,12 @@ function UnitSwitch() {
         name="unit"
         value={unit === 'm' ? 'ft' : 'm'}
         aria-keyshortcuts="u"
+        aria-label={`Show ${unit === 'm' ? 'feet' : 'metres'}`}
         className={look.control}
         title="Press u to switch between metres and feet"
       >
-        Show {unit === 'm' ? 'feet' : 'metres'}
+        <span className={look.spare}>Show </span>
+        {unit === 'm' ? 'feet' : 'metres'}
       </button>
     </Form>
   )

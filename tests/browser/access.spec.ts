@@ -19,6 +19,8 @@ const PAGES = [
   '/sites/saltmarsh/docks/gallery-dock',
   '/sites/saltmarsh/reach',
   '/sites/saltmarsh/verdicts',
+  '/sites/saltmarsh/find?q=gallery',
+  '/words',
   '/sites/saltmarsh/policy',
   '/sites/saltmarsh/runs/new',
   '/sites/saltmarsh/runs/r-09',

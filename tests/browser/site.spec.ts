@@ -114,3 +114,23 @@ test('an address that leads nowhere says so and leads back', async ({ page }) =>
     await expect(page.getByRole('link', { name: 'All sites' })).toBeVisible()
   }
 })
+
+test('anything is found by any of its words, with the keys alone, and the words and keys are shown', async ({
+  page,
+}) => {
+  await open(page, '/sites/saltmarsh')
+  await page.keyboard.press('/')
+  await page.keyboard.type('dock gallery')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Find “dock gallery”' })).toBeVisible()
+  const devices = page.getByRole('table', { name: 'Devices' })
+  await expect(devices.getByRole('link', { name: 'Gallery dock' })).toBeVisible()
+  await page.getByRole('heading', { level: 1 }).click()
+  await page.keyboard.press('?')
+  const words = page.getByRole('dialog', { name: 'Words and keys' })
+  await expect(words.getByRole('row', { name: /narrowest door the door that decides/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(words).toBeHidden()
+  await devices.getByRole('link', { name: 'Gallery dock' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Gallery dock')
+})
