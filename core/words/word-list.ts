@@ -54,8 +54,22 @@ export const KEYS: readonly Key[] = [
   { keys: 'alt and an arrow', where: 'ports of a device', does: 'move a line' },
 ]
 
-const table = (heads: readonly string[], rows: readonly (readonly string[])[]): string =>
-  [heads, heads.map(() => '---'), ...rows].map((cells) => `| ${cells.join(' | ')} |`).join('\n')
+/** A table as documents are formatted: every column as wide as its widest cell. */
+function table(heads: readonly string[], rows: readonly (readonly string[])[]): string {
+  const widths = heads.map((head, at) =>
+    Math.max(...[head, ...rows.map((cells) => cells[at] ?? '')].map((cell) => cell.length)),
+  )
+  const line = (cells: readonly string[], pad: string): string =>
+    `| ${cells.map((cell, at) => cell.padEnd(widths[at] ?? 0, pad)).join(' | ')} |`
+  return [
+    line(heads, ' '),
+    line(
+      heads.map(() => ''),
+      '-',
+    ),
+    ...rows.map((cells) => line(cells, ' ')),
+  ].join('\n')
+}
 
 /** The same as a document. */
 export const wordsDocument = (): string =>
