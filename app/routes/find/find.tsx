@@ -21,7 +21,7 @@ const addressOf: Record<FoundKind, (id: string) => string> = {
   run: (id) => `runs/${id}`,
   cable: (id) => `cables/${id}`,
   device: (id) => `survey/${id}`,
-  place: (id) => `needs?copy=${id}#copy-place`,
+  place: () => 'survey',
   need: (id) => `needs/${id}`,
   kind: (id) => `drawer/catalogue?edit=${id}`,
 }
