@@ -17,7 +17,7 @@ export default defineConfig({
           name: 'server',
           include: ['server/**/*.test.ts'],
           globalSetup: ['tests/support/private-database.ts'],
-          testTimeout: 20_000,
+          testTimeout: 60_000,
           hookTimeout: 40_000,
         },
       },
