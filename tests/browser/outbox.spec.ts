@@ -63,7 +63,7 @@ const forms: Record<string, Filled> = {
     page: 'SITE/survey',
     typed: (page) => [page.getByLabel('A new place'), 'Bell tower'],
     send: press('Add the place'),
-    saved: (page) => button(page, 'Change Bell tower'),
+    saved: (page) => button(page, 'Edit Bell tower'),
   },
   'routes/survey/device.tsx': {
     page: 'SITE/survey/gallery-laptop',

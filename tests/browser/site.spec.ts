@@ -17,6 +17,7 @@ test('the board is searched with / and narrowed by verdict', async ({ page }) =>
   await page.keyboard.press('/')
   await page.keyboard.type('bridge view')
   await page.keyboard.press('Enter')
+  await page.getByRole('link', { name: 'Show these runs on the board' }).click()
   await expect(page.getByRole('row')).toHaveCount(6)
   await page
     .getByRole('link', { name: /Blocked/i })
