@@ -22,7 +22,7 @@ export const ownScreenCheck = check({
     'comes-back': reason(
       { rate: z.number(), ceiling: z.number() },
       ({ rate, ceiling }) =>
-        `Each frame is sent to the graphics box and comes back: ${formatRate(rate)} of the ${formatRate(ceiling)} of PCIe data that this link carries. Expect fewer frames than on a display of its own.`,
+        `The frames come back over this link: ${formatRate(rate)} of the ${formatRate(ceiling)} of PCIe data it carries. Expect fewer frames than on a display at the graphics box.`,
     ),
   },
   remedies: ['outboard-display', 'ask-less'],

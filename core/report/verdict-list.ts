@@ -27,63 +27,67 @@ export type VerdictLine = {
   todo: readonly string[]
 }
 
-/** Worst first, and otherwise as the site lists them. */
-const worstFirst = (lines: VerdictLine[]): VerdictLine[] =>
-  lines.sort((one, other) => severity[other.grade] - severity[one.grade])
+type Judged = { id: string; grade: Verdict; findings: Parameters<typeof leadingFinding>[0] }
+/** What of a line only a run or only a need can tell; its ends as devices. Null: it is gone. */
+type Own = Pick<VerdictLine, 'name' | 'from' | 'to' | 'size' | 'over'> | null
 
-type Judged = { grade: Verdict; findings: Parameters<typeof leadingFinding>[0] }
-
-function reasonOf({ grade, findings }: Judged, unit: LengthUnit): Pick<VerdictLine, 'why' | 'todo'> {
-  const leading = grade === 'clear' ? null : leadingFinding(findings)
-  return {
-    why: leading ? sentence(leading, unit) : '',
-    todo: leading ? leading.remedies.map((remedy) => remedySentence(remedy, unit)) : [],
-  }
+/** A line for each verdict: worst first, and otherwise as the site lists them. */
+function linesOf<Each extends Judged>(
+  { index }: Assessed,
+  verdicts: readonly Each[],
+  unit: LengthUnit,
+  own: (verdict: Each) => Own,
+): VerdictLine[] {
+  const nameOf = (device: string): string => index.devices.get(device)?.name ?? device
+  const lines = verdicts.flatMap((verdict): VerdictLine[] => {
+    const told = own(verdict)
+    if (!told) return []
+    const { id, grade, findings } = verdict
+    const leading = grade === 'clear' ? null : leadingFinding(findings)
+    return [
+      {
+        ...told,
+        id,
+        from: nameOf(told.from),
+        to: nameOf(told.to),
+        grade,
+        why: leading ? sentence(leading, unit) : '',
+        todo: leading ? leading.remedies.map((remedy) => remedySentence(remedy, unit)) : [],
+      },
+    ]
+  })
+  return lines.sort((one, other) => severity[other.grade] - severity[one.grade])
 }
 
 /** Every run of a site with its verdict, for the client or the boss: where it goes, over what, and what is wrong with it. */
-export const runVerdicts = ({ index, assessment }: Assessed, unit: LengthUnit): VerdictLine[] =>
-  worstFirst(
-    assessment.runs.flatMap((verdict): VerdictLine[] => {
-      const run = index.runs.get(verdict.id)
-      if (!run) return []
-      const nameOf = (id: string): string => index.devices.get(id)?.name ?? id
-      return [
-        {
-          id: run.id,
+export const runVerdicts = (site: Assessed, unit: LengthUnit): VerdictLine[] =>
+  linesOf(site, site.assessment.runs, unit, ({ id }) => {
+    const run = site.index.runs.get(id)
+    return run
+      ? {
           name: run.tag,
-          from: nameOf(run.from.device),
-          to: nameOf(run.to.device),
+          from: run.from.device,
+          to: run.to.device,
           size: formatLength(run.route.length, unit),
-          over: run.leads.map((lead) => leadTag(index.plan, lead)).join(' + '),
-          grade: verdict.grade,
-          ...reasonOf(verdict, unit),
-        },
-      ]
-    }),
-  )
+          over: run.leads.map((lead) => leadTag(site.index.plan, lead)).join(' + '),
+        }
+      : null
+  })
 
 /** Every need with its verdict along its whole path. */
-export const needVerdicts = ({ index, assessment }: Assessed, unit: LengthUnit): VerdictLine[] =>
-  worstFirst(
-    assessment.needs.flatMap((verdict): VerdictLine[] => {
-      const need = index.needs.get(verdict.id)
-      if (!need) return []
-      const nameOf = (id: string): string => index.devices.get(id)?.name ?? id
-      return [
-        {
-          id: need.id,
-          name: needLabel(need, index.devices),
-          from: nameOf(need.from),
-          to: nameOf(need.to),
+export const needVerdicts = (site: Assessed, unit: LengthUnit): VerdictLine[] =>
+  linesOf(site, site.assessment.needs, unit, ({ id, runs }) => {
+    const need = site.index.needs.get(id)
+    return need
+      ? {
+          name: needLabel(need, site.index.devices),
+          from: need.from,
+          to: need.to,
           size: formatNeedSize(need),
-          over: verdict.runs.map((id) => index.runs.get(id)?.tag ?? id).join(', '),
-          grade: verdict.grade,
-          ...reasonOf(verdict, unit),
-        },
-      ]
-    }),
-  )
+          over: runs.map((run) => site.index.runs.get(run)?.tag ?? run).join(', '),
+        }
+      : null
+  })
 
 /** A lead that the runs of a site still want bought: how many of it, and what they cost together; no price where nobody has said one. */
 export type ToBuy = { kind: string; length: Metres; runs: readonly string[]; price: number | null }

@@ -157,7 +157,7 @@ function Done({ tag }: { tag: string }) {
         {done === 'read'
           ? `What you saw of ${tag} is saved.`
           : done === 'retracted'
-            ? 'It is taken back and no longer counts.'
+            ? 'Taken back. It no longer counts.'
             : `${tag} is saved.`}
       </Box>
     </Notice>
