@@ -122,7 +122,7 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
         </Notice>
       )}
       {actionData?.problem && <Notice tone="blocked">{actionData.problem}</Notice>}
-      <p className={text.small}>
+      <p className={`${text.small} ${look.links}`}>
         {runs.length > 0 ? 'Runs at it: ' : 'No run ends at it yet. '}
         {runs.map(({ id, tag }) => (
           <span key={id}>

@@ -107,7 +107,7 @@ export default function Survey({ actionData }: Route.ComponentProps) {
           lay runs between their ports (Match), and add what must get through (Needs).
         </Text>
       )}
-      <p className={text.small}>
+      <p className={`${text.small} ${look.links}`}>
         <RouterLink to={`/sites/${plan.site.id}/floors`} className={text.link}>
           Floors and pathways
         </RouterLink>
