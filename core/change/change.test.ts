@@ -275,7 +275,7 @@ describe('changes in the trade’s words', () => {
     const gone = saveRun(demo, 1, { run, needs: [], had: needs.map(({ id }) => id) })
     expect(gone.edits).toMatchObject([{ list: 'needs', id: 'deck-frames', value: null }])
     const words = typeof draft.what === 'function' ? changeWords(draft.what(demo, draft.edits)) : ''
-    expect(words).toBe('changed the note of R-16')
+    expect(words).toBe('changed R-16: the note')
   })
   it('deleting a run takes its needs and unpins others, and undo puts back all of it', () => {
     const pinned = must(start, [

@@ -6,6 +6,7 @@ const REDID = 'did again: '
  * is a builder in `changes/` and a line here.
  */
 const words = {
+  rename: ([now, before]) => `renamed ${before} to ${now}`,
   'bring in site': ([name]) => `created the site ${name}`,
   'rename site': ([name, before]) => `renamed the site ${before} to ${name}`,
   'put site away': ([name]) => `put the site ${name} away`,
@@ -15,12 +16,12 @@ const words = {
   'choose policy': (about) => `changed the rules: ${listed(about)}`,
   'lay run': ([tag, ...leads]) =>
     leads.length > 0 ? `laid ${listed(leads)} in the new run ${tag}` : `laid the run ${tag}`,
-  'change run': ([tag, ...what]) => `changed ${listed(what.length > 0 ? what : ['nothing'])} of ${tag}`,
+  'change run': changed,
   'put leads': ([tag, ...leads]) =>
     leads.length > 0 ? `laid ${listed(leads)} in ${tag}` : `removed the leads from ${tag}`,
   'delete run': ([tag]) => `deleted the run ${tag}`,
   'add cables': (tags) => `added ${few(tags, 'cable', 'cables')} to the drawer`,
-  'change cable': ([tag, ...what]) => `changed ${listed(what.length > 0 ? what : ['nothing'])} of ${tag}`,
+  'change cable': changed,
   'mark cable': ([tag]) => `noted what is printed on ${tag}`,
   'return cables': (tags) => `put ${few(tags, 'cable', 'cables')} back into the drawer`,
   'lend cables': (tags) => `lent ${few(tags, 'cable', 'cables')}`,
@@ -38,24 +39,24 @@ const words = {
   'stop soak': ([tag, session]) => `stopped the soak of ${tag} in ${session}`,
   'take readings': ([tag, session]) => `took readings of ${tag} in ${session}`,
   'add devices': (names) => `added ${few(names, 'device', 'devices')}`,
-  'change device': ([name]) => `edited ${name}`,
+  'change device': changed,
   'delete device': ([name]) => `deleted ${name}`,
   'add place': ([name]) => `added the place ${name}`,
-  'change place': ([name]) => `edited the place ${name}`,
+  'change place': changed,
   'delete place': ([name]) => `deleted the place ${name}`,
   'add floor': ([name]) => `added the floor ${name}`,
-  'change floor': ([name]) => `edited the floor ${name}`,
+  'change floor': changed,
   'delete floor': ([name]) => `deleted the floor ${name}`,
   'stand on floor': (names) => `put ${few(names, 'place', 'places')} on a floor`,
   'move on floor': (names) => `moved ${listed(names)} on a floor`,
   'lay pathway': ([name]) => `laid the pathway ${name}`,
-  'change pathway': ([name]) => `edited the pathway ${name}`,
+  'change pathway': changed,
   'delete pathway': ([name]) => `deleted the pathway ${name}`,
   'follow pathways': (tags) => `let ${few(tags, 'run', 'runs')} follow the pathways`,
   'look at place': ([name, ...what]) => `was at ${name}: ${listed(what)}`,
   'bring in table': ([what, ...names]) => `imported ${few(names, what ?? 'row', what ?? 'rows')} from a table`,
   'state needs': (names) => `added ${few(names, 'need', 'needs')}`,
-  'change need': ([name]) => `edited the need ${name}`,
+  'change need': changed,
   'drop need': ([name]) => `deleted the need ${name}`,
   'order needs': (names) => `chose who is served first: ${few(names, 'need', 'needs')}`,
   'seat visitor': ([visitor, host]) =>
@@ -77,6 +78,11 @@ export const CHANGE_NAMES = Object.keys(words) as ChangeName[]
 /** What a change did, in words that follow a person's name: "laid C-0021 in R-09". */
 export const changeWords = ({ name, about }: { name: ChangeName; about: readonly string[] }): string =>
   words[name](about)
+
+/** One thing that was edited: "changed R-16: the note and the route from 3 m to 5 m". */
+function changed([name, ...what]: readonly string[]): string {
+  return what.length > 0 ? `changed ${name}: ${listed(what)}` : `edited ${name}`
+}
 
 function listed(names: readonly string[]): string {
   if (names.length < 2) return names[0] ?? 'nothing'

@@ -1,4 +1,4 @@
-import { leadTag } from '../change/changes/run'
+import { leadTag } from '../change/differences'
 import { formatNeedSize } from '../needs/need-text'
 import type { SiteIndex } from '../plan/site-index'
 import { connectorNames } from '../standards/connectors'

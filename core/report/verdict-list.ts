@@ -1,4 +1,4 @@
-import { leadTag } from '../change/changes/run'
+import { leadTag } from '../change/differences'
 import { type Assessed, leadingFinding } from '../checks/assess'
 import { severity, type Verdict } from '../checks/finding'
 import { remedySentence } from '../checks/remedies'

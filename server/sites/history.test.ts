@@ -40,7 +40,7 @@ describe('history', () => {
       touched: [{ list: 'runs', id: 'r-01', name: 'R-01' }],
       kept: null,
     })
-    expect(latest && changeWords(latest.what)).toBe('changed the note of R')
+    expect(latest && changeWords(latest.what)).toBe('changed R: the note')
     expect(Math.abs(Date.now() - Date.parse(latest?.at ?? ''))).toBeLessThan(60_000)
     expect(first).toMatchObject({ place: 1, kept: expect.stringContaining('how the site began') })
   })

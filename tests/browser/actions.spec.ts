@@ -176,7 +176,7 @@ test('a browser that stands at a place is told what came after it, without the p
   expect(text.length).toBeLessThan(3000)
   expect(JSON.parse(text)).toMatchObject({
     place: 3,
-    lines: [{ words: 'changed the note of R-01' }, { words: expect.stringContaining('noted on C-0001') }],
+    lines: [{ words: 'changed R-01: the note' }, { words: expect.stringContaining('noted on C-0001') }],
     edits: [
       [2, [{ list: 'runs', id: 'r-01', value: { note: 'told' } }]],
       [3, []],

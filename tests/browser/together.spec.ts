@@ -41,7 +41,7 @@ test('a name is asked for with the first save and not before, and is shown besid
   await saveRun(page)
   await page.getByRole('link', { name: 'Its history' }).click()
   await expect(page.getByRole('heading', { name: 'History of run R-01' })).toBeVisible()
-  await expect(page.getByText('Ada changed the note of R-01.')).toBeVisible()
+  await expect(page.getByText('Ada changed R-01: the note.')).toBeVisible()
 })
 
 test('what a colleague changes arrives, is told in a line, and leaves what is typed alone', async ({
@@ -54,7 +54,7 @@ test('what a colleague changes arrives, is told in a line, and leaves what is ty
   await field(page, 'Note').fill('half a sentence')
   await field(grace, 'Tag').fill('R-99')
   await saveRun(grace)
-  await expect(page.getByText('Grace changed the tag of R-99.')).toBeVisible({ timeout: 4000 })
+  await expect(page.getByText('Grace renamed R-01 to R-99.')).toBeVisible({ timeout: 4000 })
   await expect(page.getByText('This run was changed meanwhile.')).toBeVisible()
   await expect(field(page, 'Note')).toHaveValue('half a sentence')
   await saveRun(page)
@@ -141,7 +141,7 @@ test('any change can be undone from the history, and what cannot says why', asyn
   await expect(page.getByText(/Nothing was changed: .*R-01 was changed since/)).toBeVisible()
   await expect(lines).toHaveCount(3)
   await page.getByRole('button', { name: 'Undo change 3' }).click()
-  await expect(page.getByText(/undid: changed the note of R-01/)).toBeVisible()
+  await expect(page.getByText(/undid: changed R-01: the note/)).toBeVisible()
   await page.getByRole('button', { name: 'Undo change 2' }).click()
   await expect(lines).toHaveCount(5)
   await page.getByLabel('Of one run, cable, device or need').fill('r-01')

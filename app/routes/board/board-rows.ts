@@ -1,4 +1,4 @@
-import { leadTag } from '../../../core/change/changes/run'
+import { leadTag } from '../../../core/change/differences'
 import type { RunVerdict } from '../../../core/checks/assess'
 import { GRADES, narrowestOf, type Squeeze, type Verdict } from '../../../core/checks/finding'
 import type { SiteIndex } from '../../../core/plan/site-index'

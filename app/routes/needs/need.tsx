@@ -73,7 +73,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     const before = byId(plan.needs).get(params.need)
     if (!before) return gone()
     const need = needOf(submission.value, params.need, before)
-    const made = tried ? keepTriedRuns(plan, base, need, triedRuns(tried)) : changeNeed(plan, base, need)
+    const made = tried ? keepTriedRuns(plan, base, need, triedRuns(tried)) : changeNeed(base, need)
     return tried?.words ? (keepWhatIf(copy, made, tried.on, tried.words) ?? refused('tried', NOT_TRIED)) : made
   })
   if (saved?.outcome === 'saved')

@@ -1,4 +1,4 @@
-import { leadTag } from '../../../core/change/changes/run'
+import { leadTag } from '../../../core/change/differences'
 import { needNames } from '../../../core/checks/wording'
 import { formatNeedSize } from '../../../core/needs/need-text'
 import type { Plan } from '../../../core/plan/plan'

@@ -5,7 +5,7 @@ import type { Plan } from '../../plan/plan'
 import type { Cable } from '../../vocabulary/cable'
 import { laidCables } from '../../vocabulary/run'
 import type { ChangeToMake, Edit, LogPosition } from '../change'
-import { same } from '../merge'
+import { changedWhat } from '../differences'
 import type { ChangeName } from '../words'
 
 const added = (observations: readonly Observation[]): Edit[] =>
@@ -20,32 +20,13 @@ export const addCables = (cables: readonly Cable[], observations: readonly Obser
   ],
 })
 
-const names: Partial<Record<keyof Cable, string>> = {
-  tag: 'the tag',
-  kind: 'the kind',
-  ends: 'the ends',
-  oneWay: 'the direction',
-  length: 'the length',
-  construction: 'the construction',
-  awg: 'the gauge',
-  thickness: 'the thickness',
-  feed: 'the feed',
-  suppliedWith: 'the pairing',
-  standing: 'the standing',
-  note: 'the note',
-}
-
 /** Saves what a cable is, as a form made it from the site at place `base`, with what was seen of it meanwhile. */
 export function saveCable(cable: Cable, base: LogPosition, observations: readonly Observation[]): ChangeToMake {
   return {
     what(plan, edits) {
-      const before = plan.cables.find(({ id }) => id === cable.id)
-      const after = edits.find(({ list }) => list === 'cables')?.value as Cable | undefined
-      const changed = (Object.keys(names) as (keyof Cable)[]).filter(
-        (field) => before && after && !same(before[field], after[field]),
-      )
-      if (changed.length === 0 && observations.length > 0) return { name: 'mark cable', about: [cable.tag] }
-      return { name: 'change cable', about: [cable.tag, ...changed.flatMap((field) => names[field] ?? [])] }
+      const what = changedWhat('change cable', 'cables', cable.id)(plan, edits)
+      const untouched = what.name === 'change cable' && what.about.length === 1
+      return untouched && observations.length > 0 ? { name: 'mark cable', about: [cable.tag] } : what
     },
     edits: [{ list: 'cables', id: cable.id, base, value: cable }, ...added(observations)],
   }

@@ -6,10 +6,11 @@ import type { Device } from '../../vocabulary/device'
 import type { Floor, Pathway, PathwayPoint, Spot } from '../../vocabulary/floor'
 import type { Run } from '../../vocabulary/run'
 import type { ChangeToMake, Edit, LogPosition } from '../change'
+import { changedWhat } from '../differences'
 
 /** A new floor, or one that is saved. */
 export const saveFloor = (floor: Floor, base: LogPosition | null): ChangeToMake => ({
-  what: { name: base === null ? 'add floor' : 'change floor', about: [floor.name] },
+  what: base === null ? { name: 'add floor', about: [floor.name] } : changedWhat('change floor', 'floors', floor.id),
   edits: [{ list: 'floors', id: floor.id, base, value: floor }],
 })
 
@@ -21,7 +22,10 @@ export const deleteFloor = (floor: Floor, base: LogPosition): ChangeToMake => ({
 
 /** A new pathway, or one that is saved. What it touches on its way it joins; runs that follow the pathways go along. */
 export const savePathway = (plan: Plan, pathway: Pathway, base: LogPosition | null, at: LogPosition): ChangeToMake => ({
-  what: { name: base === null ? 'lay pathway' : 'change pathway', about: [pathway.name] },
+  what:
+    base === null
+      ? { name: 'lay pathway', about: [pathway.name] }
+      : changedWhat('change pathway', 'pathways', pathway.id),
   edits: [
     { list: 'pathways', id: pathway.id, base, value: pathway },
     ...joins(

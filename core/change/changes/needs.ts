@@ -2,6 +2,7 @@ import { byId } from '../../plan/lookup'
 import type { Plan } from '../../plan/plan'
 import { type Need, needLabel } from '../../vocabulary/need'
 import type { ChangeToMake, Edit, LogPosition } from '../change'
+import { changedWhat } from '../differences'
 
 const called = (plan: Plan, needs: readonly Need[]): string[] => {
   const devices = new Map(plan.devices.map((device) => [device.id, device]))
@@ -15,14 +16,14 @@ export const stateNeeds = (plan: Plan, needs: readonly Need[]): ChangeToMake => 
 })
 
 /** Saves a need as a form made it from the site at place `base`. */
-export const changeNeed = (plan: Plan, base: LogPosition, need: Need): ChangeToMake => ({
-  what: { name: 'change need', about: called(plan, [need]) },
+export const changeNeed = (base: LogPosition, need: Need): ChangeToMake => ({
+  what: changedWhat('change need', 'needs', need.id),
   edits: [{ list: 'needs', id: need.id, base, value: need }],
 })
 
 /** Saves a need with runs of its way as somebody tried them, each an edit of its own. */
 export function keepTriedRuns(plan: Plan, base: LogPosition, need: Need, runs: readonly Edit[]): ChangeToMake {
-  const { edits, what } = changeNeed(plan, base, need)
+  const { edits, what } = changeNeed(base, need)
   const tags = runs.map(({ id }) => byId(plan.runs).get(id)?.tag ?? id)
   const [label = ''] = called(plan, [need])
   return runs.length === 0

@@ -1,9 +1,9 @@
 import { directNeeds, joinsSame } from '../../plan/direct-needs'
-import { byId } from '../../plan/lookup'
 import type { Plan } from '../../plan/plan'
 import type { Need } from '../../vocabulary/need'
-import { leadKey, type Run, type RunLead } from '../../vocabulary/run'
+import type { Run } from '../../vocabulary/run'
 import type { ChangeToMake, Edit, LogPosition, What } from '../change'
+import { changedWhat, leadTag } from '../differences'
 import { same } from '../merge'
 
 /** A run with the needs that flow directly between its two devices: what one form edits and one change writes. */
@@ -32,35 +32,16 @@ export function saveRun(
   return { what: (before, made) => whatOf(before, made, run), edits }
 }
 
-/** What a person calls a lead: its tag, or the kind it will be one of. */
-export const leadTag = ({ cables, kinds }: Plan, lead: RunLead): string =>
-  ('cable' in lead ? byId(cables).get(lead.cable)?.tag : byId(kinds).get(lead.kind)?.name) ?? leadKey(lead)
-
 function whatOf(plan: Plan, edits: readonly Edit[], { id, tag }: Run): What {
   const before = plan.runs.find((run) => run.id === id)
   const run = edits.find(({ list }) => list === 'runs')?.value as Run | undefined
   const tags = (run?.leads ?? []).map((lead) => leadTag(plan, lead))
   if (!before) return { name: 'lay run', about: [tag, ...tags] }
-  const changed = run ? whatChanged(before, run) : []
-  if (edits.some(({ list }) => list === 'needs')) changed.push('the needs')
-  return changed.length === 1 && changed[0] === 'the leads'
-    ? { name: 'put leads', about: [tag, ...tags] }
-    : { name: 'change run', about: [tag, ...changed] }
+  const needs = edits.some(({ list }) => list === 'needs') ? ['the needs'] : []
+  if (run && needs.length === 0 && same({ ...before, leads: run.leads }, run))
+    return { name: 'put leads', about: [tag, ...tags] }
+  return changedWhat('change run', 'runs', id, needs)(plan, edits)
 }
-
-const names: Partial<Record<keyof Run, string>> = {
-  tag: 'the tag',
-  name: 'the name',
-  from: 'the host port',
-  to: 'the device port',
-  leads: 'the leads',
-  route: 'the route',
-  note: 'the note',
-}
-const whatChanged = (before: Run, after: Run): string[] =>
-  (Object.keys(names) as (keyof Run)[]).flatMap((field) =>
-    same(before[field], after[field]) ? [] : (names[field] ?? []),
-  )
 
 /** Deletes a run with what was observed of it and the needs that have no other way between its devices; other needs no longer take it. */
 export function deleteRun(plan: Plan, base: LogPosition, run: Run): ChangeToMake {

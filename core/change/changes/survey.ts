@@ -4,6 +4,7 @@ import type { Plan, Place as SitePlace } from '../../plan/plan'
 import { runsOn } from '../../plan/runs-on'
 import type { Device } from '../../vocabulary/device'
 import type { ChangeToMake, Edit, LogPosition } from '../change'
+import { changedWhat } from '../differences'
 
 /** So many devices at once. */
 export const MOST_AT_ONCE = 50
@@ -27,7 +28,7 @@ export function addDevices(plan: Plan, device: Omit<Device, 'id'>, count: number
 
 /** Saves a device as a form made it. */
 export const saveDevice = (device: Device, base: LogPosition): ChangeToMake => ({
-  what: { name: 'change device', about: [device.name] },
+  what: changedWhat('change device', 'devices', device.id),
   edits: [{ list: 'devices', id: device.id, base, value: device }],
 })
 
@@ -59,7 +60,7 @@ export function portsInTheWay(plan: Plan, device: Device): Fault[] {
 
 /** A new place, or one that is saved. */
 export const savePlace = (place: SitePlace, base: LogPosition | null): ChangeToMake => ({
-  what: { name: base === null ? 'add place' : 'change place', about: [place.name] },
+  what: base === null ? { name: 'add place', about: [place.name] } : changedWhat('change place', 'places', place.id),
   edits: [{ list: 'places', id: place.id, base, value: place }],
 })
 

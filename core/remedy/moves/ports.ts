@@ -1,4 +1,4 @@
-import { leadTag } from '../../change/changes/run'
+import { leadTag } from '../../change/differences'
 import { patch, put } from '../../plan/put'
 import { portKey, socketAt } from '../../plan/site-index'
 import type { Port } from '../../vocabulary/device'

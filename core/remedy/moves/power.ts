@@ -1,4 +1,4 @@
-import { leadTag } from '../../change/changes/run'
+import { leadTag } from '../../change/differences'
 import { mainsAt } from '../../link/mains'
 import { nextRunTag } from '../../plan/direct-needs'
 import { freeIds } from '../../plan/free-id'
