@@ -7,7 +7,7 @@ import {
   type ShouldRevalidateFunctionArgs,
   useSearchParams,
 } from 'react-router'
-import { openCables } from '../../core/drawer/drawer-rows'
+import { standingOf } from '../../core/report/standing'
 import { copyAddress, followSite, openCopy } from '../open-copy'
 import type { NewsLine } from '../site-copy'
 import { loadSite } from '../stored.server'
@@ -131,14 +131,7 @@ function SiteBar() {
 function SiteSign() {
   const { plan, index, assessment } = useSite()
   const home = `/sites/${plan.site.id}`
-  const waiting = useMemo(() => {
-    const open = (list: readonly { grade: string }[]) => list.filter(({ grade }) => grade !== 'clear').length
-    return {
-      devices: plan.devices.filter(({ ports, place }) => ports.length === 0 || place === undefined).length,
-      needs: open(assessment.needs),
-      runs: open(assessment.runs),
-    }
-  }, [plan.devices, assessment])
+  const { waiting } = useMemo(() => standingOf({ index, assessment }), [index, assessment])
   return (
     <StageSign
       stages={[
@@ -146,14 +139,14 @@ function SiteSign() {
           to: `${home}/drawer`,
           under: [`${home}/drawer`, `${home}/cables`],
           name: 'Drawer',
-          waiting: openCables(index).length,
+          waiting: waiting.drawer,
           hint: 'Cables of which nothing is known, or whose evidence disagrees',
         },
         {
           to: `${home}/survey`,
           under: [`${home}/survey`, `${home}/floors`, `${home}/walk`],
           name: 'Survey',
-          waiting: waiting.devices,
+          waiting: waiting.survey,
           hint: 'Devices without ports or a place',
         },
         {
@@ -167,7 +160,7 @@ function SiteSign() {
           to: home,
           under: [`${home}/runs`, `${home}/docks`, `${home}/reach`],
           name: 'Match',
-          waiting: waiting.runs,
+          waiting: waiting.match,
           hint: 'Runs that are not clear',
         },
       ]}

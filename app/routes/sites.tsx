@@ -1,17 +1,24 @@
 import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { getFormProps, useForm } from '@conform-to/react'
 import { getZodConstraint, parseWithZod } from '@conform-to/zod/v4'
-import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
+import { useEffect, useRef } from 'react'
+import { data, Form, Link as RouterLink, redirect, useNavigation, useRevalidator } from 'react-router'
 import { z } from 'zod'
+import { changeWords } from '../../core/change/words'
 import { nameField } from '../../core/vocabulary/fields'
+import { lastChanges } from '../../server/sites/history'
 import { createSite, listSites } from '../../server/sites/sites'
 import { parseFields } from '../parse-fields.server'
 import { readForm } from '../read-form.server'
+import { standingsOf } from '../standings.server'
 import { AWAY_MESSAGE, load, save } from '../stored.server'
 import text from '../theme/text.module.css'
 import { MainButton, Notice } from '../ui/controls'
 import { TextField } from '../ui/field'
 import { TopBar } from '../ui/frame'
+import { GradeMark } from '../ui/grade'
+import { HallwayPicture } from '../ui/hallway-picture'
+import { Moment } from '../ui/moment'
 import { RuledTable } from '../ui/ruled-table'
 import { handOf } from '../who.server'
 import type { Route } from './+types/sites'
@@ -23,7 +30,22 @@ const newSite = z.object({
 
 export const meta: Route.MetaFunction = () => [{ title: 'Sites · Hallway' }]
 
-export const loader = async () => ({ sites: await load(listSites) })
+/** Every site with how it stands and what was done there last. */
+export async function loader() {
+  const [listed, last] = await Promise.all([load(listSites), load(lastChanges)])
+  const standings = await standingsOf(listed.filter(({ putAway }) => !putAway))
+  return {
+    sites: listed.map(({ identity: _, place: __, ...site }) => {
+      const line = last.get(site.id)
+      return {
+        ...site,
+        standing: standings[site.id] ?? null,
+        last: line ? { at: line.at, by: line.by, words: changeWords(line.what) } : null,
+      }
+    }),
+  }
+}
+type ListedSite = Awaited<ReturnType<typeof loader>>['sites'][number]
 
 export async function action({ request }: Route.ActionArgs) {
   const form = await readForm(request)
@@ -40,6 +62,7 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
   const open = sites.filter(({ putAway }) => !putAway)
   const away = sites.filter(({ putAway }) => putAway)
   const saving = useNavigation().state === 'submitting'
+  useAskAgain(open.some(({ standing }) => standing === null))
   const [form, fields] = useForm({
     id: 'new-site',
     lastResult: actionData,
@@ -51,7 +74,8 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
     <>
       <TopBar />
       <Box as="main" maxW="900px" mx="auto" px="5" py="7">
-        <Heading as="h1" size="2xl" mb="4">
+        <HallwayPicture />
+        <Heading as="h1" size="xl" mb="3">
           Sites
         </Heading>
         {sites.length === 0 && <Text mb="6">No site yet. Create one below, or import a plan file.</Text>}
@@ -98,26 +122,81 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
   )
 }
 
-function SiteTable({ sites }: { sites: Route.ComponentProps['loaderData']['sites'] }) {
+function SiteTable({ sites }: { sites: readonly ListedSite[] }) {
   return (
     <Box mb="7">
-      <RuledTable label="Sites" columns={['Site', 'Runs', 'Devices', 'Cables']}>
+      <RuledTable
+        label="Sites"
+        cards
+        columns={['Site', 'Its runs', 'What waits', 'Last change']}
+        widths={['36%', '16%', '23%', '25%']}
+      >
         {sites.map((site) => (
           <tr key={site.id}>
-            <td>
+            <td className={text.wide}>
               <RouterLink to={`/sites/${site.id}`} className={`${text.link} ${text.strong}`}>
                 {site.name}
               </RouterLink>
               {site.note && <span className={`${text.block} ${text.quiet} ${text.brief}`}>{site.note}</span>}
             </td>
-            {[site.runs, site.devices, site.cables].map((count, at) => (
-              <td key={['runs', 'devices', 'cables'][at]} className={text.mono}>
-                {count}
-              </td>
-            ))}
+            <td>
+              <Verdicts site={site} />
+            </td>
+            <td>{site.standing ? waitingWords(site.standing.waiting) : ''}</td>
+            <td className={text.small}>
+              {site.last && (
+                <>
+                  <Moment at={site.last.at} />: {site.last.by} {site.last.words}
+                </>
+              )}
+            </td>
           </tr>
         ))}
       </RuledTable>
     </Box>
   )
 }
+
+/** How many runs of a site have each verdict, the worst first. */
+function Verdicts({ site: { standing, runs, putAway } }: { site: ListedSite }) {
+  if (runs === 0) return <span className={text.quiet}>no runs yet</span>
+  if (!standing) return <span className={text.quiet}>{putAway ? `${runs} runs` : `${runs} runs, being judged`}</span>
+  return (
+    <>
+      {(['blocked', 'tight', 'clear'] as const).map((grade) =>
+        standing.runs[grade] === 0 ? null : (
+          <span key={grade} className={`${text.block} ${text.whole}`}>
+            <span className={text.mono}>{standing.runs[grade]}</span> <GradeMark grade={grade} />
+          </span>
+        ),
+      )}
+    </>
+  )
+}
+
+/** The stages of the work at which something waits, as the sign at the left counts it. */
+function waitingWords({ drawer, survey, needs, match }: NonNullable<ListedSite['standing']>['waiting']): string {
+  const told = [
+    drawer > 0 && `${drawer} ${drawer === 1 ? 'cable' : 'cables'} to look at`,
+    survey > 0 && `${survey} ${survey === 1 ? 'device' : 'devices'} to survey`,
+    needs > 0 && `${needs} ${needs === 1 ? 'need' : 'needs'} not clear`,
+    match > 0 && `${match} ${match === 1 ? 'run' : 'runs'} not clear`,
+  ].filter(Boolean)
+  return told.length > 0 ? told.join(', ') : 'nothing'
+}
+
+/** Asks for the list again while something on it is being worked out; not for ever, where that does not end. */
+function useAskAgain(waiting: boolean): void {
+  const { revalidate, state } = useRevalidator()
+  const asked = useRef(0)
+  useEffect(() => {
+    if (!waiting || state !== 'idle' || asked.current >= MOST_ASKED) return
+    const timer = setTimeout(() => {
+      asked.current += 1
+      revalidate()
+    }, ASK_AGAIN_MS)
+    return () => clearTimeout(timer)
+  }, [waiting, state, revalidate])
+}
+const ASK_AGAIN_MS = 1000
+const MOST_ASKED = 60

@@ -155,6 +155,14 @@ export const undoChange = (knex: Knex, siteId: string, hand: Hand, changeId: str
     }
   })
 
+/** The last change of each site, by its id. */
+export async function lastChanges(knex: Knex): Promise<ReadonlyMap<string, LogLine>> {
+  const rows = await knex('changes')
+    .join('sites', (on) => on.on('sites.id', 'changes.site_id').andOn('sites.place', 'changes.place'))
+    .select('changes.site_id', ...LOG_COLUMNS.map((column) => `changes.${column}`))
+  return new Map(rows.map((row) => [row.site_id, logLineOf(row)]))
+}
+
 /** The changes behind a place, oldest first, without what they did. */
 export async function linesSince(knex: Knex, siteId: string, since: LogPosition): Promise<LogLine[]> {
   const rows = await knex('changes')

@@ -15,6 +15,9 @@ import { insertSite } from './entity-rows'
 
 export type SiteListing = {
   id: string
+  identity: string
+  /** Where its log stands. */
+  place: number
   name: string
   note: string | null
   putAway: boolean
@@ -28,7 +31,7 @@ export async function listSites(knex: Knex): Promise<SiteListing[]> {
   const count = (list: string) =>
     knex('entities').count('*').where({ list }).whereRaw('?? = ??', ['entities.site_id', 'sites.id'])
   const rows = await knex('sites')
-    .select('id', 'name', 'note', 'put_away', {
+    .select('id', 'identity', 'place', 'name', 'note', 'put_away', {
       runs: count('runs'),
       cables: count('cables'),
       devices: count('devices'),

@@ -54,7 +54,7 @@ test('what a colleague changes arrives, is told in a line, and leaves what is ty
   await field(page, 'Note').fill('half a sentence')
   await field(grace, 'Tag').fill('R-99')
   await saveRun(grace)
-  await expect(page.getByText('Grace renamed R-01 to R-99.')).toBeVisible({ timeout: 4000 })
+  await expect(page.getByText('Grace renamed R-09 to R-99.')).toBeVisible({ timeout: 4000 })
   await expect(page.getByText('This run was changed meanwhile.')).toBeVisible()
   await expect(field(page, 'Note')).toHaveValue('half a sentence')
   await saveRun(page)

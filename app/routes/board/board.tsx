@@ -2,9 +2,8 @@ import { Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { type KeyboardEvent, memo, useCallback, useMemo, useState } from 'react'
 import { Link as RouterLink, useLocation, useSearchParams } from 'react-router'
 import { byId } from '../../../core/plan/lookup'
-import text from '../../theme/text.module.css'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
-import { PlainSelect } from '../../ui/field'
+import { InlineSelect } from '../../ui/field'
 import { LongTable } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
@@ -13,7 +12,9 @@ import look from './board.module.css'
 import { COLUMNS, GroupLine, RunLine, WIDTHS } from './board-row'
 import { type BoardRow, boardRows, lookOf } from './board-rows'
 import { BoardFilters } from './filters'
+import { FirstPath } from './first-path'
 import { BestLeads, OneKind, WaysOfAll } from './proposal'
+import { SiteNote } from './site-note'
 
 const keyOf = (row: BoardRow): string => (row.kind === 'run' ? row.run.id : row.id)
 
@@ -65,6 +66,8 @@ export default function Board() {
   return (
     <>
       <Head />
+      <SiteNote />
+      {(plan.runs.length === 0 || plan.needs.length === 0) && <FirstPath />}
       {assessment.runs.length > 0 && <BoardFilters look={view} show={show} />}
       <Took />
       {restored && (
@@ -99,7 +102,7 @@ export default function Board() {
             // biome-ignore lint/a11y/noLabelWithoutControl: the choice within is a control
             <label className={look.kind}>
               One kind for {(marked.length || waiting.length) === 1 ? 'it' : 'them'}:
-              <PlainSelect
+              <InlineSelect
                 value={current?.kind ?? ''}
                 onChange={({ currentTarget }) => chooseKind(currentTarget.value)}
               >
@@ -109,7 +112,7 @@ export default function Board() {
                     {name}
                   </option>
                 ))}
-              </PlainSelect>
+              </InlineSelect>
             </label>
           )}
           {marked.length > 0 && (
@@ -123,7 +126,7 @@ export default function Board() {
       {current?.what === 'leads' && <BestLeads runs={current.runs} close={() => setWorking(null)} />}
       {current?.what === 'ways' && <WaysOfAll runs={current.runs} close={() => setWorking(null)} />}
       {rows.length === 0 ? (
-        <Nothing filtered={plan.runs.length > 0} />
+        plan.runs.length > 0 && <NoMatch />
       ) : (
         // biome-ignore lint/a11y/noStaticElementInteractions: arrow keys go from run to run; each link is reached without them
         <div onKeyDown={stepBetweenRuns}>
@@ -193,28 +196,14 @@ function stepBetweenRuns(event: KeyboardEvent<HTMLDivElement>): void {
   next.focus()
 }
 
-function Nothing({ filtered }: { filtered: boolean }) {
+function NoMatch() {
   const { plan } = useSite()
-  if (filtered) {
-    return (
-      <Text>
-        No run matches.{' '}
-        <Link asChild color="brassInk" textDecoration="underline">
-          <RouterLink to={`/sites/${plan.site.id}`}>Show all of them</RouterLink>
-        </Link>
-      </Text>
-    )
-  }
-  return plan.devices.length > 1 ? (
-    <Text>No run yet. Lay the first one: choose two ports and a cable between them.</Text>
-  ) : (
-    <Text maxW="520px">
-      A run joins the ports of two devices, and this site has {plan.devices.length === 0 ? 'none' : 'one only'} yet. Add
-      them in the{' '}
-      <RouterLink to={`/sites/${plan.site.id}/survey`} className={text.link}>
-        survey
-      </RouterLink>{' '}
-      first, or import a plan file.
+  return (
+    <Text>
+      No run matches.{' '}
+      <Link asChild color="brassInk" textDecoration="underline">
+        <RouterLink to={`/sites/${plan.site.id}`}>Show all of them</RouterLink>
+      </Link>
     </Text>
   )
 }

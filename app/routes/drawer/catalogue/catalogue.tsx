@@ -2,6 +2,7 @@ import { Box, Flex, Link, Text } from '@chakra-ui/react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { putKinds, removeKind } from '../../../../core/change/changes/kinds'
 import { LARGEST_TABLE_BYTES } from '../../../../core/drawer/decode-text'
+import { hasCatalogue } from '../../../../core/drawer/has-catalogue'
 import { observationsOf } from '../../../../core/observe/learned'
 import { slugOf } from '../../../../core/plan/free-id'
 import { byId } from '../../../../core/plan/lookup'
@@ -11,6 +12,7 @@ import { gradeFacts } from '../../../../core/standards/grades'
 import { powerMarkOf } from '../../../../core/standards/mark-text'
 import type { CableKind } from '../../../../core/vocabulary/cable'
 import { refused } from '../../../../server/sites/change-site'
+import { within } from '../../../address'
 import { genericCatalogue } from '../../../csv/generic-catalogue'
 import { readKindsFile } from '../../../off-thread.server'
 import { parseFields } from '../../../parse-fields.server'
@@ -110,7 +112,8 @@ async function put(request: Request, form: FormData, params: Here, kinds: readon
     done = `${added} new, ${replaced} replaced`
     return draft
   })
-  return saved?.outcome === 'saved' ? redirect(here(params, done)) : refusedBy(saved)
+  if (saved?.outcome !== 'saved') return refusedBy(saved)
+  return redirect(form.has('back') ? within(form.get('back')) : here(params, done))
 }
 
 function refusedBy(answer: Parameters<typeof whyNotSaved>[0]) {
@@ -167,7 +170,7 @@ export default function Catalogue({ actionData, loaderData }: Route.ComponentPro
           </QuietButton>
         </Flex>
       </Form>
-      {plan.kinds.length < FEW && (
+      {!hasCatalogue(plan) && (
         <Form method="post">
           <MadeFrom />
           <Notice tone="note">
@@ -199,9 +202,6 @@ const DONE: Readonly<Record<string, string>> = {
   read: 'It is saved.',
   retracted: 'It is taken back.',
 }
-
-/** With fewer kinds than this a site has no catalogue of its own yet. */
-const FEW = 12
 
 function Kinds() {
   const { plan } = useSite()

@@ -1,0 +1,24 @@
+import type { Assessed } from '../checks/assess'
+import type { Verdict } from '../checks/finding'
+import { openCables } from '../drawer/drawer-rows'
+
+/** How a site stands: its runs by verdict, and what waits at each stage of the work. */
+export type Standing = {
+  runs: Record<Verdict, number>
+  waiting: { drawer: number; survey: number; needs: number; match: number }
+}
+
+/** What the sign at the left and the list of sites tell of a site. */
+export function standingOf({ index, assessment }: Pick<Assessed, 'index' | 'assessment'>): Standing {
+  const runs = { clear: 0, tight: 0, blocked: 0 }
+  for (const { grade } of assessment.runs) runs[grade] += 1
+  return {
+    runs,
+    waiting: {
+      drawer: openCables(index).length,
+      survey: index.plan.devices.filter(({ ports, place }) => ports.length === 0 || place === undefined).length,
+      needs: assessment.needs.filter(({ grade }) => grade !== 'clear').length,
+      match: runs.tight + runs.blocked,
+    },
+  }
+}
