@@ -19,6 +19,7 @@ import { PageStreamContext } from '../ui/page-stream'
 import { useShortcut } from '../ui/shortcut'
 import { SiteProvider, useSite } from '../ui/site-context'
 import { StageSign } from '../ui/stage-sign'
+import { LastSaved, UndoingProvider } from '../ui/undoing'
 import { useLive } from '../ui/use-live'
 import { useStandStill } from '../ui/use-stand-still'
 import { AskWho } from '../ui/who'
@@ -71,24 +72,27 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
   return (
     <SiteProvider siteId={params.site} shown={loaderData} news={loaderData.news}>
       <PageStreamContext.Provider value={stream}>
-        <SiteBar />
-        <AskWho />
-        <div className={look.page}>
-          <SiteSign />
-          <main
-            ref={page}
-            data-copy-site={params.site}
-            data-copy-identity={loaderData.identity}
-            data-copy-place={loaderData.place}
-            tabIndex={-1}
-            inert={still}
-            aria-busy={still}
-            className={look.main}
-          >
-            <Outlet />
-          </main>
-        </div>
-        <News />
+        <UndoingProvider>
+          <SiteBar />
+          <AskWho />
+          <div className={look.page}>
+            <SiteSign />
+            <main
+              ref={page}
+              data-copy-site={params.site}
+              data-copy-identity={loaderData.identity}
+              data-copy-place={loaderData.place}
+              tabIndex={-1}
+              inert={still}
+              aria-busy={still}
+              className={look.main}
+            >
+              <Outlet />
+            </main>
+          </div>
+          <News />
+          <LastSaved />
+        </UndoingProvider>
       </PageStreamContext.Provider>
     </SiteProvider>
   )

@@ -41,7 +41,8 @@ const words = {
   'add devices': (names) => `added ${few(names, 'device', 'devices')}`,
   'change device': changed,
   'delete device': ([name]) => `deleted ${name}`,
-  'add place': ([name]) => `added the place ${name}`,
+  'add place': (names) =>
+    names.length > 1 ? `added ${few(names, 'place', 'places')}` : `added the place ${listed(names)}`,
   'change place': changed,
   'delete place': ([name]) => `deleted the place ${name}`,
   'add floor': ([name]) => `added the floor ${name}`,

@@ -87,16 +87,27 @@ export function presetsFor(
   const usual = byKind[device.kind]
   const all = own.length > 0 ? [...own, ...usual.filter(({ kind }) => kind !== 'picture')] : usual
   const { ports = [] } = device
-  return ports.length === 0 ? all : all.filter((preset) => couldCarry(ports, preset))
+  return ports.length === 0 ? all : [...all, ...ownPower(ports, all)].filter((preset) => couldCarry(ports, preset))
+}
+
+/** What a device gives in all, where none of the usual figures is it. */
+function ownPower(ports: readonly Port[], usual: readonly Preset[]): Preset[] {
+  if (!usual.some(({ kind }) => kind === 'power')) return []
+  const given = Math.max(0, ...ports.map((port) => (port.connector === 'type-c' ? givenWatts(port) : 0)))
+  const own = power(given)
+  return given > 0 && !usual.some(({ size }) => size === own.size) ? [own] : []
 }
 
 /** Whether any of some ports could carry so much, whatever lead ends there. */
 function couldCarry(ports: readonly Port[], { kind, size, toward }: Preset): boolean {
   if (kind === 'picture') return ports.some((port) => showsPictures(port))
-  if (kind === 'power')
+  if (kind === 'power') {
+    const watts = parseNeedSize(kind, size)
+    const asked = watts.ok && watts.value.kind === 'power' ? watts.value.watts : 0
     return ports.some(
-      (port) => port.connector === 'type-c' && (toward === 'host' ? givenWatts(port) : (port.takes ?? 0)) > 0,
+      (port) => port.connector === 'type-c' && atLeast(toward === 'host' ? givenWatts(port) : (port.takes ?? 0), asked),
     )
+  }
   // frames come back as PCIe data, which only a tunnel carries
   if (kind === 'own screen') return ports.some(hasTunnel)
   const need = parseNeedSize(kind, size)

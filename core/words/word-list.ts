@@ -50,7 +50,7 @@ export const KEYS: readonly Key[] = [
   { keys: 'up, down, x', where: 'board', does: 'walk from run to run, choose the one in focus' },
   { keys: 'plus, minus, arrows, 0', where: 'a floor', does: 'zoom, pan, show all of it' },
   { keys: 'arrows on a point', where: 'a floor', does: 'move it 10 cm, with shift 1 m, with alt 1 cm' },
-  { keys: 'Control+Z', where: 'a floor', does: 'undo' },
+  { keys: 'Control+Z', where: 'everywhere', does: 'undo what you saved last' },
   { keys: 'alt and an arrow', where: 'ports of a device', does: 'move a line' },
 ]
 

@@ -19,8 +19,8 @@ test('a newcomer comes from an empty site to a first verdict, and on to one that
   await page.getByLabel('Name', { exact: true }).fill('Tide office')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Runs' })).toBeVisible()
-  await page.getByRole('link', { name: 'survey', exact: true }).click()
-  await expect(page.getByText('Start with a place')).toBeVisible()
+  await page.getByRole('link', { name: 'Add devices' }).click()
+  await expect(page.getByText('Type your places and devices below')).toBeVisible()
 
   await page.getByLabel('A new place').fill('Window desk')
   await page.keyboard.press('Enter')
@@ -158,7 +158,7 @@ test('a room is surveyed from an empty site to a first verdict by keyboard alone
   await page.keyboard.press('Enter')
   await type(page, 'Name', 'Lamp room')
   await page.keyboard.press('Enter')
-  await press(page, 'link', 'survey')
+  await press(page, 'link', 'Add devices')
   for (const place of ['Window desk', 'Wall rack']) {
     await type(page, 'A new place', place)
     await page.keyboard.press('Enter')

@@ -16,7 +16,15 @@ import { Length, useUnit } from '../../ui/units'
 import look from './board.module.css'
 import type { GroupRow, RunRow } from './board-rows'
 
-export const COLUMNS = ['Chosen', 'Run', 'Verdict', 'From and to', 'Cable', 'Doors, the narrowest named', 'What flows, against its door']
+export const COLUMNS = [
+  'Chosen',
+  'Run',
+  'Verdict',
+  'From and to',
+  'Cable',
+  'Doors, the narrowest named',
+  'What flows, against its door',
+]
 
 export const WIDTHS = ['4.25rem', '5.25rem', '7.5rem', '18%', '11%', '9.25rem', 'auto']
 

@@ -25,8 +25,7 @@ import { pathwayOf, placeOf, readFloor, readPathway, readScale, readSpot, readSt
 /** Whatever is done on a floor, each as one change. */
 export const action = ({ request, params }: Route.ActionArgs) =>
   readFormWithFile(request, { file: LARGEST_UPLOAD_BYTES }, async (form, file) => {
-    const wrong = (problem: string, status = 422) =>
-      data({ problem, failed: String(form.get('change') ?? '') }, { status })
+    const wrong = (problem: string, status = 422) => data({ problem }, { status })
     let drawing: KeptImage | null = null
     if (form.get('intent') === 'drawing') {
       const made = await pictureOf(file, 'drawing')

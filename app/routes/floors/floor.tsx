@@ -1,6 +1,6 @@
 import { Flex, Heading, Text } from '@chakra-ui/react'
 import { useEffect, useMemo, useState } from 'react'
-import { data, Link as RouterLink, useSearchParams } from 'react-router'
+import { data, Link as RouterLink, useSearchParams, useSubmit } from 'react-router'
 import { storedOf } from '../../../core/files/storage'
 import { areaReach } from '../../../core/headset/area'
 import { noiseOn } from '../../../core/placement/floor-noise'
@@ -13,8 +13,9 @@ import { load, loadSite } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { Notice, QuietButton } from '../../ui/controls'
 import { ErrorView, RouteErrorView } from '../../ui/error-view'
+import { newChangeId } from '../../ui/own-changes'
 import { useSite } from '../../ui/site-context'
-import { useUndoing } from '../../ui/use-undoing'
+import { useUndoing } from '../../ui/undoing'
 import { NearlyFull } from '../files/stored-line'
 import type { Route } from './+types/floor'
 import look from './floor.module.css'
@@ -62,7 +63,7 @@ export default function FloorPage({ params, actionData, loaderData }: Route.Comp
       </Flex>
       <NearlyFull stored={loaderData.stored} />
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
-      <FloorEditor key={floor.id} floor={floor} plan={plan} failed={actionData?.failed} areasOf={index} />
+      <FloorEditor key={floor.id} floor={floor} plan={plan} areasOf={index} />
     </>
   )
 }
@@ -70,17 +71,16 @@ export default function FloorPage({ params, actionData, loaderData }: Route.Comp
 function FloorEditor({
   floor,
   plan,
-  failed,
   areasOf: index,
 }: {
   floor: Floor
   plan: Plan
-  failed: string | undefined
   areasOf: ReturnType<typeof useSite>['index']
 }) {
   const [params, setParams] = useSearchParams()
   const did = params.get('did')
-  const { send, undo, redo, busy } = useUndoing(`/sites/${plan.site.id}/floors/${floor.id}`, { failed, did })
+  const { undo, redo, busy } = useUndoing()
+  const send = useSend()
   const [marking, setMarking] = useState<Marking | null>(null)
   const [marked, setMarked] = useState<readonly Spot[]>([])
   const [moved, setMoved] = useState<{ from: Spot; to: Spot } | null>(null)
@@ -211,6 +211,17 @@ function FloorEditor({
       </div>
     </>
   )
+}
+
+/** Sends a change that is made by hand on the drawing. */
+function useSend() {
+  const { place } = useSite()
+  const submit = useSubmit()
+  return (form: FormData): void => {
+    form.set('change', newChangeId())
+    form.set('base', String(place))
+    submit(form, { method: 'post', preventScrollReset: true, replace: true, encType: 'multipart/form-data' })
+  }
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

@@ -1,24 +1,23 @@
 import { Flex, Heading, Text } from '@chakra-ui/react'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { stateNeeds } from '../../../core/change/changes/needs'
-import { needNames } from '../../../core/checks/wording'
 import { countedSize } from '../../../core/needs/need-text'
-import { type Preset, presetsFor, severalFor, usualToward } from '../../../core/needs/presets'
+import { presetsFor } from '../../../core/needs/presets'
 import { reachableFrom } from '../../../core/path/reachable'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
-import type { Device } from '../../../core/vocabulary/device'
-import { NEED_KINDS, type Need, type NeedKind } from '../../../core/vocabulary/need'
+import type { Need } from '../../../core/vocabulary/need'
+import { within } from '../../address'
 import { readForm } from '../../read-form.server'
 import { addressWith, change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice } from '../../ui/controls'
-import { PlainInput, PlainSelect } from '../../ui/field'
+import { PlainSelect } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/state-needs'
 import { needFormSchema, needOf } from './need-form'
-import { NeedFigures } from './need-size'
+import { NeedLine } from './need-line'
 import look from './needs.module.css'
 
 /** Lines of one form at most: what one host has around it. */
@@ -55,7 +54,8 @@ export async function action({ request, params }: Route.ActionArgs) {
     const needs = read.map((each): Need => needOf(each, idOf(slugOf(`${each.kind} ${each.to}`, 'need')), null))
     return stateNeeds(plan, needs)
   })
-  if (saved?.outcome === 'saved') return redirect(addressWith(`/sites/${params.site}/needs`, { stated: saved.id }))
+  const back = form.has('back') ? within(form.get('back')) : `/sites/${params.site}/needs`
+  if (saved?.outcome === 'saved') return redirect(addressWith(back, { stated: saved.id }))
   const { problem, status } = whyNotSaved(saved)
   return wrong(problem, status)
 }
@@ -122,7 +122,7 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
           <input type="hidden" name="host" value={host.id} />
           <ul className={look.suggested}>
             {around.slice(0, MOST_LINES).map((device) => (
-              <Line key={device.id} host={host} device={device} wrong={actionData?.lines[device.id]} />
+              <NeedLine key={device.id} host={host} device={device} wrong={actionData?.lines[device.id]} />
             ))}
           </ul>
           <Flex mt="4">
@@ -131,90 +131,5 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
         </Form>
       )}
     </>
-  )
-}
-
-function Line({ host, device, wrong }: { host: Device; device: Device; wrong: string | undefined }) {
-  const { plan } = useSite()
-  const presets = [...presetsFor(device), ...severalFor(device)]
-  const standing = plan.needs.filter(
-    ({ from, to }) => (from === host.id && to === device.id) || (from === device.id && to === host.id),
-  )
-  const first = presets.find(({ kind }) => !standing.some((need) => need.kind === kind)) ?? presets[0]
-  const [kind, setKind] = useState<NeedKind>(first?.kind ?? 'data')
-  const [size, setSize] = useState(first?.size ?? '')
-  const [toward, setToward] = useState(first?.toward ?? 'device')
-  const [on, setOn] = useState(standing.length === 0)
-  const take = (preset: Preset) => {
-    setKind(preset.kind)
-    setSize(preset.size)
-    setToward(preset.toward)
-    setOn(true)
-  }
-  return (
-    <li className={look.line}>
-      <input
-        type="checkbox"
-        name="line"
-        value={device.id}
-        checked={on}
-        onChange={({ currentTarget }) => setOn(currentTarget.checked)}
-        aria-label={`${needNames[kind]} for ${device.name}`}
-      />
-      <span>
-        <b>{device.name}</b>
-        {standing.length > 0 && (
-          <span className={`${text.block} ${text.tiny} ${text.quiet}`}>
-            has {standing.length} {standing.length === 1 ? 'need' : 'needs'} already
-          </span>
-        )}
-      </span>
-      <PlainSelect
-        aria-label={`Usual for ${device.name}`}
-        value={presets.find((each) => each.kind === kind && each.size === size)?.name ?? ''}
-        onChange={({ currentTarget }) => {
-          const preset = presets.find(({ name }) => name === currentTarget.value)
-          if (preset) take(preset)
-        }}
-      >
-        <option value="">as typed</option>
-        {presets.map(({ name }) => (
-          <option key={name}>{name}</option>
-        ))}
-      </PlainSelect>
-      <PlainSelect
-        name={`kind-${device.id}`}
-        aria-label={`Kind for ${device.name}`}
-        value={kind}
-        onChange={({ currentTarget }) => {
-          const chosen = NEED_KINDS.find((each) => each === currentTarget.value) ?? 'data'
-          setKind(chosen)
-          setToward(usualToward(chosen, device))
-        }}
-      >
-        {NEED_KINDS.map((name) => (
-          <option key={name} value={name}>
-            {needNames[name]}
-          </option>
-        ))}
-      </PlainSelect>
-      <PlainInput
-        name={`size-${device.id}`}
-        aria-label={`How much for ${device.name}`}
-        value={size}
-        onChange={({ currentTarget }) => setSize(currentTarget.value)}
-        mono
-        maxLength={120}
-      />
-      <input type="hidden" name={`toward-${device.id}`} value={toward} />
-      <div className={look.wide}>
-        <NeedFigures kind={kind} {...countedSize(size)} />
-        {wrong && (
-          <p role="alert" className={look.wrong}>
-            {wrong}
-          </p>
-        )}
-      </div>
-    </li>
   )
 }

@@ -2,12 +2,21 @@ import { useState } from 'react'
 import { deviceFacts, deviceTicks, ticksOf } from '../../../core/survey/device-facts'
 import { DEVICE_KINDS, type Device, type DeviceKind } from '../../../core/vocabulary/device'
 import { LabelledField, PlainSelect, PlainTextArea, plainField, TextField } from '../../ui/field'
+import { NameField } from '../../ui/name-field'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
+import { PlaceSelect } from './place-select'
 import look from './survey.module.css'
 
 /** What a device is called, what it is, where it stands, and what is asked of its kind. */
-export function DeviceFields({ device }: { device: Omit<Device, 'id'> }) {
+export function DeviceFields({
+  device,
+  choosePlace,
+}: {
+  device: Omit<Device, 'id'> & { id?: string }
+  /** Told where somebody puts it, so that the next one begins there. */
+  choosePlace?: (id: string) => void
+}) {
   const { plan } = useSite()
   const unit = useUnit()
   const [kind, setKind] = useState<DeviceKind>(device.kind)
@@ -16,7 +25,11 @@ export function DeviceFields({ device }: { device: Omit<Device, 'id'> }) {
   const ticks = ticksOf(device)
   return (
     <div className={look.fields}>
-      <TextField field={plainField('name', device.name)} label="Name" required maxLength={120} />
+      <NameField
+        field={plainField('name', device.name)}
+        label="Name"
+        taken={plan.devices.flatMap(({ id, name }) => (id === device.id ? [] : name))}
+      />
       <LabelledField field={plainField('kind')} label="What it is">
         <PlainSelect
           id="field-kind"
@@ -29,16 +42,7 @@ export function DeviceFields({ device }: { device: Omit<Device, 'id'> }) {
           ))}
         </PlainSelect>
       </LabelledField>
-      <LabelledField field={plainField('place')} label="Where it stands">
-        <PlainSelect id="field-place" name="place" defaultValue={device.place ?? ''}>
-          <option value="">no place yet</option>
-          {plan.places.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </PlainSelect>
-      </LabelledField>
+      <PlaceSelect label="Where it stands" name="place" initial={device.place ?? ''} chosen={choosePlace} />
       <TextField field={plainField('note', device.note)} label="Note" maxLength={2000} />
       {deviceFacts.filter(asked).map((fact) =>
         fact.lines ? (

@@ -2,8 +2,9 @@ import type { Fault } from '../../plan/entity'
 import { freeIds, slugOf } from '../../plan/free-id'
 import type { Plan, Place as SitePlace } from '../../plan/plan'
 import { runsOn } from '../../plan/runs-on'
+import type { SaidSurvey } from '../../survey/device-line'
 import type { Device } from '../../vocabulary/device'
-import type { ChangeToMake, Edit, LogPosition } from '../change'
+import type { ChangeToMake, Edit, LogPosition, What } from '../change'
 import { changedWhat } from '../differences'
 
 /** So many devices at once. */
@@ -24,6 +25,35 @@ export function addDevices(plan: Plan, device: Omit<Device, 'id'>, count: number
   }
   const names = edits.map(({ value }) => (value as Device).name)
   return { what: { name: 'add devices', about: names }, edits, ids: edits.map(({ id }) => id) }
+}
+
+/** Adds what a list of lines said: its places as far as the site has none of that name, and its devices, those without a place at `place`. */
+export function addSurvey(
+  plan: Plan,
+  said: Pick<SaidSurvey, 'places' | 'devices'>,
+  place: string | null,
+): ChangeToMake & { ids: string[] } {
+  const idOf = { places: freeIds(plan.places.map(({ id }) => id)), devices: freeIds(plan.devices.map(({ id }) => id)) }
+  const placeId = new Map(plan.places.map(({ id, name }) => [name.toLowerCase(), id]))
+  const edits: Edit[] = []
+  const newPlaces: string[] = []
+  for (const name of said.places) {
+    if (placeId.has(name.toLowerCase())) continue
+    const id = idOf.places(slugOf(name, 'place'))
+    placeId.set(name.toLowerCase(), id)
+    newPlaces.push(name)
+    edits.push({ list: 'places', id, base: null, value: { id, name, mains: true } })
+  }
+  const ids: string[] = []
+  for (const { device, place: named } of said.devices) {
+    const at = named === null ? place : placeId.get(named.toLowerCase())
+    const id = idOf.devices(slugOf(device.name, 'device'))
+    ids.push(id)
+    edits.push({ list: 'devices', id, base: null, value: { ...device, id, ...(at ? { place: at } : {}) } })
+  }
+  const names = said.devices.map(({ device }) => device.name)
+  const what: What = names.length > 0 ? { name: 'add devices', about: names } : { name: 'add place', about: newPlaces }
+  return { what, edits, ids }
 }
 
 /** Saves a device as a form made it. */
@@ -58,11 +88,23 @@ export function portsInTheWay(plan: Plan, device: Device): Fault[] {
   )
 }
 
-/** A new place, or one that is saved. */
-export const savePlace = (place: SitePlace, base: LogPosition | null): ChangeToMake => ({
-  what: base === null ? { name: 'add place', about: [place.name] } : changedWhat('change place', 'places', place.id),
+/** Saves a place as a form made it. */
+export const savePlace = (place: SitePlace, base: LogPosition): ChangeToMake => ({
+  what: changedWhat('change place', 'places', place.id),
   edits: [{ list: 'places', id: place.id, base, value: place }],
 })
+
+/** New places by their names, with mains alike. */
+export function addPlaces(plan: Plan, names: readonly string[], mains: SitePlace['mains']): ChangeToMake {
+  const idOf = freeIds(plan.places.map(({ id }) => id))
+  return {
+    what: { name: 'add place', about: names },
+    edits: names.map((name): Edit => {
+      const id = idOf(slugOf(name, 'place'))
+      return { list: 'places', id, base: null, value: { id, name, mains } }
+    }),
+  }
+}
 
 export const deletePlace = (place: SitePlace, base: LogPosition): ChangeToMake => ({
   what: { name: 'delete place', about: [place.name] },
