@@ -1,5 +1,6 @@
 import '@fontsource-variable/overpass/wght.css'
 import '@fontsource-variable/overpass-mono/wght.css'
+import './theme/media.css'
 import { ChakraProvider } from '@chakra-ui/react'
 import overpass from '@fontsource-variable/overpass/files/overpass-latin-wght-normal.woff2?url'
 import { ThemeProvider } from 'next-themes'

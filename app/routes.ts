@@ -21,6 +21,7 @@ export default [
     route('growth', 'routes/variants/growth.tsx'),
     route('policy', 'routes/policy.tsx'),
     route('history', 'routes/history/history.tsx'),
+    route('many', 'routes/many/many.tsx'),
     route('drawer', 'routes/drawer/drawer.tsx', [
       index('routes/drawer/list/cables.tsx'),
       route('add', 'routes/drawer/cable/add-cable.tsx'),

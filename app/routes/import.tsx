@@ -54,7 +54,7 @@ export default function Import({ actionData }: Route.ComponentProps) {
   return (
     <>
       <TopBar />
-      <Box as="main" maxW="760px" mx="auto" px="5" py="7">
+      <Box as="main" id="content" tabIndex={-1} maxW="760px" mx="auto" px="5" py="7">
         <Heading as="h1" size="2xl" mb="2">
           Import a plan file
         </Heading>

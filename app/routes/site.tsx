@@ -79,6 +79,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
             <SiteSign />
             <main
               ref={page}
+              id="content"
               data-copy-site={params.site}
               data-copy-identity={loaderData.identity}
               data-copy-place={loaderData.place}

@@ -73,7 +73,7 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
   return (
     <>
       <TopBar />
-      <Box as="main" maxW="900px" mx="auto" px="5" py="7">
+      <Box as="main" id="content" tabIndex={-1} maxW="900px" mx="auto" px="5" py="7">
         <HallwayPicture />
         <Heading as="h1" size="xl" mb="3">
           Sites

@@ -29,7 +29,7 @@ export default function Who({ loaderData, actionData }: Route.ComponentProps) {
   return (
     <>
       <TopBar />
-      <Box as="main" maxW="520px" mx="auto" px="5" py="7">
+      <Box as="main" id="content" tabIndex={-1} maxW="520px" mx="auto" px="5" py="7">
         <Heading as="h1" size="2xl" mb="2">
           Your name
         </Heading>

@@ -10,7 +10,7 @@ export default function Words() {
   return (
     <>
       <TopBar />
-      <Box as="main" maxW="820px" mx="auto" px="5" py="6">
+      <Box as="main" id="content" tabIndex={-1} maxW="820px" mx="auto" px="5" py="6">
         <Heading as="h1" size="xl" mb="3">
           Words and keys
         </Heading>

@@ -13,6 +13,9 @@ import { WordsHelp } from './words-and-keys'
 export function TopBar({ children }: { children?: ReactNode }) {
   return (
     <header className={look.bar}>
+      <a href="#content" className={look.skip}>
+        Skip to the page
+      </a>
       <RouterLink to="/" className={look.home}>
         <svg width="20" height="24" viewBox="0 0 20 24" aria-hidden="true">
           <path d="M2 23V1h16v22" fill="none" stroke="currentColor" strokeWidth="2.5" />

@@ -1,5 +1,5 @@
 import { formatNeedSize } from '../needs/need-text'
-import type { Entities } from '../plan/entity'
+import type { Entities, ListName } from '../plan/entity'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import { formatLength } from '../quantity/length'
@@ -160,16 +160,24 @@ export const changedWhat =
     const items: readonly { id: string }[] = plan[list]
     const before = items.find((each) => each.id === id) as Entities[List] | undefined
     const after = edits.find((edit) => edit.list === list && edit.id === id)?.value as Entities[List] | undefined
-    const calledBy = (entity: Entities[List] | undefined): string | undefined =>
-      list === 'needs' && entity ? needLabel(entity as Need, byId(plan.devices)) : nameOf(entity)
-    const called = calledBy(after ?? before) ?? id
+    const called = calledIn(plan, list, after ?? before) ?? id
     if (!before || !after) return { name, about: [called] }
     const what = [...differences(plan, list, before, after), ...more]
-    const old = calledBy(before)
+    const old = calledIn(plan, list, before)
     return what.length === 1 && list !== 'needs' && old !== undefined && old !== called
       ? { name: 'rename', about: [called, old] }
       : { name, about: [called, ...what] }
   }
+
+/** Whether what becomes of the things of a list is said field by field. */
+export const isTold = (list: ListName): list is ToldList => list in fields
+
+/** What a thing is called: its tag or name, and a need by what it is and where it flows to. */
+export const calledIn = <List extends ToldList>(
+  plan: Plan,
+  list: List,
+  entity: Entities[List] | undefined,
+): string | undefined => (list === 'needs' && entity ? needLabel(entity as Need, byId(plan.devices)) : nameOf(entity))
 
 const nameOf = (entity: object | undefined): string | undefined => {
   const { tag, name } = (entity ?? {}) as { tag?: string; name?: string }

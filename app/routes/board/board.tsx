@@ -116,6 +116,11 @@ export default function Board() {
             </label>
           )}
           {marked.length > 0 && (
+            <QuietButton asChild>
+              <RouterLink to={manyAddress(plan.site.id, marked)}>Change or delete them</RouterLink>
+            </QuietButton>
+          )}
+          {marked.length > 0 && (
             <QuietButton type="button" onClick={() => setChosen(new Set())}>
               Choose none
             </QuietButton>
@@ -145,6 +150,14 @@ export default function Board() {
   )
 }
 
+/** Where what was chosen is changed at once, as far as an address goes. */
+const manyAddress = (site: string, rows: readonly { run: { id: string } }[]): string =>
+  `/sites/${site}/many?${new URLSearchParams([
+    ['list', 'runs'],
+    ...rows.slice(0, MOST_NAMED).map(({ run }) => ['id', run.id]),
+  ])}`
+const MOST_NAMED = 200
+
 /** The head of the page and where else it leads; whatever is narrowed below, it stays. */
 const Head = memo(() => {
   const { plan } = useSite()
@@ -157,6 +170,11 @@ const Head = memo(() => {
         {plan.runs.length > 0 && (
           <Link asChild color="brassInk" textDecoration="underline" fontSize="sm">
             <RouterLink to={`/sites/${plan.site.id}/reach`}>Reach chart</RouterLink>
+          </Link>
+        )}
+        {plan.runs.length > 0 && (
+          <Link asChild color="brassInk" textDecoration="underline" fontSize="sm">
+            <RouterLink to={`/sites/${plan.site.id}/many?list=runs`}>Many at once</RouterLink>
           </Link>
         )}
         {plan.runs.length > 0 && (

@@ -59,6 +59,14 @@ export default function Floors({ actionData }: Route.ComponentProps) {
       <Heading as="h1" size="xl" mb="3">
         Floors and pathways
       </Heading>
+      {plan.places.length > 0 && (
+        <p className={text.small}>
+          <RouterLink to={`${home}/many?list=places`} className={text.link}>
+            Many places at once
+          </RouterLink>
+          : move them on their floor, rename, delete.
+        </p>
+      )}
       <Took />
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {plan.floors.length === 0 ? (

@@ -56,17 +56,24 @@ export default function Needs({ actionData }: Route.ComponentProps) {
         <Heading as="h1" size="xl">
           Needs
         </Heading>
-        <RouterLink to={`/sites/${plan.site.id}/visitors`} className={`${text.link} ${text.small}`}>
-          Who sits there
-        </RouterLink>
-        <RouterLink to={`/sites/${plan.site.id}/growth`} className={`${text.link} ${text.small}`}>
-          What if it grows
-        </RouterLink>
-        {plan.devices.length > 1 && (
-          <MainButton asChild>
-            <RouterLink to={`/sites/${plan.site.id}/needs/new`}>Add needs</RouterLink>
-          </MainButton>
-        )}
+        <Flex gap="4" align="center" wrap="wrap">
+          <RouterLink to={`/sites/${plan.site.id}/visitors`} className={`${text.link} ${text.small}`}>
+            Who sits there
+          </RouterLink>
+          <RouterLink to={`/sites/${plan.site.id}/growth`} className={`${text.link} ${text.small}`}>
+            What if it grows
+          </RouterLink>
+          {plan.needs.length > 0 && (
+            <RouterLink to={`/sites/${plan.site.id}/many?list=needs`} className={`${text.link} ${text.small}`}>
+              Many at once
+            </RouterLink>
+          )}
+          {plan.devices.length > 1 && (
+            <MainButton asChild>
+              <RouterLink to={`/sites/${plan.site.id}/needs/new`}>Add needs</RouterLink>
+            </MainButton>
+          )}
+        </Flex>
       </Flex>
       <Done />
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
@@ -76,12 +83,12 @@ export default function Needs({ actionData }: Route.ComponentProps) {
           <RouterLink to={`/sites/${plan.site.id}/runs/new`} className={text.link}>
             Lay a run
           </RouterLink>
-          , then state what has to flow over it: here, or on the run itself.
+          , then say what must get through it: here, or on the run itself.
         </Text>
       ) : (
         <LongTable
           label="Needs"
-          columns={['Need', 'Verdict', 'From and to', 'Its way', 'What is wrong']}
+          columns={['Need', 'Verdict', 'From and to', 'Its path', 'What is wrong']}
           rows={rows}
           keyOf={keyOf}
         >

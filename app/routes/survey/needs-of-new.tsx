@@ -34,7 +34,7 @@ export function NeedsOfNew() {
       <Form method="post" action={`/sites/${plan.site.id}/needs/new`}>
         <MadeFrom />
         <input type="hidden" name="back" value={`/sites/${plan.site.id}/survey`} />
-        <Labelled label="From the computer" w="min(320px, 100%)" mb="2">
+        <Labelled label="From the computer" display="block" maxW="320px" mb="2">
           <PlainSelect name="host" value={host.id} onChange={({ currentTarget }) => setChosen(currentTarget.value)}>
             {hosts.map(({ id, name }) => (
               <option key={id} value={id}>

@@ -171,7 +171,11 @@ export default function Survey({ actionData }: Route.ComponentProps) {
         <RouterLink to={`/sites/${plan.site.id}/tables`} className={text.link}>
           Tables
         </RouterLink>
-        : all of it in and out as CSV.
+        : all of it in and out as CSV.{' '}
+        <RouterLink to={`/sites/${plan.site.id}/many?list=devices`} className={text.link}>
+          Many at once
+        </RouterLink>
+        : move, rename, delete.
       </p>
       <NeedsOfNew />
       <details className={look.add} open={plan.devices.length === 0 || (added !== null && mode !== 'fields')}>
