@@ -12,7 +12,7 @@ import { readArchive } from '../server/instruments/class-folder-archive'
 import { importTold } from '../server/sites/import-told'
 import { pdfSheets, svgSheet, type TagRequest } from '../server/tags/tag-sheets'
 import { readCatalogueFile } from './csv/catalogue'
-import { readCsv } from './csv/csv'
+import { readTable as readTableBytes } from './csv/csv'
 import { type Chosen, type ImportContext, readImport } from './csv/preview'
 
 // What the web server does on threads of its own. Each takes and answers plain values; `app/off-thread.server.ts` gives them their types back.
@@ -43,18 +43,18 @@ export const readDevice = (told: Told): Parsed<DeviceReading> => readFromDevice(
 
 export const importSite = importTold
 
-export function readSurveyFile({
+export async function readSurveyFile({
   table,
-  path,
+  told,
   plan,
   unit,
-}: SurveyRequest): Parsed<{ headers: string[]; read: SurveyRead }> {
-  const csv = readCsv(readFileSync(path))
+}: SurveyRequest): Promise<Parsed<{ headers: string[]; read: SurveyRead }>> {
+  const csv = await readTableBytes(bytesOf(told))
   if (!csv.ok) return csv
   const read = readSurveyTable(table, csv.value.headers, csv.value.rows, plan, unit)
   return read.ok ? parsed({ headers: csv.value.headers, read: read.value }) : read
 }
-export type SurveyRequest = { table: SurveyTable; path: string; plan: Plan; unit: LengthUnit }
+export type SurveyRequest = { table: SurveyTable; told: Told; plan: Plan; unit: LengthUnit }
 
 export const tagPdf = (request: TagRequest): Promise<Uint8Array> => pdfSheets(request)
 export const tagSheet = ({ sheet, ...request }: TagRequest & { sheet: number }): string | null =>

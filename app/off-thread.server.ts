@@ -12,12 +12,14 @@ import type * as tasks from './off-thread-tasks'
 export const readFolderFile = (path: string): Promise<Done<Parsed<FolderCable[]>>> => offThread('readFolder', path)
 
 /** Reads a table of cables. */
-export const readTableFile = (request: tasks.TableRequest): Promise<Done<ReturnType<typeof tasks.readTable>>> =>
-  offThread('readTable', request)
+export const readTableFile = (
+  request: tasks.TableRequest,
+): Promise<Done<Awaited<ReturnType<typeof tasks.readTable>>>> => offThread('readTable', request)
 
 /** Reads a catalogue. */
-export const readKindsFile = (request: tasks.CatalogueRequest): Promise<Done<ReturnType<typeof tasks.readCatalogue>>> =>
-  offThread('readCatalogue', request)
+export const readKindsFile = (
+  request: tasks.CatalogueRequest,
+): Promise<Done<Awaited<ReturnType<typeof tasks.readCatalogue>>>> => offThread('readCatalogue', request)
 
 /** A picture made harmless and no larger than it need be. */
 const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<KeptImage>>> =>
@@ -42,8 +44,9 @@ const LONGEST_LINES_SECONDS = 2
 export const readDeviceText = (told: tasks.Told): Promise<Done<Parsed<DeviceReading>>> => offThread('readDevice', told)
 
 /** Reads a table of a survey against the site. */
-export const readSurveyFile = (request: tasks.SurveyRequest): Promise<Done<ReturnType<typeof tasks.readSurveyFile>>> =>
-  offThread('readSurveyFile', request)
+export const readSurveyFile = (
+  request: tasks.SurveyRequest,
+): Promise<Done<Awaited<ReturnType<typeof tasks.readSurveyFile>>>> => offThread('readSurveyFile', request)
 
 /** Brings in a plan file or an archive of a site, from its first byte to its last row. */
 export const importSite = (request: Parameters<typeof tasks.importSite>[0]): Promise<Done<Imported>> =>

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { decodeText } from '../../core/drawer/decode-text'
 import { type Parsed, parsed, unreadable } from '../../core/quantity/parsed'
+import { isWorkbook, readWorkbook } from './workbook'
 
 /** A table as it was in its file: the first line and the lines below it, those without anything left out. */
 export type Csv = { headers: string[]; rows: string[][]; encoding: string }
@@ -8,7 +9,14 @@ export type Csv = { headers: string[]; rows: string[][]; encoding: string }
 const MOST_ROWS = 20_000
 const MOST_COLUMNS = 60
 
-/** Reads a CSV file whatever its encoding and separator; what is not a table is refused with what it looks like. */
+/** Reads a table from a workbook (.xlsx) or a CSV file; what is not a table is refused with what it looks like. */
+export async function readTable(bytes: Uint8Array): Promise<Parsed<Csv>> {
+  if (!isWorkbook(bytes)) return readCsv(bytes)
+  const rows = await readWorkbook(bytes)
+  return rows.ok ? shaped(rows.value, 'workbook') : rows
+}
+
+/** Reads a CSV file whatever its encoding and separator. */
 export function readCsv(bytes: Uint8Array): Parsed<Csv> {
   const decoded = decodeText(bytes)
   if (!decoded.ok) return decoded
@@ -22,7 +30,15 @@ export function readCsv(bytes: Uint8Array): Parsed<Csv> {
       `A quotation mark is not closed or stands in the wrong place${quotes.row === undefined ? '' : `, near line ${quotes.row + 1}`}. Save the sheet as CSV again.`,
     )
   }
-  const [headers, ...rows] = data
+  return shaped(
+    data.map((cells) => cells.map(asItWas)),
+    decoded.value.encoding,
+  )
+}
+
+/** The lines of a file as a table: the first names the columns. */
+function shaped(lines: readonly string[][], encoding: string): Parsed<Csv> {
+  const [headers, ...rows] = lines
   if (!headers || rows.length === 0)
     return unreadable('The table has no row below its first line; that line names the columns.')
   if (rows.length > MOST_ROWS)
@@ -30,9 +46,9 @@ export function readCsv(bytes: Uint8Array): Parsed<Csv> {
   if (headers.length > MOST_COLUMNS)
     return unreadable(`The first line has ${headers.length} columns; a table of cables has at most ${MOST_COLUMNS}.`)
   return parsed({
-    headers: headers.map((header) => asItWas(header).trim()),
-    rows: rows.map((cells) => cells.map(asItWas)),
-    encoding: decoded.value.encoding,
+    headers: headers.map((header) => header.trim()),
+    rows,
+    encoding,
   })
 }
 

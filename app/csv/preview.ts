@@ -15,7 +15,7 @@ import { freeIds, slugOf } from '../../core/plan/free-id'
 import type { Plan } from '../../core/plan/plan'
 import type { LengthUnit } from '../../core/quantity/length'
 import { type Parsed, parsed } from '../../core/quantity/parsed'
-import { readCsv } from './csv'
+import { readTable } from './csv'
 
 /** What a table is read against, small enough to hand to a worker. */
 export type ImportContext = Pick<TableContext, 'plan' | 'unit'>
@@ -45,12 +45,12 @@ export type Chosen = { mapping: Mapping | null; settled: readonly Settling[] }
 export const NOTHING_CHOSEN: Chosen = { mapping: null, settled: [] }
 
 /** Reads a file as a table of cables; without a mapping its headers tell. The page and the server read it alike. */
-export function readImport(
+export async function readImport(
   bytes: Uint8Array,
   { mapping: wanted, settled }: Chosen,
   context: ImportContext,
-): Parsed<ReadImport> {
-  const csv = readCsv(bytes)
+): Promise<Parsed<ReadImport>> {
+  const csv = await readTable(bytes)
   if (!csv.ok) return csv
   const { headers, rows, encoding } = csv.value
   const mapping = wanted ?? guessMapping(headers, rows)

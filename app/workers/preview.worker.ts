@@ -5,8 +5,8 @@ export type PreviewQuestion = { number: number; bytes: Uint8Array; chosen: Chose
 export type PreviewAnswer = { number: number; read: Parsed<Preview> }
 
 /** Reads a file as a table of cables beside the page, so that the page never stands still. */
-addEventListener('message', ({ data }: MessageEvent<PreviewQuestion>) => {
-  const read = readImport(data.bytes, data.chosen, data.context)
+addEventListener('message', async ({ data }: MessageEvent<PreviewQuestion>) => {
+  const read = await readImport(data.bytes, data.chosen, data.context)
   const answer: PreviewAnswer = {
     number: data.number,
     read: read.ok ? { ok: true, value: previewOf(read.value) } : read,

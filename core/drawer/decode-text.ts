@@ -21,7 +21,7 @@ export function decodeText(bytes: Uint8Array): Parsed<DecodedText> {
   const decoded = decodeBytes(bytes)
   if (!decoded)
     return unreadable(
-      'This is not a table: the file holds binary data, as a picture, a program or a workbook does. Save the sheet as CSV.',
+      'This is not a table: the file holds binary data, as a picture or a program does. Save the sheet as .xlsx or CSV.',
     )
   const longest = longestLine(decoded.text)
   if (longest > LONGEST_LINE) {

@@ -4,12 +4,15 @@ import type { LengthUnit } from '../quantity/length'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 
 export type Row = (column: string) => string
-export type Context = { plan: Plan; unit: LengthUnit; idOf: (list: Made, name: string) => string }
+/** The plan as it is by the rows before, and as it was before all of them. */
+export type Context = { plan: Plan; before: Plan; unit: LengthUnit; idOf: (list: Made, name: string) => string }
 export type Made = 'places' | 'devices' | 'runs' | 'needs'
 
 export type Table = {
   columns: readonly string[]
   needed: readonly string[]
+  /** What else people write over a column. */
+  aliases?: Readonly<Record<string, string>>
   rows(plan: Plan): string[][]
   /** The plan with what a row says in it; what it does not say stays as it was. */
   read(row: Row, context: Context): Parsed<Plan>

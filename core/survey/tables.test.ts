@@ -5,6 +5,7 @@ import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { editsBetween } from '../change/edits-between'
 import { emptyPlan, type Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
+import { laidCables, type Run } from '../vocabulary/run'
 import { readSurveyTable, SURVEY_TABLES, type SurveyRead, type SurveyTable, surveyRows } from './tables'
 
 function read(plan: Plan, table: SurveyTable, rows: readonly (readonly string[])[]): SurveyRead {
@@ -81,6 +82,55 @@ describe('tables of a survey', () => {
       ok: false,
       problem: expect.stringContaining('"kind", "size"'),
     })
+  })
+  it('lay leads by two columns, in chains and in swaps, and leave what an empty cell does not say', () => {
+    const laid = demo.runs.filter(({ leads }) => leads.length === 1 && leads.every((lead) => 'cable' in lead))
+    const tagOf = (run: Run | undefined): string => {
+      const [id] = run ? laidCables(run) : []
+      return demo.cables.find((cable) => cable.id === id)?.tag ?? ''
+    }
+    fc.assert(
+      fc.property(fc.shuffledSubarray(laid, { minLength: 2, maxLength: 6 }), (some) => {
+        // each takes the lead of the next, the last that of the first
+        const rows = some.map((run, at) => [run.tag, tagOf(some[(at + 1) % some.length])])
+        const back = read(demo, 'runs', [['Run', 'Cable'], ...rows])
+        expect(back.bad).toEqual([])
+        for (const [at, { id }] of some.entries()) {
+          const now = back.plan.runs.find((run) => run.id === id)
+          const was = demo.runs.find((run) => run.id === id)
+          expect(tagOf(now)).toBe(tagOf(some[(at + 1) % some.length]))
+          expect({ ...now, leads: [] }).toEqual({ ...was, leads: [] })
+        }
+        expect(readPlan(back.plan).ok).toBe(true)
+      }),
+    )
+    const [run] = laid
+    if (!run) throw new Error('the demo has a laid run')
+    expect(
+      editsBetween(
+        demo,
+        read(demo, 'runs', [
+          ['run', 'lead'],
+          [run.tag, ''],
+        ]).plan,
+        1,
+      ),
+    ).toEqual([])
+    expect(
+      read(demo, 'runs', [
+        ['run', 'lead'],
+        [run.tag, 'none'],
+      ]).plan.runs.find(({ id }) => id === run.id)?.leads,
+    ).toEqual([])
+    // where one row is wrong, no other run loses its lead for it
+    const [other] = laid.slice(1)
+    const wrong = read(demo, 'runs', [
+      ['run', 'lead'],
+      [run.tag, 'C-9999'],
+      [other?.tag ?? '', tagOf(run)],
+    ])
+    expect(wrong.bad.map(({ line }) => line)).toEqual([2, 3])
+    expect(editsBetween(demo, wrong.plan, 1)).toEqual([])
   })
   it('change what they name and leave what they do not', () => {
     const back = read(demo, 'devices', [

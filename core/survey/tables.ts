@@ -4,13 +4,13 @@ import { byId, planLookup } from '../plan/lookup'
 import type { Place, Plan } from '../plan/plan'
 import { put } from '../plan/put'
 import { faultsOfEntity } from '../plan/read'
-import { type LengthUnit, parseOffset } from '../quantity/length'
+import { type LengthUnit, parseOffset, sameLength } from '../quantity/length'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import { legsText, parseRoute } from '../route/legs'
 import { DEVICE_KINDS, type Device } from '../vocabulary/device'
 import { foldTag } from '../vocabulary/fields'
 import { type Floor, toMillimetre } from '../vocabulary/floor'
-import { laidCables, type Run, type RunLead, withLength } from '../vocabulary/run'
+import { laidCables, type PortAddress, type Run, type RunLead, withLength } from '../vocabulary/run'
 import { deviceFacts, withFact } from './device-facts'
 import { mainsText, readMains } from './mains-text'
 import { needs } from './needs-table'
@@ -154,7 +154,8 @@ const ports: Table = {
 
 const runs: Table = {
   columns: ['tag', 'from device', 'from port', 'to device', 'to port', 'length', 'cable', 'note'],
-  needed: ['tag', 'from device', 'from port', 'to device', 'to port', 'length'],
+  needed: ['tag'],
+  aliases: { run: 'tag', cables: 'cable', lead: 'cable', leads: 'cable' },
   rows: (plan) =>
     plan.runs.map((run) => [
       run.tag,
@@ -168,47 +169,64 @@ const runs: Table = {
         .join(' + '),
       run.note ?? '',
     ]),
-  read(row, { plan, unit, idOf }) {
+  read(row, { plan, before, unit, idOf }) {
     const was = plan.runs.find(({ tag }) => foldTag(tag) === foldTag(row('tag')))
-    const ends = []
-    for (const end of ['from', 'to']) {
-      const device = found(plan.devices, row(`${end} device`), `${end} device`)
-      if (!device.ok) return device
-      const port = found(device.value.ports, row(`${end} port`), `${end} port of ${device.value.name}`)
-      if (!port.ok) return port
-      ends.push({ device: device.value.id, port: port.value.id })
-    }
-    const route = parseRoute(row('length'), unit)
-    if (!route.ok) return unreadable(`length: ${route.problem}`)
-    const [from, to] = ends as [Run['from'], Run['to']]
-    const leads = leadsOf(row('cable'), plan, was)
+    const laid = before.runs.find(({ id }) => id === was?.id)?.leads ?? []
+    const from = endOf(row, 'from', plan, was?.from)
+    if (!from.ok) return from
+    const to = endOf(row, 'to', plan, was?.to)
+    if (!to.ok) return to
+    if (row('length') === '' && !was) return unreadable('length: it is empty')
+    const route = row('length') === '' ? null : parseRoute(row('length'), unit)
+    if (route && !route.ok) return unreadable(`length: ${route.problem}`)
+    const leads = leadsOf(row('cable'), plan, was, laid)
     if (!leads.ok) return leads
-    const same =
-      was && Math.abs(was.route.length - route.value.length) < 1e-9 && (!route.value.legs || was.route.follows)
     const run: Run = {
       ...(was ?? { id: idOf('runs', row('tag')), tag: row('tag') }),
-      from,
-      to,
+      from: from.value,
+      to: to.value,
       leads: leads.value,
-      route: same
-        ? was.route
-        : {
-            ...withLength(was?.route ?? { length: 1 }, route.value.length),
-            ...(route.value.legs ? { legs: route.value.legs } : {}),
-          },
+      route: routeOf(route?.value ?? null, was),
     }
     return parsed(put(plan, 'runs', row('note') === '' ? run : withText(run, 'note', row('note'))))
   },
 }
 
-/** The leads of a run by their tags; a cell that names none leaves what lies there. */
-function leadsOf(text: string, plan: Plan, was: Run | undefined): Parsed<RunLead[]> {
+/** An end of a run by its device and port; an empty cell leaves the one that is there. */
+function endOf(row: Row, end: 'from' | 'to', plan: Plan, was: PortAddress | undefined): Parsed<PortAddress> {
+  const [deviceText, portText] = [row(`${end} device`), row(`${end} port`)]
+  if (was && deviceText === '' && portText === '') return parsed(was)
+  if (deviceText === '' && !was) return unreadable(`${end} device: it is empty`)
+  const device =
+    deviceText === '' && was
+      ? found(plan.devices, was.device, `${end} device`)
+      : found(plan.devices, deviceText, `${end} device`)
+  if (!device.ok) return device
+  if (portText === '') return was?.device === device.value.id ? parsed(was) : unreadable(`${end} port: it is empty`)
+  const port = found(device.value.ports, portText, `${end} port of ${device.value.name}`)
+  return port.ok ? parsed({ device: device.value.id, port: port.value.id }) : port
+}
+
+/** The route that a row says; as it was where it says nothing, or the same. */
+function routeOf(said: Pick<Run['route'], 'length' | 'legs'> | null, was: Run | undefined): Run['route'] {
+  if (!said) return was?.route ?? { length: 1 }
+  const same = was && sameLength(was.route.length, said.length) && (!said.legs || was.route.follows)
+  if (same) return was.route
+  return {
+    ...withLength(was?.route ?? { length: 1 }, said.length),
+    ...(said.legs ? { legs: said.legs } : {}),
+  }
+}
+
+/** The leads of a run by their tags; an empty cell leaves what lies there, "none" takes it out. */
+function leadsOf(text: string, plan: Plan, was: Run | undefined, laid: readonly RunLead[]): Parsed<RunLead[]> {
   if (text === '') return parsed(was?.leads ?? [])
+  if (text.toLowerCase() === 'none') return parsed([])
   const leads: RunLead[] = []
   for (const tag of text.split('+').map((each) => each.trim())) {
     const cable = plan.cables.find((each) => foldTag(each.tag) === foldTag(tag))
     if (!cable) return unreadable(`cable: there is no cable "${tag.slice(0, 24)}" in the drawer`)
-    const lay = was?.leads.find((lead) => 'cable' in lead && lead.cable === cable.id)
+    const lay = laid.find((lead) => 'cable' in lead && lead.cable === cable.id)
     leads.push(lay ?? { cable: cable.id, reversed: false })
   }
   return parsed(leads)
@@ -245,13 +263,44 @@ export function readSurveyTable(
   plan: Plan,
   unit: LengthUnit,
 ): Parsed<SurveyRead> {
-  const { columns, needed, read } = surveyTables[table]
-  const names = headers.map((header) => header.trim().toLowerCase().replaceAll('_', ' '))
+  const { columns, needed, aliases = {} } = surveyTables[table]
+  const names = headers.map((header) => {
+    const name = header.trim().toLowerCase().replaceAll('_', ' ')
+    return aliases[name] ?? name
+  })
   const missing = needed.filter((column) => !names.includes(column))
   if (missing.length > 0)
     return unreadable(
       `There is no column "${missing.join('", "')}". A table of ${table} has ${columns.join(', ')}; its first line names them.`,
     )
+  const cellsOf =
+    (cells: readonly string[]): Row =>
+    (column) =>
+      cells[names.indexOf(column)]?.trim() ?? ''
+  const begun = table === 'runs' ? withLeadsOut(plan, rows.map(cellsOf)) : plan
+  const swapped = begun === plan ? null : readRows(table, rows, cellsOf, begun, plan, unit)
+  // where a row is wrong, what is laid stays where it is until a better row comes for it
+  return parsed(swapped && swapped.bad.length === 0 ? swapped : readRows(table, rows, cellsOf, plan, plan, unit))
+}
+
+/** The plan with the leads out of all runs that a table lays others in, so that leads can change places. */
+function withLeadsOut(plan: Plan, rows: readonly Row[]): Plan {
+  const laid = new Set(rows.flatMap((row) => (row('cable') === '' ? [] : foldTag(row('tag')))))
+  return plan.runs.reduce(
+    (now, run) => (laid.has(foldTag(run.tag)) && run.leads.length > 0 ? put(now, 'runs', { ...run, leads: [] }) : now),
+    plan,
+  )
+}
+
+function readRows(
+  table: SurveyTable,
+  rows: readonly (readonly string[])[],
+  cellsOf: (cells: readonly string[]) => Row,
+  plan: Plan,
+  before: Plan,
+  unit: LengthUnit,
+): SurveyRead {
+  const { needed, read } = surveyTables[table]
   const list = listOfTable[table]
   const ids = {
     places: freeIds(plan.places.map(({ id }) => id)),
@@ -265,16 +314,16 @@ export function readSurveyTable(
   let made = plan
   for (const [at, cells] of rows.entries()) {
     const line = at + 2
-    const row: Row = (column) => cells[names.indexOf(column)]?.trim() ?? ''
+    const row = cellsOf(cells)
     const empty = needed.find((column) => row(column) === '')
-    const answer = empty ? unreadable(`${empty}: it is empty`) : read(row, { plan: made, unit, idOf })
+    const answer = empty ? unreadable(`${empty}: it is empty`) : read(row, { plan: made, before, unit, idOf })
     const problem = answer.ok ? faultOf(made, answer.value, list) : answer.problem
     if (answer.ok && problem === null) {
       made = answer.value
       good.push({ line, cells })
     } else bad.push({ line, cells, problem: problem ?? '' })
   }
-  return parsed({ plan: made, good, bad })
+  return { plan: made, good, bad }
 }
 
 /** What keeps the entity that a row made from being part of a plan; null where nothing does. */

@@ -171,7 +171,7 @@ const forms: Record<string, Filled> = {
   'routes/drawer/table/import-table.tsx': {
     page: 'SITE/drawer/import',
     before: (page) =>
-      page.getByLabel('Table (CSV)').setInputFiles(csv('tag,first end,second end,length\nN-001,C,C,2 m\n')),
+      page.getByLabel('Table (.xlsx or CSV)').setInputFiles(csv('tag,first end,second end,length\nN-001,C,C,2 m\n')),
     send: press(/^Import/),
     saved: (page) => page.getByText('1 cable came in.'),
   },

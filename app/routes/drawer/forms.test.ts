@@ -139,16 +139,16 @@ describe('what a chip says, as it is sent', () => {
 describe('a table, as the page and the server read it', () => {
   const context = importContext(demo, 'm')
   const read = (text: string, chosen = NOTHING_CHOSEN) => readImport(new TextEncoder().encode(text), chosen, context)
-  it('gives ids that are free, and shows some of many rows', () => {
+  it('gives ids that are free, and shows some of many rows', async () => {
     const lines = Array.from({ length: 120 }, (_, at) => `N ${at % 100},C,C,${at < 110 ? '1 m' : 'far'}`)
-    const whole = read(`tag,first end,second end,length\n${lines.join('\n')}\n`)
+    const whole = await read(`tag,first end,second end,length\n${lines.join('\n')}\n`)
     if (!whole.ok) throw new Error(whole.problem)
     expect([whole.value.good.length, whole.value.bad.length]).toEqual([100, 20])
     const preview = previewOf(whole.value)
     expect([preview.good.count, preview.good.first.length, preview.bad.count]).toEqual([100, 50, 20])
     expect(new Set(whole.value.good.map(({ cable }) => cable.id)).size).toBe(100)
   })
-  it('takes the columns a form names, and none where it names none', () => {
+  it('takes the columns a form names, and none where it names none', async () => {
     expect(mappingFrom(posted({ 'column-tag': '2', 'column-first-end': '0', 'column-note': '' }))).toEqual({
       tag: 2,
       'first end': 0,

@@ -171,7 +171,7 @@ export default function Survey({ actionData }: Route.ComponentProps) {
         <RouterLink to={`/sites/${plan.site.id}/tables`} className={text.link}>
           Tables
         </RouterLink>
-        : all of it in and out as CSV.{' '}
+        : all of it out as CSV, and in from a spreadsheet.{' '}
         <RouterLink to={`/sites/${plan.site.id}/many?list=devices`} className={text.link}>
           Many at once
         </RouterLink>

@@ -10,7 +10,7 @@ import { addressWith, change, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
-import { FileField, LabelledField, PlainSelect, plainField } from '../../ui/field'
+import { FileField, LabelledField, PlainSelect, PlainTextArea, plainField } from '../../ui/field'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
@@ -31,16 +31,17 @@ type Preview = {
 
 /** Reads a table against the site as it stands, and brings it in as one change; or only says what it would bring. */
 export const action = ({ request, params }: Route.ActionArgs) =>
-  readFormWithFile(request, { file: LARGEST_TABLE_BYTES }, async (form, file) => {
+  readFormWithFile(request, { file: LARGEST_TABLE_BYTES, longest: LONGEST_PASTED }, async (form, file) => {
     const wrong = (problem: string, status = 422, preview: Preview | null = null) =>
       data({ problem: `${problem} ${nothing}`, preview }, { status })
     const table = SURVEY_TABLES.find((each) => each === form.get('table'))
     if (!table) return wrong('Choose what the table is of.')
-    if (!file) return wrong('Choose a file first.')
+    const pasted = String(form.get('pasted') ?? '')
+    if (!file && pasted.trim() === '') return wrong('Choose a file or paste a table first.')
     const { plan, place } = (await loadSite(params.site)).copy
     const work = await readSurveyFile({
       table,
-      path: file.path,
+      told: file ? { path: file.path } : { text: pasted },
       plan: { ...plan, observations: [], sessions: [], soaks: [] },
       unit: readUnit(request),
     })
@@ -73,6 +74,9 @@ export const action = ({ request, params }: Route.ActionArgs) =>
     return data({ problem, preview: null }, { status })
   })
 
+/** Characters of a pasted table at most; a longer one is a file. */
+const LONGEST_PASTED = 500_000
+
 /** What a line of the history names at most. */
 const MOST_NAMED = 200
 
@@ -90,8 +94,9 @@ export default function Tables({ actionData }: Route.ComponentProps) {
       </Heading>
       <Took />
       <Text mb="3" maxW="720px">
-        The survey as CSV: out to a spreadsheet, and back in. A row that names something here changes it; any other row
-        is new. An empty cell leaves what is on record. Each import is one change, which you can undo.
+        The survey out to a spreadsheet, and back in from .xlsx, CSV or pasted cells. A row that names something here
+        changes it; any other row is new. An empty cell leaves what is on record. To lay leads, two columns of a table
+        of runs do: run and cable. Each import is one change, which you can undo.
       </Text>
       <RuledTable label="Tables of this site" cards columns={['Table', 'Columns', 'Rows', 'Out']}>
         {SURVEY_TABLES.map((table) => (
@@ -127,7 +132,12 @@ export default function Tables({ actionData }: Route.ComponentProps) {
             ))}
           </PlainSelect>
         </LabelledField>
-        <FileField label="Table (CSV)" name="file" accept=".csv,.tsv,.txt,text/csv" describedBy="table-problem" />
+        <FileField
+          label="Table (.xlsx or CSV)"
+          name="file"
+          accept=".xlsx,.csv,.tsv,.txt,text/csv"
+          describedBy="table-problem"
+        />
         <QuietButton name="intent" value="look" loading={busy}>
           Preview
         </QuietButton>

@@ -164,7 +164,7 @@ export default function Catalogue({ actionData, loaderData }: Route.ComponentPro
           >
             As a table (CSV)
           </Link>
-          <FileField label="From a table (CSV)" name="file" accept=".csv,.tsv,.txt,text/csv" />
+          <FileField label="From a table (.xlsx or CSV)" name="file" accept=".xlsx,.csv,.tsv,.txt,text/csv" />
           <QuietButton name="intent" value="file" loading={busy}>
             Import
           </QuietButton>

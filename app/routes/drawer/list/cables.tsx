@@ -211,7 +211,7 @@ function EmptyDrawer({ siteId }: { siteId: string }) {
           <RouterLink to={`${home}/add`}>Add a cable</RouterLink>
         </MainButton>
         <QuietButton asChild>
-          <RouterLink to={`${home}/import`}>From a table (CSV)</RouterLink>
+          <RouterLink to={`${home}/import`}>From a table</RouterLink>
         </QuietButton>
         <QuietButton asChild>
           <RouterLink to={`${home}/chip`}>Ask its chip</RouterLink>

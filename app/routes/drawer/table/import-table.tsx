@@ -70,7 +70,7 @@ export default function ImportTable({ actionData }: Route.ComponentProps) {
       <ChangeId />
       <Text mb="3" maxW="720px">
         One row per cable, with the column names in the first row. Only the two ends and the length are needed; cables
-        without a tag get the next free one. Choose a CSV file, or copy the cells in your spreadsheet and paste them.{' '}
+        without a tag get the next free one. Choose a spreadsheet (.xlsx) or CSV file, or copy the cells and paste them.{' '}
         <Link href="/sample-cables.csv" download color="brassInk" textDecoration="underline">
           A sample table
         </Link>{' '}
@@ -78,9 +78,9 @@ export default function ImportTable({ actionData }: Route.ComponentProps) {
       </Text>
       <Flex gap="4" align="end" wrap="wrap" mb="4">
         <FileField
-          label="Table (CSV)"
+          label="Table (.xlsx or CSV)"
           name="file"
-          accept=".csv,.tsv,.txt,text/csv"
+          accept=".xlsx,.csv,.tsv,.txt,text/csv"
           describedBy={problem ? 'table-problem' : undefined}
           onChoose={open}
         />
