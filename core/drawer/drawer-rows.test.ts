@@ -74,4 +74,19 @@ describe('the drawer', () => {
     ['100 W', ['C-1']],
     ['80 Gb/s', []],
   ])('"%s" finds %s', (text, tags) => expect(tagsFor(text)).toEqual(tags))
+
+  it('is searched by what import takes: connectors, marks and lengths as people say them', () => {
+    const asked = (text: string) => {
+      const { connectors, marks, atLeast, rate, words } = parseJob(text)
+      return { connectors, marks, atLeast, rate, words }
+    }
+    const nothing = { connectors: [], marks: undefined, atLeast: undefined, rate: undefined, words: [] }
+    expect(asked('usb-c')).toEqual({ ...nothing, connectors: ['type-c'] })
+    expect(asked('mini dp to hdmi')).toEqual({ ...nothing, connectors: ['mini-displayport', 'hdmi'] })
+    expect(asked('dp 2 m+')).toEqual({ ...nothing, connectors: ['displayport'], atLeast: 2 })
+    expect(asked('40G usbc')).toEqual({ ...nothing, connectors: ['type-c'], rate: 40e9 })
+    expect(asked('TB4')).toEqual({ ...nothing, marks: ['thunderbolt4', 'thunderbolt4'] })
+    expect(asked('8K')).toEqual({ ...nothing, marks: ['hdmi-48', 'dp-hbr3'] })
+    expect(asked('a blue usb lead')).toEqual({ ...nothing, words: ['a', 'blue', 'usb', 'lead'] })
+  })
 })

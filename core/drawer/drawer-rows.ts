@@ -99,7 +99,14 @@ export const openCables = keptWith((index: SiteIndex): readonly Cable[] =>
 export function rowsForJob(rows: readonly DrawerRow[], job: Job): readonly DrawerRow[] {
   const { words } = job
   const figures =
-    job.rate ?? job.atLeast ?? job.atMost ?? job.watts ?? job.picture ?? job.construction ?? job.connectors[0]
+    job.rate ??
+    job.atLeast ??
+    job.atMost ??
+    job.watts ??
+    job.picture ??
+    job.construction ??
+    job.marks ??
+    job.connectors[0]
   if (figures === undefined && words.length === 0) return rows
   const anyStanding = figures === undefined || CABLE_STANDINGS.some((standing) => words.includes(standing))
   return rows.filter(

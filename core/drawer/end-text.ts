@@ -1,38 +1,6 @@
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
-import { CONNECTORS, type Connector, connectorNames, type End } from '../standards/connectors'
-
-/** What people write for a connector, beside its own name. */
-const aliases: Record<Connector, readonly string[]> = {
-  'type-c': ['c'],
-  'type-a': ['a'],
-  'type-b': ['b'],
-  'micro-b': ['micro b', 'micro'],
-  'mini-b': ['mini b', 'mini'],
-  displayport: ['dp', 'display port'],
-  'mini-displayport': ['mini dp', 'mdp', 'minidp', 'mini display port', 'mini displayport'],
-  hdmi: [],
-  dvi: ['dvi-d', 'dvi-i'],
-  '8p8c': ['rj45', 'rj-45', 'ethernet'],
-  lc: ['lc fibre', 'fibre'],
-  own: ['own', "maker's own"],
-}
-const byWord = new Map<string, Connector>(
-  CONNECTORS.flatMap((connector) =>
-    [connector, connectorNames[connector].toLowerCase(), ...aliases[connector]].map(
-      (word) => [word, connector] as const,
-    ),
-  ),
-)
-
-/** A USB connector by its letter or size alone: "USB-C", "usbc", "type C", "USB Type-C" are all "c". */
-const bareWord = (word: string): string =>
-  word
-    .toLowerCase()
-    .replace(/^usb/, '')
-    .replace(/^[- ]*(?:type)?/, '')
-    .replace(/^[- ]+/, '')
-    .replace(/[- ]?usb$/, '')
-    .replaceAll('-', ' ')
+import { connectorSaid } from '../standards/connector-words'
+import { CONNECTORS, connectorNames, type End } from '../standards/connectors'
 
 /** Two ends said in one cell: "USB-C to HDMI", "C - C", "A/B"; null where it says one. */
 export function endsApart(text: string): [string, string] | null {
@@ -59,7 +27,7 @@ export function parseEnd(text: string): Parsed<End> {
   const gender = socket ? 'socket' : 'plug'
   const own = /^own (?=\S)/i.exec(word)
   if (own) return parsed({ connector: 'own', gender, ownPlug: word.slice(own[0].length, 100) })
-  const connector = byWord.get(word.toLowerCase()) ?? byWord.get(bareWord(word))
+  const connector = connectorSaid(word)
   if (connector === undefined) {
     const known = CONNECTORS.map((each) => connectorNames[each]).join(', ')
     return unreadable(

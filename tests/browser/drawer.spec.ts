@@ -309,7 +309,9 @@ test('the catalogue is taken over, put right, taken out as a table and brought b
   await page.getByLabel('From a table (.xlsx or CSV)').setInputFiles(csv(table.replace(',21.5,', ',22,')))
   await page.getByRole('button', { name: 'Import', exact: true }).click()
   await expect(page.getByRole('row', { name: /^HDMI, 48 Gb\/s/ })).toContainText('€22.00')
-  await page.getByLabel('From a table (.xlsx or CSV)').setInputFiles(csv('name,first end,second end,mark\nX,toslink,HDMI,10\n'))
+  await page
+    .getByLabel('From a table (.xlsx or CSV)')
+    .setInputFiles(csv('name,first end,second end,mark\nX,toslink,HDMI,10\n'))
   await page.getByRole('button', { name: 'Import', exact: true }).click()
   await expect(page.getByRole('alert')).toContainText('line 2: first end: "toslink" is not a connector')
 })

@@ -52,7 +52,9 @@ test('a table goes out, and comes in as one change; rows that cannot be read are
   expect(await file.text()).toContain('Kit store and rack')
   await open(page, `${site}/tables`)
   const upload = (text: string) =>
-    page.getByLabel('Table (.xlsx or CSV)').setInputFiles({ name: 't.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+    page
+      .getByLabel('Table (.xlsx or CSV)')
+      .setInputFiles({ name: 't.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await page.getByLabel('A table of').selectOption('devices')
   await upload('name,kind,place\nSpare screen,display,Debrief room\nOdd thing,spaceship,\n')
   await page.getByRole('button', { name: 'Preview' }).click()

@@ -138,6 +138,9 @@ export default function Tables({ actionData }: Route.ComponentProps) {
           accept=".xlsx,.csv,.tsv,.txt,text/csv"
           describedBy="table-problem"
         />
+        <LabelledField field={plainField('pasted')} label="or paste it here">
+          <PlainTextArea id="field-pasted" name="pasted" rows={2} maxLength={LONGEST_PASTED} spellCheck={false} />
+        </LabelledField>
         <QuietButton name="intent" value="look" loading={busy}>
           Preview
         </QuietButton>
