@@ -20,6 +20,7 @@ import { MadeFrom } from '../ui/change-fields'
 import { MainButton, Notice } from '../ui/controls'
 import { plainField, TextField } from '../ui/field'
 import { readBy } from '../ui/form-text'
+import { takesLength } from '../ui/keep-typed-unit'
 import { useSite } from '../ui/site-context'
 import { useUnit } from '../ui/units'
 import { useAsked } from '../ui/use-asked'
@@ -160,7 +161,11 @@ function Figures({ policy }: { policy: Policy }) {
       </Box>
       <div className={look.figures}>
         <TextField field={field('slack', percent(slack))} label="Slack kept on a route, %" inputMode="decimal" />
-        <TextField field={field('loop', offsetText(loop, unit))} label={`Loop kept at each end, ${unit}`} />
+        <TextField
+          field={field('loop', offsetText(loop, unit))}
+          label={`Loop kept at each end, ${unit}`}
+          {...takesLength}
+        />
         <TextField
           field={field('headroom', percent(headroom))}
           label="Tight below this margin, %"
@@ -241,7 +246,7 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
               {legend}
             </Box>
             {options.map(({ value, title, consequence }) => (
-              <Box as="label" key={value} display="flex" gap="3" py="1.5" cursor="pointer">
+              <Box as="label" key={value} display="flex" alignItems="baseline" gap="3" py="1.5" cursor="pointer">
                 <input
                   type="radio"
                   name={name}

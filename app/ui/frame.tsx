@@ -4,6 +4,7 @@ import type { ReactNode } from 'react'
 import { Form, Link as RouterLink, useLocation } from 'react-router'
 import text from '../theme/text.module.css'
 import look from './frame.module.css'
+import { keepTypedUnit } from './keep-typed-unit'
 import { useShortcut } from './shortcut'
 import { useUnit } from './units'
 import { WhoLink } from './who'
@@ -40,7 +41,7 @@ function UnitSwitch() {
   const { pathname, search } = useLocation()
   useShortcut('u', () => document.getElementById('unit-switch')?.click())
   return (
-    <Form method="post" action="/unit" preventScrollReset>
+    <Form method="post" action="/unit" preventScrollReset onSubmit={() => keepTypedUnit(unit)}>
       <input type="hidden" name="back" value={`${pathname}${search}`} />
       <button
         id="unit-switch"

@@ -79,8 +79,8 @@ test('a device is changed port by port, keeps its runs, is copied with numbers, 
   await expect(page.getByRole('alert')).toContainText('Gallery dock is at an end of run R-09')
 
   await open(page, `${site}/survey/carry-disk`)
-  await page.getByLabel('Copies of it').fill('3')
-  await page.getByRole('button', { name: 'Copy it' }).click()
+  await page.getByLabel('More like this, how many').fill('3')
+  await page.getByRole('button', { name: 'Add them' }).click()
   await expect(page.getByText('Added to the survey.')).toBeVisible()
   await expect(page.getByRole('link', { name: 'Carry-out disk 3' })).toBeVisible()
   await page.getByRole('link', { name: 'Carry-out disk 3' }).click()

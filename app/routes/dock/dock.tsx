@@ -244,13 +244,15 @@ function Left({ view }: { view: DockView }) {
 
 const flowColours: Record<string, string> = { picture: 'picture', camera: 'picture', headset: 'headset' }
 
-/** Three bars: what is held for pictures, and what really flows each way. What is held and not sent stays free for data. */
+/** Bars: what does not get in, what is held for pictures, and what really flows each way. What is held and not sent stays free for data. */
 function filling(view: DockView) {
   const gigabits = (rate: number): number => Math.round(rate / 1e7) / 100
   const ink = chartColour('ink')
   const flows = (line: DockLine, way: 'down' | 'up'): number => gigabits(line.sent[way])
   const held = (line: DockLine): number =>
     view.tunnelled && line.need.kind === 'picture' ? gigabits(line.held[line.way]) : 0
+  // what finds too little of the uplink; it may ask for more than there is in all
+  const out = (line: DockLine): number => (line.admitted ? 0 : gigabits(Math.max(line.asked.up, line.asked.down)))
   const series = view.lines.map((line, at) => ({
     type: 'bar',
     stack: 'way',
@@ -261,7 +263,7 @@ function filling(view: DockView) {
       opacity: at % 2 === 0 ? 1 : 0.65,
       borderColor: chartColour('card'),
     },
-    data: [flows(line, 'up'), flows(line, 'down'), ...(view.tunnelled ? [held(line)] : [])],
+    data: [flows(line, 'up'), flows(line, 'down'), ...(view.tunnelled ? [held(line)] : []), out(line)],
   }))
   return {
     textStyle: { color: ink, fontFamily: 'Overpass Variable' },
@@ -276,7 +278,7 @@ function filling(view: DockView) {
     },
     yAxis: {
       type: 'category',
-      data: ['back', 'toward the dock', ...(view.tunnelled ? ['held for pictures'] : [])],
+      data: ['back', 'toward the dock', ...(view.tunnelled ? ['held for pictures'] : []), 'does not get in'],
       axisLabel: { color: ink },
     },
     series,

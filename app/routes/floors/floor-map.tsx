@@ -12,6 +12,7 @@ import look from './floor-map.module.css'
 import { type FloorLine, type FloorShape, type Joint, MAP_HEIGHT, MAP_WIDTH, snapped, wholeFloor } from './floor-shape'
 import { Fixed, type Hands, JointMark, type Moving } from './joint-mark'
 import { useFloorView } from './use-floor-view'
+import { useTidyLabels } from './use-tidy-labels'
 
 /** What a hand on the floor does: move what is there, or mark spots for something new. */
 export type Hand = 'move' | 'mark'
@@ -45,7 +46,9 @@ export function FloorMap(props: Props) {
   const svg = useRef<SVGSVGElement>(null)
   const world = useRef<SVGGElement>(null)
   const [first] = useState(() => wholeFloor(shape.bounds))
-  const { view, act } = useFloorView(svg, world, first)
+  const tidy = useRef<() => void>(() => {})
+  const { view, act } = useFloorView(svg, world, first, tidy)
+  tidy.current = useTidyLabels(svg, view)
   const [held, setHeld] = useState<Moving | null>(null)
   const all = wholeFloor(shape.bounds)
   const drawn = useSlices(shape.lines.length + shape.joints.length)
@@ -256,7 +259,12 @@ function PlainLine({
       ))}
       {one && other && (
         <Fixed x={(one.x + other.x) / 2} y={(one.y + other.y) / 2}>
-          <text y={-6} className={look.pathwayName}>
+          <text
+            y={-6}
+            className={look.pathwayName}
+            data-name="pathway"
+            data-at={`${(one.x + other.x) / 2} ${(one.y + other.y) / 2}`}
+          >
             {pathway.name}
             {leaves ? ' ↕' : ''}
           </text>

@@ -5,6 +5,7 @@ import { offsetText } from '../../../core/survey/points-text'
 import type { Floor, Spot } from '../../../core/vocabulary/floor'
 import { QuietButton } from '../../ui/controls'
 import { FileField, plainField, TextField } from '../../ui/field'
+import { takesLength } from '../../ui/keep-typed-unit'
 import { useUnit } from '../../ui/units'
 import look from './floor.module.css'
 import { PanelForm, type Sends } from './panel-form'
@@ -31,6 +32,7 @@ export function FloorPanel({
           <TextField
             field={plainField('level', offsetText(floor.level, unit))}
             label={`Height of the floor, ${unit}`}
+            {...takesLength}
           />
         </div>
         <div className={look.tools}>
@@ -72,7 +74,7 @@ export function FloorPanel({
           <input type="hidden" name="px2" value={pixel(other?.x)} />
           <input type="hidden" name="py2" value={pixel(other?.y)} />
           <div className={look.pair}>
-            <TextField field={plainField('distance')} label={`It is so long, ${unit}`} required />
+            <TextField field={plainField('distance')} label={`It is so long, ${unit}`} {...takesLength} required />
             <QuietButton name="intent" value="scale" loading={busy} disabled={marked.length < 2}>
               Scale by it
             </QuietButton>

@@ -13,6 +13,7 @@ import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { plainField, TextField } from '../../ui/field'
 import { GradeMark } from '../../ui/grade'
+import { takesLength } from '../../ui/keep-typed-unit'
 import { LongTable, type RowProps } from '../../ui/long-table'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
@@ -97,6 +98,7 @@ export default function Floors({ actionData }: Route.ComponentProps) {
         <TextField
           field={plainField('level', plan.floors.length === 0 ? '0' : '')}
           label={`Height of the floor, ${unit}`}
+          {...takesLength}
         />
         <MainButton loading={busy}>Add the floor</MainButton>
       </Form>

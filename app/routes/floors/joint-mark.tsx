@@ -115,7 +115,7 @@ function PlainJoint({
         {stands.length > 0 ? (
           <>
             <rect x={-7} y={-7} width={14} height={14} className={look.place} data-device={place ? undefined : ''} />
-            <text x={-7} y={-11} className={look.label}>
+            <text x={-7} y={-11} className={look.label} data-name="joint" data-at={`${here.x} ${here.y}`}>
               {stands.join(', ')}
             </text>
           </>

@@ -8,6 +8,7 @@ import type { Floor, Spot } from '../../../core/vocabulary/floor'
 import text from '../../theme/text.module.css'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { LabelledField, PlainSelect, plainField, TextField } from '../../ui/field'
+import { takesLength } from '../../ui/keep-typed-unit'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import look from './floor.module.css'
@@ -50,11 +51,13 @@ function SpotFields({ spot }: { spot: Spot | null }) {
       <TextField
         field={plainField('x', spot ? offsetText(spot.x, unit) : '')}
         label={`Right of the corner, ${unit}`}
+        {...takesLength}
         required
       />
       <TextField
         field={plainField('y', spot ? offsetText(spot.y, unit) : '')}
         label={`Down from it, ${unit}`}
+        {...takesLength}
         required
       />
     </>
@@ -68,11 +71,20 @@ function StandingFields({ place, unit }: { place: Place | null; unit: 'm' | 'ft'
       <TextField
         field={plainField('height', length(place?.height))}
         label={`Height of its ports, ${unit}`}
+        {...takesLength}
         placeholder={formatLength(USUAL_HEIGHT, unit)}
       />
       <TextField field={plainField('quiet', numberText(place?.quiet))} label="Chair: dB wanted" inputMode="decimal" />
-      <TextField field={plainField('width', length(place?.area?.width))} label={`Play area, width, ${unit}`} />
-      <TextField field={plainField('depth', length(place?.area?.depth))} label={`Play area, depth, ${unit}`} />
+      <TextField
+        field={plainField('width', length(place?.area?.width))}
+        label={`Play area, width, ${unit}`}
+        {...takesLength}
+      />
+      <TextField
+        field={plainField('depth', length(place?.area?.depth))}
+        label={`Play area, depth, ${unit}`}
+        {...takesLength}
+      />
     </>
   )
 }

@@ -12,7 +12,12 @@ const STEP = 1.5
  * Pans and zooms a drawing by hand, wheel and keys. The view is put into the drawing itself and not into the state of the page: nothing is drawn anew but
  * by the browser. What has `data-hold` is held by other hands.
  */
-export function useFloorView(svg: RefObject<SVGSVGElement | null>, world: RefObject<SVGGElement | null>, whole: View) {
+export function useFloorView(
+  svg: RefObject<SVGSVGElement | null>,
+  world: RefObject<SVGGElement | null>,
+  whole: View,
+  changed: RefObject<() => void>,
+) {
   const view = useRef<View>(whole)
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null)
   const start = useRef(whole)
@@ -27,22 +32,26 @@ export function useFloorView(svg: RefObject<SVGSVGElement | null>, world: RefObj
         view.current = transform
         world.current?.setAttribute('transform', `translate(${transform.x} ${transform.y}) scale(${transform.k})`)
         element.style.setProperty('--k', String(transform.k))
+        changed.current()
       })
     behaviour.current = made
     select(element).call(made).on('dblclick.zoom', null)
     select(element).call(made.transform, zoomIdentity.translate(first.x, first.y).scale(first.k))
     return () => void select(element).on('.zoom', null)
-  }, [svg, world])
+  }, [svg, world, changed])
   // what keeps its size keeps it on a phone as well; said before much is drawn, it is drawn once
   useLayoutEffect(() => {
     const element = svg.current
     if (!element) return
-    const size = () => element.style.setProperty('--s', String(MAP_WIDTH / Math.max(element.clientWidth, 1)))
+    const size = () => {
+      element.style.setProperty('--s', String(MAP_WIDTH / Math.max(element.clientWidth, 1)))
+      changed.current()
+    }
     size()
     const sized = new ResizeObserver(size)
     sized.observe(element)
     return () => sized.disconnect()
-  }, [svg])
+  }, [svg, changed])
   const act = useCallback(
     (how: 'in' | 'out' | 'all' | 'left' | 'right' | 'up' | 'down', all: View) => {
       const element = svg.current

@@ -1,5 +1,6 @@
 import type { ManyAction } from '../../../core/change/changes/many'
 import { Labelled, PlainInput, PlainSelect, plainField } from '../../ui/field'
+import { takesLength } from '../../ui/keep-typed-unit'
 import { MainsField } from '../../ui/mains-field'
 import { PriorityField } from '../../ui/priority-field'
 import { useSite } from '../../ui/site-context'
@@ -10,9 +11,15 @@ import look from './many.module.css'
 export function ManyFields({ what, fields }: { what: ManyAction['do']; fields: URLSearchParams }) {
   const { plan } = useSite()
   const unit = useUnit()
-  const line = (name: string, label: string, placeholder?: string) => (
+  const line = (name: string, label: string, placeholder?: string, more = {}) => (
     <Labelled label={label} flex="1 1 160px">
-      <PlainInput name={name} defaultValue={fields.get(name) ?? ''} placeholder={placeholder} maxLength={2000} />
+      <PlainInput
+        name={name}
+        defaultValue={fields.get(name) ?? ''}
+        placeholder={placeholder}
+        maxLength={2000}
+        {...more}
+      />
     </Labelled>
   )
   switch (what) {
@@ -26,14 +33,18 @@ export function ManyFields({ what, fields }: { what: ManyAction['do']; fields: U
     case 'note':
       return <div className={look.fields}>{line('note', 'Note, empty to remove it')}</div>
     case 'length':
-      return <div className={look.fields}>{line('length', 'Route length', unit === 'm' ? '2.5 m' : '8 ft')}</div>
+      return (
+        <div className={look.fields}>
+          {line('length', 'Route length', unit === 'm' ? '2.5 m' : '8 ft', takesLength)}
+        </div>
+      )
     case 'size':
       return <div className={look.fields}>{line('size', 'Size', '3840x2160@60')}</div>
     case 'shift':
       return (
         <div className={look.fields}>
-          {line('right', `Right by, ${unit}`, '1.5')}
-          {line('down', `Down by, ${unit}`, '0')}
+          {line('right', `Right by, ${unit}`, '1.5', takesLength)}
+          {line('down', `Down by, ${unit}`, '0', takesLength)}
         </div>
       )
     case 'mains':

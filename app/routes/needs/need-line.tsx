@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { needNames } from '../../../core/checks/wording'
-import { countedSize } from '../../../core/needs/need-text'
+import { countedSize, saidSize } from '../../../core/needs/need-text'
 import { type Preset, presetsFor, severalFor, usualToward } from '../../../core/needs/presets'
 import type { Device } from '../../../core/vocabulary/device'
-import { NEED_KINDS, type NeedKind } from '../../../core/vocabulary/need'
+import { NEED_KINDS, type Need, type NeedKind } from '../../../core/vocabulary/need'
 import text from '../../theme/text.module.css'
 import { PlainInput, PlainSelect } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
@@ -11,17 +11,30 @@ import { NeedFigures } from './need-size'
 import look from './needs.module.css'
 
 /** What is wanted of one device around a computer, as a line to tick: the usual need for it, to be changed. */
-export function NeedLine({ host, device, wrong }: { host: Device; device: Device; wrong: string | undefined }) {
-  const { plan } = useSite()
+export function NeedLine({
+  host,
+  device,
+  wrong,
+  like,
+}: {
+  host: Device
+  device: Device
+  wrong: string | undefined
+  /** A need to say again of devices of the kind it is of: then only these are ticked. */
+  like?: Need | undefined
+}) {
+  const { plan, index } = useSite()
   const presets = [...presetsFor(device), ...severalFor(device)]
   const standing = plan.needs.filter(
     ({ from, to }) => (from === host.id && to === device.id) || (from === device.id && to === host.id),
   )
   const first = presets.find(({ kind }) => !standing.some((need) => need.kind === kind)) ?? presets[0]
-  const [kind, setKind] = useState<NeedKind>(first?.kind ?? 'data')
-  const [size, setSize] = useState(first?.size ?? '')
-  const [toward, setToward] = useState(first?.toward ?? 'device')
-  const [on, setOn] = useState(standing.length === 0)
+  const far = like && (like.from === host.id ? like.to : like.from)
+  const again = far !== undefined && index.devices.get(far)?.kind === device.kind ? like : undefined
+  const [kind, setKind] = useState<NeedKind>(again?.kind ?? first?.kind ?? 'data')
+  const [size, setSize] = useState(again ? saidSize(again) : (first?.size ?? ''))
+  const [toward, setToward] = useState(again ? (again.to === far ? 'device' : 'host') : (first?.toward ?? 'device'))
+  const [on, setOn] = useState(standing.length === 0 && (like === undefined || again !== undefined))
   const take = (preset: Preset) => {
     setKind(preset.kind)
     setSize(preset.size)

@@ -31,6 +31,7 @@ import { Took } from '../../ui/take'
 import { useKept } from '../../ui/use-kept'
 import { Findings } from '../run/findings'
 import { WhatIf } from '../run/what-if'
+import whatIfLook from '../run/what-if.module.css'
 import type { Route } from './+types/need'
 import { NeedFields } from './need-fields'
 import { type NeedFormTexts, needFormSchema, needOf, textsOfNeed } from './need-form'
@@ -141,32 +142,36 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
           changed the same.
         </Notice>
       )}
-      {corridor ? (
-        <Corridor corridor={corridor} title={`the ${label}`} />
-      ) : (
-        <Text>No path of runs, docks and hubs joins the two yet. Lay a run between them.</Text>
-      )}
-      {run && (
-        <WhatIf
-          {...draft}
-          form={needFormId(need)}
-          kept={triedText(
-            draft.whatIf?.words ?? null,
-            way.map(({ id }) => id),
-            [...runs.values()],
-            place,
-          )}
-          tryOut={setWords}
-          putBack={putBack}
-        >
-          <TriedRun
-            runs={way}
-            run={run}
-            choose={setWhich}
-            tryOut={(other) => setTried(new Map([...tried, [other.id, { run: other, of: index.runs.get(other.id) }]]))}
-          />
-        </WhatIf>
-      )}
+      <div className={whatIfLook.judged}>
+        {corridor ? (
+          <Corridor corridor={corridor} title={`the ${label}`} />
+        ) : (
+          <Text>No path of runs, docks and hubs joins the two yet. Lay a run between them.</Text>
+        )}
+        {run && (
+          <WhatIf
+            {...draft}
+            form={needFormId(need)}
+            kept={triedText(
+              draft.whatIf?.words ?? null,
+              way.map(({ id }) => id),
+              [...runs.values()],
+              place,
+            )}
+            tryOut={setWords}
+            putBack={putBack}
+          >
+            <TriedRun
+              runs={way}
+              run={run}
+              choose={setWhich}
+              tryOut={(other) =>
+                setTried(new Map([...tried, [other.id, { run: other, of: index.runs.get(other.id) }]]))
+              }
+            />
+          </WhatIf>
+        )}
+      </div>
       {draft.runs.length > 0 && (
         <p className={`${text.small} ${look.way}`}>
           Path:{' '}
@@ -178,6 +183,13 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
               </RouterLink>
             </span>
           ))}
+          .{' '}
+          <RouterLink
+            to={`/sites/${plan.site.id}/needs/new?${new URLSearchParams({ host: hostOf(need, index.devices), like: need.id })}`}
+            className={text.link}
+          >
+            More like this
+          </RouterLink>
         </p>
       )}
       <NeedEditor
@@ -194,6 +206,10 @@ function NeedBody({ need, lastResult, putBack }: PageProps & { putBack: () => vo
     </>
   )
 }
+
+/** The end of a need that is the computer. */
+const hostOf = ({ from, to }: Need, devices: ReadonlyMap<string, { kind: string }>): string =>
+  devices.get(from)?.kind !== 'computer' && devices.get(to)?.kind === 'computer' ? to : from
 
 const needFormId = ({ id }: Need): string => `need-${id}`
 

@@ -69,6 +69,7 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
     () => plan.devices.filter(({ id, kind }) => index.runsAt.has(id) && (kind === 'computer' || kind === 'other')),
     [plan.devices, index],
   )
+  const like = index.needs.get(params.get('like') ?? '')
   const host = index.devices.get(params.get('host') ?? '') ?? hosts[0]
   const around = useMemo(
     () => (host ? reachableFrom(index, host.id).filter((device) => presetsFor(device).length > 0) : []),
@@ -122,7 +123,7 @@ export default function StateNeeds({ actionData }: Route.ComponentProps) {
           <input type="hidden" name="host" value={host.id} />
           <ul className={look.suggested}>
             {around.slice(0, MOST_LINES).map((device) => (
-              <NeedLine key={device.id} host={host} device={device} wrong={actionData?.lines[device.id]} />
+              <NeedLine key={device.id} host={host} device={device} wrong={actionData?.lines[device.id]} like={like} />
             ))}
           </ul>
           <Flex mt="4">

@@ -17,6 +17,7 @@ import { ChangeId } from '../../ui/change-fields'
 import { MainButton, QuietButton } from '../../ui/controls'
 import { CheckField, SelectField, TextField } from '../../ui/field'
 import { addressFrom } from '../../ui/form-text'
+import { takesLength } from '../../ui/keep-typed-unit'
 import { PortField } from '../../ui/port-field'
 import { PriorityField } from '../../ui/priority-field'
 import { useSite } from '../../ui/site-context'
@@ -76,6 +77,7 @@ export function RunFields({ form, fields, formRef, plan, before, base, passing, 
           <TextField field={fields.tag} label="Tag" required mono />
           <TextField
             field={fields.length}
+            {...takesLength}
             label="Route length"
             hint={unit === 'm' ? `like 4.2 m, 14 ft, or ${legsExample}` : `like 14 ft, 13' 9", or ${legsExample}`}
             required

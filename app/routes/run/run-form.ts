@@ -2,12 +2,13 @@ import { z } from 'zod'
 import { readNeedSize, saidSize } from '../../../core/needs/need-text'
 import { directNeeds } from '../../../core/plan/direct-needs'
 import type { Plan } from '../../../core/plan/plan'
+import { runLike } from '../../../core/plan/run-like'
 import { type LengthUnit, sameLength } from '../../../core/quantity/length'
 import { followedRoute } from '../../../core/route/follow'
 import { legsExample, legsText, parseRoute } from '../../../core/route/legs'
 import { tagField } from '../../../core/vocabulary/fields'
 import { NEED_KINDS, type Need } from '../../../core/vocabulary/need'
-import { leadFrom, leadKey, type Run } from '../../../core/vocabulary/run'
+import { leadFrom, leadKey, type PortAddress, type Run } from '../../../core/vocabulary/run'
 import { addressFrom, lengthText, portField, readBy } from '../../ui/form-text'
 
 const needForm = z
@@ -121,6 +122,20 @@ function routeOf({ length: { length, legs }, follows }: RunForm, before: Run | n
 /** A route as `parseRoute` reads it back: its legs where these were said, else its length. */
 export const routeText = ({ legs, follows, length }: Run['route'], unit: LengthUnit): string =>
   legs && !follows ? legsText(legs, unit) : lengthText(length, unit)
+
+/** The next run like one, as the form's texts, with the same needs between its two devices. */
+export function textsLike(plan: Plan, run: Run, unit: LengthUnit): Omit<RunFormTexts, 'tag'> {
+  const { from, to, leads, length } = runLike(plan, run)
+  const { needs } = textsOf(run, directNeeds(plan, run), unit)
+  const said = (end: PortAddress | null): string => (end ? `${end.device}/${end.port}` : '')
+  return {
+    from: said(from),
+    to: said(to),
+    length: lengthText(length, unit),
+    leads: leads.length > 0 ? leads.map(leadKey) : [''],
+    needs: needs.map(({ id: _, ...need }) => need),
+  }
+}
 
 /** A run as the form's texts; `changeOf` reads them back to the same run. */
 export function textsOf(run: Run, needs: readonly Need[], unit: LengthUnit): RunFormTexts {

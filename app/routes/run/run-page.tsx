@@ -4,6 +4,7 @@ import { parseWithZod } from '@conform-to/zod/v4'
 import { type ReactNode, useCallback, useDeferredValue, useRef, useState } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { leadingFinding } from '../../../core/checks/assess'
+import { remedySentence } from '../../../core/checks/remedies'
 import { sentence } from '../../../core/checks/sentences'
 import { directNeeds } from '../../../core/plan/direct-needs'
 import { byId } from '../../../core/plan/lookup'
@@ -24,6 +25,7 @@ import { type RunFormTexts, runFormSchema } from './run-form'
 import { useDraft } from './use-draft'
 import { WaysOut } from './ways-out'
 import { LengthSlide, putLength, WhatIf } from './what-if'
+import look from './what-if.module.css'
 
 type Props = {
   plan: Plan
@@ -80,6 +82,7 @@ function RunBody({
   // the doors move at once, the drawer is ranked when there is time
   const ranked = useDeferredValue(draft)
   const leading = verdict && verdict.grade !== 'clear' ? leadingFinding(verdict.findings) : null
+  const todo = leading?.remedies[0]
   const title = `${before?.tag ?? 'New run'}${draft ? `: ${endsOf(plan, draft.run)}` : ''}`
   return (
     <>
@@ -96,48 +99,56 @@ function RunBody({
       {leading && (
         <Text mt="-2" mb="3" maxW="900px">
           {sentence(leading, unit)}
+          {todo && (
+            <>
+              {' '}
+              <b>What to do:</b> {remedySentence(todo, unit)}
+            </>
+          )}
         </Text>
       )}
       <Took />
       {notice}
       {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
-      {verdict ? (
-        <Corridor corridor={verdict} title={title} />
-      ) : (
-        <Text color="quiet">
-          {plan.devices.length > 1 ? (
-            'Choose two ports and a length, and the corridor appears here.'
-          ) : (
-            <>
-              A run joins the ports of two devices: put them into the{' '}
-              <RouterLink to={`/sites/${plan.site.id}/survey`} className={text.link}>
-                survey
-              </RouterLink>{' '}
-              first.
-            </>
-          )}
-        </Text>
-      )}
-      {draft && <Docks run={draft.run} />}
-      {draft && (
-        <WhatIf
-          {...draft}
-          // a run that is new is kept by laying it
-          changed={draft.typed !== null && (before !== null || draft.turned.length > 0)}
-          form={runFormId(before)}
-          tryOut={setTried}
-          putBack={() => {
-            setTried(null)
-            if (draft.typed) putBack()
-          }}
-        >
-          <LengthSlide
-            words="What if the route were"
-            length={draft.run.route.length}
-            slide={(metres) => putLength(formRef, formatLength(metres, unit))}
-          />
-        </WhatIf>
-      )}
+      <div className={look.judged}>
+        {verdict ? (
+          <Corridor corridor={verdict} title={title} />
+        ) : (
+          <Text color="quiet">
+            {plan.devices.length > 1 ? (
+              'Choose two ports and a length, and the corridor appears here.'
+            ) : (
+              <>
+                A run joins the ports of two devices: put them into the{' '}
+                <RouterLink to={`/sites/${plan.site.id}/survey`} className={text.link}>
+                  survey
+                </RouterLink>{' '}
+                first.
+              </>
+            )}
+          </Text>
+        )}
+        {draft && <Docks run={draft.run} />}
+        {draft && (
+          <WhatIf
+            {...draft}
+            // a run that is new is kept by laying it
+            changed={draft.typed !== null && (before !== null || draft.turned.length > 0)}
+            form={runFormId(before)}
+            tryOut={setTried}
+            putBack={() => {
+              setTried(null)
+              if (draft.typed) putBack()
+            }}
+          >
+            <LengthSlide
+              words="What if the route were"
+              length={draft.run.route.length}
+              slide={(metres) => putLength(formRef, formatLength(metres, unit))}
+            />
+          </WhatIf>
+        )}
+      </div>
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(330px, 5fr) 6fr' }} gap="7" mt="5" alignItems="start">
         <Box>
           <RunFields

@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from '@chakra-ui/react'
 import { useEffect } from 'react'
-import { data, Form, redirect, useSearchParams } from 'react-router'
+import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { revisionOf } from '../../../core/change/change'
 import { deleteRun } from '../../../core/change/changes/run'
 import { observationsOf } from '../../../core/observe/learned'
@@ -12,6 +12,7 @@ import { laidCables, type Run } from '../../../core/vocabulary/run'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { addressWith, baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
+import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { ClashNotice } from '../../ui/clash-notice'
 import { Notice, QuietButton } from '../../ui/controls'
@@ -134,6 +135,9 @@ function RunEditor({
           <Text fontSize="sm" color="quiet">
             You can undo this.
           </Text>
+          <RouterLink to={`/sites/${plan.site.id}/runs/new?like=${run.id}`} className={text.link}>
+            More like this
+          </RouterLink>
           <HistoryLink list="runs" id={run.id} />
         </Flex>
       </Form>

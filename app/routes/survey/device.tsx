@@ -149,9 +149,15 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
       <Flex gap="5" align="end" wrap="wrap" mt="5" pt="4" borderTop="1px solid" borderColor="line">
         <Form method="post" className={look.place}>
           <MadeFrom />
-          <TextField field={plainField('count', '1')} label="Copies of it" type="number" min={1} max={MOST_AT_ONCE} />
+          <TextField
+            field={plainField('count', '1')}
+            label="More like this, how many"
+            type="number"
+            min={1}
+            max={MOST_AT_ONCE}
+          />
           <QuietButton name="intent" value="copy">
-            Copy it
+            Add them
           </QuietButton>
         </Form>
         <Form method="post">

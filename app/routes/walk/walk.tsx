@@ -19,6 +19,7 @@ import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { FileField, plainField, TextField } from '../../ui/field'
+import { takesLength } from '../../ui/keep-typed-unit'
 import { MainsField } from '../../ui/mains-field'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
@@ -196,6 +197,7 @@ function StopCard({ stop, wrong }: { stop: Stop; wrong: string | null }) {
               }
               hint={run.route.seen ? undefined : `like ${legsExample}`}
               inputMode="text"
+              {...takesLength}
             />
             <Length metres={run.route.length} />
           </div>

@@ -9,6 +9,7 @@ import { POWER_MARKS } from '../../../../core/standards/mark-text'
 import { ChoiceField, type Option } from '../../../ui/choice'
 import { ConnectorFace } from '../../../ui/connector-face'
 import { CheckField, type Known, SelectField, TextField } from '../../../ui/field'
+import { takesLength } from '../../../ui/keep-typed-unit'
 import { useSite } from '../../../ui/site-context'
 import { useUnit } from '../../../ui/units'
 import type { CableFormTexts } from './cable-form'
@@ -45,6 +46,7 @@ export function CableFields({ fields }: { fields: Fields }) {
         <TextField field={fields.tag} label="Tag" required mono />
         <TextField
           field={fields.length}
+          {...takesLength}
           label="Length"
           required
           hint={unit === 'm' ? '2 m, 80 cm, 6 ft' : '6 ft, 6\' 7", 2 m'}

@@ -1,0 +1,31 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { boxOf, type Label, labelPlaces } from './label-places'
+
+const size = { width: 900, height: 560 }
+const label: fc.Arbitrary<Label> = fc.record({
+  at: fc.record({ x: fc.integer({ min: -50, max: 950 }), y: fc.integer({ min: -50, max: 600 }) }),
+  width: fc.integer({ min: 10, max: 260 }),
+  sort: fc.constantFrom('joint' as const, 'pathway' as const),
+})
+
+it('no name covers another or leaves the drawing, however many there are', () => {
+  fc.assert(
+    fc.property(fc.array(label, { maxLength: 60 }), (labels) => {
+      const boxes = labelPlaces(labels, size).flatMap((place, at) => (place ? boxOf(labels[at] as Label, place) : []))
+      for (const [at, one] of boxes.entries()) {
+        expect(one.left >= 0 && one.top >= 0 && one.right <= size.width && one.bottom <= size.height).toBe(true)
+        for (const other of boxes.slice(at + 1))
+          expect(
+            one.left >= other.right || other.left >= one.right || one.top >= other.bottom || other.top >= one.bottom,
+          ).toBe(true)
+      }
+    }),
+  )
+})
+
+it('a name that has room is written above its mark, and one that has none is left out', () => {
+  const alone: Label = { at: { x: 300, y: 300 }, width: 90, sort: 'joint' }
+  expect(labelPlaces([alone], size)).toEqual([{ dx: -7, dy: -11, anchor: 'start' }])
+  expect(labelPlaces([{ ...alone, width: 2000 }], size)).toEqual([null])
+})
