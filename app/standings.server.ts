@@ -10,16 +10,28 @@ type Stood = { identity: string; place: number; standing: Standing }
 export type Place = { id: string; identity: string; place: number }
 
 const stood = new Map<string, Stood>()
-const underway = new Set<string>()
+/** Those to be worked out, the first asked for first; one at a time, so that nobody else waits for it. */
+let queue: readonly Place[] = []
+let working: Promise<void> | null = null
 
 /** So long the list of sites waits for what is not worked out yet; it asks again for the rest. */
 const PATIENCE_MS = 250
 
-/** How each site stands; null for one that changed and is still being worked out, one after the other, so that nobody else waits. */
-export async function standingsOf(sites: readonly Place[]): Promise<Record<string, Standing | null>> {
-  const behind = sites.filter((site) => !current(site))
-  if (behind.length > 0) await Promise.race([workOut(behind), wait(PATIENCE_MS, undefined, { ref: false })])
-  return Object.fromEntries(sites.map((site) => [site.id, current(site)]))
+/** So many sites are worked out for a list; the rest say how they stand once they are opened. */
+const MOST_WORKED_OUT = 30
+
+/** How each site stands, null where that is not known; and whether it is being worked out. Those given first are worked out first. */
+export async function standingsOf(
+  sites: readonly Place[],
+): Promise<{ standings: Record<string, Standing | null>; working: boolean }> {
+  queue = sites.slice(0, MOST_WORKED_OUT).filter((site) => !current(site))
+  if (queue.length > 0) {
+    working ??= workOut().finally(() => {
+      working = null
+    })
+    await Promise.race([working, wait(PATIENCE_MS, undefined, { ref: false })])
+  }
+  return { standings: Object.fromEntries(sites.map((site) => [site.id, current(site)])), working: working !== null }
 }
 
 function current({ id, identity, place }: Place): Standing | null {
@@ -27,21 +39,18 @@ function current({ id, identity, place }: Place): Standing | null {
   return known?.identity === identity && known.place >= place ? known.standing : null
 }
 
-async function workOut(sites: readonly Place[]): Promise<void> {
-  for (const { id } of sites) {
-    if (underway.has(id)) continue
-    underway.add(id)
+async function workOut(): Promise<void> {
+  for (let next = queue[0]; next; next = queue[0]) {
+    queue = queue.slice(1)
     try {
-      const held = await currentCopy(database(), id)
+      const held = await currentCopy(database(), next.id)
       if (!held) continue
       const { identity, copy } = held
-      const { assessed } = await openView(id, copy, identity)
-      stood.set(id, { identity, place: copy.place, standing: standingOf(assessed) })
+      const { assessed } = await openView(next.id, copy, identity)
+      stood.set(next.id, { identity, place: copy.place, standing: standingOf(assessed) })
     } catch (error) {
-      // the list says that it is not known yet, and asks again
+      // the list says that it is not known
       log.warn({ err: error }, 'a site could not be judged for the list of sites')
-    } finally {
-      underway.delete(id)
     }
   }
 }

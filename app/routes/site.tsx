@@ -89,10 +89,10 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
               className={look.main}
             >
               <Outlet />
+              <LastSaved />
             </main>
           </div>
           <News />
-          <LastSaved />
         </UndoingProvider>
       </PageStreamContext.Provider>
     </SiteProvider>

@@ -33,8 +33,13 @@ export const meta: Route.MetaFunction = () => [{ title: 'Sites · Hallway' }]
 /** Every site with how it stands and what was done there last. */
 export async function loader() {
   const [listed, last] = await Promise.all([load(listSites), load(lastChanges)])
-  const standings = await standingsOf(listed.filter(({ putAway }) => !putAway))
+  const lately = (id: string): string => last.get(id)?.at ?? ''
+  const open = listed.filter(({ putAway }) => !putAway)
+  const { standings, working } = await standingsOf(
+    open.toSorted((one, other) => lately(other.id).localeCompare(lately(one.id))),
+  )
   return {
+    working,
     sites: listed.map(({ identity: _, place: __, ...site }) => {
       const line = last.get(site.id)
       return {
@@ -62,7 +67,7 @@ export default function Sites({ loaderData, actionData }: Route.ComponentProps) 
   const open = sites.filter(({ putAway }) => !putAway)
   const away = sites.filter(({ putAway }) => putAway)
   const saving = useNavigation().state === 'submitting'
-  useAskAgain(open.some(({ standing }) => standing === null))
+  useAskAgain(loaderData.working)
   const [form, fields] = useForm({
     id: 'new-site',
     lastResult: actionData,
@@ -158,9 +163,9 @@ function SiteTable({ sites }: { sites: readonly ListedSite[] }) {
 }
 
 /** How many runs of a site have each verdict, the worst first. */
-function Verdicts({ site: { standing, runs, putAway } }: { site: ListedSite }) {
+function Verdicts({ site: { standing, runs } }: { site: ListedSite }) {
   if (runs === 0) return <span className={text.quiet}>no runs yet</span>
-  if (!standing) return <span className={text.quiet}>{putAway ? `${runs} runs` : `${runs} runs, being judged`}</span>
+  if (!standing) return <span className={text.quiet}>{runs === 1 ? 'one run' : `${runs} runs`}</span>
   return (
     <>
       {(['blocked', 'tight', 'clear'] as const).map((grade) =>

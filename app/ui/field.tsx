@@ -52,6 +52,8 @@ export const tiedTo = ({ field, hint, required }: Omit<Shared, 'label'>) => ({
   name: field.name,
   'aria-required': required,
   'aria-invalid': field.errors ? true : undefined,
+  // a page that comes back with an error begins at the first of them, without scripts as well
+  autoFocus: field.errors ? true : undefined,
   'aria-describedby':
     [hint && field.descriptionId, field.errors && field.errorId].filter(Boolean).join(' ') || undefined,
 })

@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright'
-import { expect, open, test, verdictOf } from '../support/pages'
+import { expect, open, ownSite, test, verdictOf } from '../support/pages'
 
 const PAGES = [
   '/',
@@ -22,6 +22,8 @@ const PAGES = [
   '/sites/saltmarsh/find?q=gallery',
   '/words',
   '/sites/saltmarsh/policy',
+  '/sites/saltmarsh/history',
+  '/sites/saltmarsh/many?list=devices&do=rename&find=a&replace=b&id=image-a',
   '/sites/saltmarsh/runs/new',
   '/sites/saltmarsh/runs/r-09',
   '/sites/saltmarsh/drawer?job=40+Gb/s',
@@ -63,6 +65,65 @@ for (const path of PAGES) {
     }
   })
 }
+
+/** The names of a plan as long as they may be, some without anywhere to break them. */
+function longNamed(text: string): string {
+  const plan = JSON.parse(text)
+  const lengthen = (name: string, at: number): string =>
+    (at % 2 === 0
+      ? `${name} ${'Deckhauptschaltschrank'.repeat(6)}`
+      : `${name} ${'by the window on the quay side '.repeat(5)}`
+    )
+      .slice(0, 118)
+      .trim() +
+    (at % 10)
+  plan.site.name = lengthen(plan.site.name, 0)
+  for (const list of ['devices', 'places', 'floors', 'pathways', 'kinds', 'sessions', 'needs'])
+    for (const [at, item] of plan[list].entries()) if (item.name) item.name = lengthen(item.name, at)
+  return JSON.stringify(plan)
+}
+
+test('whatever the names are, no page of a site runs off the side of a phone or fails axe', async ({ page }) => {
+  test.setTimeout(600_000)
+  const site = await ownSite(page, longNamed)
+  await page.setViewportSize({ width: 390, height: 844 })
+  const wide: string[] = []
+  for (const path of PAGES.filter((each) => each.startsWith('/sites/'))) {
+    await open(page, path.replace('/sites/saltmarsh', site))
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+    if (over > 0) wide.push(`${path}: ${over} px over`)
+    const { violations } = await new AxeBuilder({ page }).analyze()
+    for (const { id, impact, nodes } of violations)
+      if (impact === 'serious' || impact === 'critical')
+        wide.push(`${path}: ${id} ${nodes.map(({ target }) => target).join()}`)
+  }
+  expect(wide).toEqual([])
+})
+
+test('what is pressed on a phone is large enough to hit', async ({ page }) => {
+  test.setTimeout(240_000)
+  await page.setViewportSize({ width: 390, height: 844 })
+  const small: string[] = []
+  for (const path of PAGES) {
+    await open(page, path)
+    const found = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('button, select, input:not([type=hidden]), summary, [role=button]')]
+        .filter((each) => each.checkVisibility({ visibilityProperty: true }) && !each.closest('svg'))
+        .flatMap((each) => {
+          // a box to tick is hit by its label
+          const hit = each.closest('label') ?? each
+          const { width, height } = hit.getBoundingClientRect()
+          return width > 1 && (width < 24 || height < 23.5)
+            ? [
+                `${each.tagName} ${each.getAttribute('name') ?? each.textContent?.slice(0, 30)} ${Math.round(width)}x${Math.round(height)}`,
+              ]
+            : []
+        }),
+    )
+    if (found.length > 0) small.push(`${path}: ${found.slice(0, 6).join('; ')}`)
+  }
+  expect(small).toEqual([])
+})
 
 test('the whole job is done with the keyboard', async ({ page }) => {
   await open(page, '/sites/saltmarsh/runs/r-13')

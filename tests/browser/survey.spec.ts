@@ -81,7 +81,7 @@ test('a device is changed port by port, keeps its runs, is copied with numbers, 
   await open(page, `${site}/survey/carry-disk`)
   await page.getByLabel('More like this, how many').fill('3')
   await page.getByRole('button', { name: 'Add them' }).click()
-  await expect(page.getByText('Added to the survey.')).toBeVisible()
+  await expect(page.getByText('Added Carry-out disk 1, Carry-out disk 2, Carry-out disk 3.')).toBeVisible()
   await expect(page.getByRole('link', { name: 'Carry-out disk 3' })).toBeVisible()
   await page.getByRole('link', { name: 'Carry-out disk 3' }).click()
   await page.getByRole('button', { name: 'Delete the device' }).click()

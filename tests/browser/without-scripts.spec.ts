@@ -25,6 +25,61 @@ test('before scripts load a line can be added, and a fault keeps what was typed'
   await expect(page.getByLabel('Note')).toHaveValue('keep this')
 })
 
+test('before scripts load every button that is shown belongs to a form', async ({ page }) => {
+  const site = await ownSite(page)
+  for (const path of [
+    '',
+    '/survey',
+    '/survey/gallery-dock',
+    '/floors',
+    '/floors/ground',
+    '/needs',
+    '/needs/new',
+    '/many',
+    '/runs/r-09',
+    '/drawer',
+    '/drawer/add',
+    '/drawer/import',
+    '/verdicts',
+    '/policy',
+    '/history',
+    '/walk',
+    '/growth',
+    '/visitors',
+    '/tables',
+    '/drawer/catalogue',
+    '/drawer/tags',
+    '/drawer/sessions',
+    '/needs/log-picture',
+    '/docks/gallery-dock',
+    '/reach',
+  ]) {
+    await page.goto(`${site}${path}`)
+    for (const button of await page.locator('button:not([aria-expanded]):visible').all())
+      expect(
+        await button.evaluate((each: HTMLButtonElement) => each.form !== null && each.type === 'submit'),
+        path,
+      ).toBe(true)
+  }
+})
+
+test('before scripts load places and devices come in from lines, and many are renamed at once', async ({ page }) => {
+  const site = await ownSite(page)
+  await page.goto(`${site}/survey`)
+  await page.getByText('Add places and devices').click()
+  await page.getByLabel('Places and devices, a line each').fill('Bell tower:\nTower laptop\nblender')
+  await page.getByRole('button', { name: 'Add these', exact: true }).click()
+  await expect(page.getByText('Line 3: Say what "blender" is')).toBeVisible()
+  await page.getByText('Add places and devices').click()
+  await page.getByLabel('Places and devices, a line each').fill('Bell tower:\nTower laptop')
+  await page.getByRole('button', { name: 'Add these', exact: true }).click()
+  await expect(page.getByText('Added Tower laptop.')).toBeVisible()
+  await page.goto(`${site}/many?list=devices&do=rename&find=Tower&replace=Belfry&id=tower-laptop`)
+  await expect(page.getByRole('cell', { name: 'the name from Tower laptop to Belfry laptop' })).toBeVisible()
+  await page.getByRole('button', { name: 'Change 1' }).click()
+  await expect(page.getByText('It is done, as one change.')).toBeVisible()
+})
+
 test('before scripts load a run is deleted and put back', async ({ page }) => {
   const site = await ownSite(page)
   await page.goto(`${site}/runs/r-16`)

@@ -29,8 +29,8 @@ export async function open(page: Page, path: string): Promise<void> {
 export const verdictOf = (page: Page) => page.locator('[data-verdict]')
 
 /** A site of the test's own, from the demo's file, so that tests do not meet in it. Answers its address. */
-export async function ownSite(page: Page): Promise<string> {
-  const plan = await (await page.request.get('/sites/saltmarsh/plan.json')).text()
+export async function ownSite(page: Page, change: (plan: string) => string = (plan) => plan): Promise<string> {
+  const plan = change(await (await page.request.get('/sites/saltmarsh/plan.json')).text())
   const answer = await page.request.post('/import', {
     multipart: { file: { name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(plan) } },
     maxRedirects: 0,

@@ -55,7 +55,7 @@ export function FirstPath() {
       done: plan.runs.length > 0,
       name: 'Runs',
       say: 'A run joins the ports of two devices. Say how long its route is, and which lead lies in it.',
-      links: plan.devices.length > 1 ? <Go to={`${home}/runs/new`}>New run</Go> : 'after two devices',
+      links: plan.devices.length > 1 ? <Go to={`${home}/runs/new`}>Lay the first run</Go> : 'after two devices',
     },
     {
       done: plan.needs.length > 0,

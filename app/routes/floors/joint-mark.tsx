@@ -114,13 +114,21 @@ function PlainJoint({
       <Fixed x={here.x} y={here.y}>
         {stands.length > 0 ? (
           <>
-            <rect x={-7} y={-7} width={14} height={14} className={look.place} data-device={place ? undefined : ''} />
+            <rect
+              x={-7}
+              y={-7}
+              width={14}
+              height={14}
+              className={look.place}
+              data-device={place ? undefined : ''}
+              data-mark={`${here.x} ${here.y}`}
+            />
             <text x={-7} y={-11} className={look.label} data-name="joint" data-at={`${here.x} ${here.y}`}>
               {stands.join(', ')}
             </text>
           </>
         ) : (
-          <circle r={5} className={look.knot} />
+          <circle r={5} className={look.knot} data-mark={`${here.x} ${here.y}`} />
         )}
       </Fixed>
     </g>

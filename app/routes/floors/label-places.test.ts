@@ -12,7 +12,9 @@ const label: fc.Arbitrary<Label> = fc.record({
 it('no name covers another or leaves the drawing, however many there are', () => {
   fc.assert(
     fc.property(fc.array(label, { maxLength: 60 }), (labels) => {
-      const boxes = labelPlaces(labels, size).flatMap((place, at) => (place ? boxOf(labels[at] as Label, place) : []))
+      const boxes = labelPlaces(labels, [], size).flatMap((place, at) =>
+        place ? boxOf(labels[at] as Label, place) : [],
+      )
       for (const [at, one] of boxes.entries()) {
         expect(one.left >= 0 && one.top >= 0 && one.right <= size.width && one.bottom <= size.height).toBe(true)
         for (const other of boxes.slice(at + 1))
@@ -24,8 +26,14 @@ it('no name covers another or leaves the drawing, however many there are', () =>
   )
 })
 
+it('a name goes round a mark that is in its way', () => {
+  const name: Label = { at: { x: 300, y: 300 }, width: 90, sort: 'joint' }
+  const [place] = labelPlaces([name], [name.at, { x: 330, y: 286 }], size)
+  expect(place).toEqual({ dx: -7, dy: 22, anchor: 'start' })
+})
+
 it('a name that has room is written above its mark, and one that has none is left out', () => {
   const alone: Label = { at: { x: 300, y: 300 }, width: 90, sort: 'joint' }
-  expect(labelPlaces([alone], size)).toEqual([{ dx: -7, dy: -11, anchor: 'start' }])
-  expect(labelPlaces([{ ...alone, width: 2000 }], size)).toEqual([null])
+  expect(labelPlaces([alone], [alone.at], size)).toEqual([{ dx: -7, dy: -11, anchor: 'start' }])
+  expect(labelPlaces([{ ...alone, width: 2000 }], [], size)).toEqual([null])
 })

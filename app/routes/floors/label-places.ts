@@ -39,14 +39,17 @@ const cover = (one: LabelBox, other: LabelBox): boolean =>
   one.left < other.right && other.left < one.right && one.top < other.bottom && other.top < one.bottom
 
 /**
- * Where each name goes, so that none covers another or the mark of a joint, or leaves the drawing: the first come first, those of joints before those of
+ * Where each name goes, so that none covers another or one of the marks, or leaves the drawing: the first come first, those of joints before those of
  * pathways. Null where there is no room for it.
  */
-export function labelPlaces(labels: readonly Label[], size: { width: number; height: number }): (LabelPlace | null)[] {
+export function labelPlaces(
+  labels: readonly Label[],
+  marks: readonly Label['at'][],
+  size: { width: number; height: number },
+): (LabelPlace | null)[] {
   const found: (LabelPlace | null)[] = labels.map(() => null)
   const taken = boxesNear()
-  for (const { at, sort } of labels)
-    if (sort === 'joint') taken.add({ left: at.x - MARK, right: at.x + MARK, top: at.y - MARK, bottom: at.y + MARK })
+  for (const { x, y } of marks) taken.add({ left: x - MARK, right: x + MARK, top: y - MARK, bottom: y + MARK })
   for (const sort of ['joint', 'pathway'] as const)
     for (const [index, label] of labels.entries()) {
       if (label.sort !== sort) continue

@@ -30,16 +30,24 @@ function placeNames(svg: SVGSVGElement, view: View): void {
   // the drawing is as wide as its frame, or as high where that is less
   const scale = Math.min(svg.clientWidth / MAP_WIDTH, svg.clientHeight / MAP_HEIGHT) || 1
   const names = [...svg.querySelectorAll<SVGTextElement>('text[data-name]')].slice(0, MOST)
+  const onPage = (metres = '0 0'): Label['at'] => {
+    const [x = 0, y = 0] = metres.split(' ').map(Number)
+    return { x: (x * view.k + view.x) * scale, y: (y * view.k + view.y) * scale }
+  }
+  const marks = [...svg.querySelectorAll<SVGElement>('[data-mark]')].slice(0, MOST)
   const labels = names.map((name): Label => {
-    const [x, y] = (name.dataset.at ?? '0 0').split(' ').map(Number)
     const sort: LabelSort = name.dataset.name === 'joint' ? 'joint' : 'pathway'
     return {
-      at: { x: ((x ?? 0) * view.k + view.x) * scale, y: ((y ?? 0) * view.k + view.y) * scale },
+      at: onPage(name.dataset.at),
       width: (name.textContent?.length ?? 0) * LETTER[sort],
       sort,
     }
   })
-  const found = labelPlaces(labels, { width: MAP_WIDTH * scale, height: MAP_HEIGHT * scale })
+  const found = labelPlaces(
+    labels,
+    marks.map(({ dataset }) => onPage(dataset.mark)),
+    { width: MAP_WIDTH * scale, height: MAP_HEIGHT * scale },
+  )
   for (const [at, place] of found.entries()) {
     const name = names[at]
     if (!name) continue

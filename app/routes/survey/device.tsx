@@ -43,6 +43,9 @@ export async function loader({ params }: Route.LoaderArgs) {
   return null
 }
 
+/** So many copies are named to the page that tells of them. */
+const MOST_NAMED = 12
+
 /** A log that is longer is chosen as a file. */
 const LONGEST_PASTED = 2_000_000
 
@@ -56,6 +59,7 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       return wrong(`Say how many: 1 to ${MOST_AT_ONCE}. Nothing was saved.`)
     if (intent === 'read') return readReading(form, file, params.site, params.device)
     let fault: DeviceFault | null = null
+    let added: readonly string[] = []
     const saved = await change(request, form, params.site, ({ plan }) => {
       const device = byId(plan.devices).get(params.device)
       if (!device) return refused('device', 'the device is no longer there')
@@ -65,7 +69,9 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       }
       if (intent === 'copy') {
         const { id: _, at: __, seen: ___, ...rest } = device
-        return addDevices(plan, rest, count)
+        const more = addDevices(plan, rest, count)
+        added = more.ids
+        return more
       }
       if (intent === 'accept') {
         const patches = readPatches(form)
@@ -87,7 +93,10 @@ export const action = ({ request, params }: Route.ActionArgs) =>
         intent === 'delete'
           ? addressWith(`/sites/${params.site}/survey`, { deleted: saved.id })
           : intent === 'copy'
-            ? addressWith(`/sites/${params.site}/survey`, { added: saved.id })
+            ? addressWith(`/sites/${params.site}/survey`, {
+                added: saved.id,
+                new: added.slice(0, MOST_NAMED).join(' '),
+              })
             : `/sites/${params.site}/survey/${params.device}?done=saved`,
       )
     const told = fault as DeviceFault | null

@@ -30,13 +30,14 @@ export function NewPlace() {
       }}
     >
       <MadeFrom />
-      <LabelledField field={plainField('placeName')} label="A new place, or several, a line each">
+      <LabelledField field={plainField('placeName')} label="A new place">
         <PlainTextArea
           id="field-placeName"
           ref={area}
           name="placeName"
           required
           rows={1}
+          placeholder="or several, a line each"
           maxLength={20_000}
           onKeyDown={sendByEnter}
         />
