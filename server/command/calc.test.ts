@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { calcCommand } from './calc'
+import { calcCommand, calcExamples } from './calc'
 
 /** A command line as a shell would split it, with double quotes. */
 const split = (line: string): string[] =>
@@ -12,6 +12,11 @@ function run(line: string): string {
 const json = (line: string) => JSON.parse(run(`${line} --json`))
 
 describe('./hallway calc', () => {
+  it('every line that a calculation shows as an example works as it stands', () => {
+    const lines = calcExamples()
+    expect(lines.length).toBeGreaterThan(12)
+    for (const line of lines) expect(run(line), line).toMatch(/\S/)
+  })
   it('timing, as agreed', () => {
     expect(json('timing 3840x2160@60 --standard cvt-rb2')).toEqual({
       pixelClockHz: 522614000,
