@@ -2,6 +2,7 @@ import { StrictMode, startTransition } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 import { HydratedRouter } from 'react-router/dom'
 import { openCopy } from './open-copy'
+import { keepDrafts } from './outbox/drafts'
 import { installOutbox } from './outbox/install'
 import { keepPagesAtHand } from './outbox/pages-at-hand'
 
@@ -25,6 +26,7 @@ async function openShown(): Promise<void> {
 }
 
 installOutbox()
+keepDrafts()
 openShown().then(() =>
   startTransition(() => {
     hydrateRoot(

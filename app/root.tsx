@@ -8,6 +8,7 @@ import { type ReactNode, useEffect } from 'react'
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, type ShouldRevalidateFunctionArgs } from 'react-router'
 import { OPEN_VARIABLE } from '../server/web/reach'
 import type { Route } from './+types/root'
+import { restoreDraft } from './outbox/drafts'
 import { OutboxBar } from './outbox/outbox-bar'
 import { save } from './stored.server'
 import { system } from './theme/system'
@@ -41,6 +42,7 @@ export function Layout({ children }: { children: ReactNode }) {
   useEffect(() => {
     document.documentElement.dataset.ready = 'true'
     performance.mark('hallway-ready')
+    restoreDraft()
   }, [])
   return (
     <html lang="en" suppressHydrationWarning>

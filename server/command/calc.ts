@@ -147,7 +147,7 @@ const calculations: Readonly<Record<string, Calculation>> = {
   way: {
     summary: 'the shortest way along pathways',
     examples: [
-      'way --from rack --to desk --pathway "rack tray 3m" --pathway "tray desk 14ft outdoors" --avoid outdoors',
+      'way --from rack --to desk --pathway "rack tray 3m" --pathway "tray desk 14ft" --pathway "rack desk 5m outdoors" --avoid outdoors',
     ],
     options: {
       from: once('where it begins'),

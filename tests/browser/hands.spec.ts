@@ -54,6 +54,26 @@ test('what was typed of a length stays what it was when the unit is switched', a
   await expect(page.getByText('11 ft 6 in').first()).toBeVisible()
 })
 
+test('what was typed and not saved is still there when the page is opened anew, and gone once it was saved', async ({
+  page,
+}) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/runs/r-04`)
+  await page.getByLabel('Note').fill('behind the door')
+  await page.getByLabel('Route length').fill('3.5 m')
+  await page.reload()
+  await page.waitForSelector('html[data-ready]')
+  await expect(page.getByLabel('Note')).toHaveValue('behind the door')
+  await expect(page.getByLabel('Route length')).toHaveValue('3.5 m')
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByText('R-04 is saved.')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByLabel('Note')).toHaveValue('')
+  await page.reload()
+  await page.waitForSelector('html[data-ready]')
+  await expect(page.getByLabel('Note')).toHaveValue('')
+})
+
 test('one more like a run is begun from it: a free port, the same sort of lead, the same needs', async ({ page }) => {
   const site = await ownSite(page)
   await open(page, `${site}/runs/r-01`)

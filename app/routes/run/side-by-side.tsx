@@ -61,7 +61,12 @@ export function SideBySide({ draft, choices }: { draft: RunDraft; choices: reado
     </tr>
   )
   return (
-    <RuledTable wide label="Side by side" columns={['', ...columns.map(({ name }) => name)]}>
+    <RuledTable
+      wide
+      label="Side by side"
+      columns={['', ...columns.map(({ name }) => name)]}
+      widths={['8.5rem', ...columns.map(() => `${100 / columns.length}%`)]}
+    >
       {row('Verdict', ({ verdict }) => (
         <GradeMark grade={verdict.grade} size="xs" />
       ))}

@@ -2,7 +2,7 @@
 const COLUMN_WIDTHS = '34px 92px 132px 108px 66px 76px minmax(150px, 1.5fr) minmax(96px, 1fr) 124px 104px'
 
 /** Rows are all of one height, so that where each stands needs no measuring; on a phone they have a line more. */
-export const ROW_HEIGHT = { wide: 46, narrow: 62 } as const
+export const ROW_HEIGHT = { wide: 46, narrow: 70 } as const
 
 /**
  * How the drawer's table looks, said once for all of its cells: a style for each cell by itself is what makes a long list slow to draw.

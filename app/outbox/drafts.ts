@@ -1,0 +1,70 @@
+/** What somebody typed on a page and has not saved, while the page is opened anew. */
+type Draft = { page: string; fields: readonly Typed[] }
+/** A field by where it stands: the number of its form, its name, and its number among the fields of that name. */
+type Typed = { form: number; name: string; at: number; value: string; checked?: boolean }
+type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement
+
+const KEPT = 'hallway-draft'
+/** Longer than this nobody types by hand; it is in a file. */
+const LONGEST = 200_000
+
+const isField = (target: EventTarget | null): target is Field =>
+  target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement
+
+const fieldsOf = (form: HTMLFormElement, name: string): Field[] =>
+  [...form.elements].filter((each): each is Field => isField(each) && each.name === name)
+
+/**
+ * Keeps what is typed into the forms of a page over a reload, in this tab. A form that was saved is made anew by its page, and its old fields are no longer
+ * there to be kept; one that was refused still has them.
+ */
+export function keepDrafts(): void {
+  const touched = new Set<Field>()
+  document.addEventListener('input', ({ target }) => {
+    if (isField(target) && target.name && target.type !== 'file') touched.add(target)
+  })
+  window.addEventListener('pagehide', () => {
+    const fields = [...touched].flatMap((field): Typed | [] => {
+      const { form } = field
+      if (!form || !field.isConnected || form.method !== 'post') return []
+      const checked = field instanceof HTMLInputElement && /^(checkbox|radio)$/.test(field.type) ? field.checked : null
+      return {
+        form: [...document.forms].indexOf(form),
+        name: field.name,
+        at: fieldsOf(form, field.name).indexOf(field),
+        value: field.value,
+        ...(checked === null ? {} : { checked }),
+      }
+    })
+    const draft = JSON.stringify({ page: location.pathname, fields } satisfies Draft)
+    if (fields.length > 0 && draft.length <= LONGEST) sessionStorage.setItem(KEPT, draft)
+    else sessionStorage.removeItem(KEPT)
+  })
+}
+
+/** Puts back what was typed before this page was opened anew; called once scripts have taken the page over. */
+export function restoreDraft(): void {
+  const text = sessionStorage.getItem(KEPT)
+  sessionStorage.removeItem(KEPT)
+  const [navigation] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[]
+  if (text === null || navigation?.type !== 'reload') return
+  const { page, fields } = JSON.parse(text) as Draft
+  if (page !== location.pathname) return
+  for (const { form, name, at, value, checked } of fields) {
+    const owner = document.forms[form]
+    const field = owner && fieldsOf(owner, name)[at]
+    if (field) putBack(field, value, checked)
+  }
+}
+
+/** As if it were typed again: past React's own setter, so that whoever keeps the value hears of it. */
+function putBack(field: Field, value: string, checked: boolean | undefined): void {
+  if (checked !== undefined && field instanceof HTMLInputElement) {
+    if (field.checked !== checked) field.click()
+    return
+  }
+  if (field.value === value) return
+  Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field), 'value')?.set?.call(field, value)
+  field.dispatchEvent(new Event('input', { bubbles: true }))
+  if (field instanceof HTMLSelectElement) field.dispatchEvent(new Event('change', { bubbles: true }))
+}
