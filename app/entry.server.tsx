@@ -13,8 +13,8 @@ import { NonceProvider, RequestNumberProvider } from './ui/nonce'
 const GIVE_UP_AFTER_MS = 10_000
 
 /**
- * Renders the whole page, then puts the styles it used into its head, so that nothing shifts when scripts take over. A page of a site is what its address
- * and its loaders' answers make of it, so what was rendered of them once is sent again until one of them changes.
+ * Renders the whole page, then puts the styles it used into its head, so that nothing shifts when scripts take over. A page of a site is what its address and
+ * its loaders' answers make of it. What was rendered once is sent again until one of them changes.
  */
 export default async function handleRequest(
   request: Request,

@@ -1,8 +1,8 @@
 import pino from 'pino'
 
 /**
- * An error as the log holds it. A database's error repeats the statement with all that was typed, in its message and at the head of its stack, so of such a
- * one only its kind and where it came from are kept.
+ * An error as the log holds it. A database's error repeats the statement with all that was typed, in its message and at the head of its stack. Of such a one
+ * only its kind and where it came from are kept.
  */
 export function loggedError(error: unknown) {
   if (!(error instanceof Error)) return { type: typeof error }

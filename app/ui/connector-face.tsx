@@ -4,7 +4,7 @@ import type { Connector } from '../../core/standards/connectors'
 
 const hole = 'var(--hw-colors-floor)'
 
-/** The mouth of each plug as one looks into it, drawn to one scale as far as that can be told apart at this size. */
+/** The mouth of each plug as one looks into it, drawn to one scale as far as this size allows. */
 const faces: Record<Connector, ReactNode> = {
   'type-c': (
     <>

@@ -37,7 +37,7 @@ type Job = {
 }
 
 /**
- * Orders a session so that the fewest plugs are put in, and what soaks meanwhile lets the next cable be tested where the ports allow.
+ * Orders a session so that the fewest plugs are put in. While one cable soaks, the next is tested where the ports allow.
  *
  * Every cable goes through its setups along the path with the fewest plugs, one way or the other: which is the least there can be, as
  * another cable always costs both its ends. A soak holds its two ports; until it ends other cables take the setups that need

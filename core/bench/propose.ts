@@ -143,7 +143,7 @@ const sortsOf = keptWith((index: SiteIndex): readonly (readonly Placed[])[] => {
 
 /**
  * Of each sort that is asked for the first socket, the first of another device, and those that a test holds: every other is worth as much as one of these
- * and comes later in the site, so a site of thousands of ports is gone through as quickly as one of a few. In the order of the site.
+ * and comes later in the site. So a site of thousands of ports is gone through as quickly as one of a few. In the order of the site.
  */
 function worthTrying(
   sorts: readonly (readonly Placed[])[],

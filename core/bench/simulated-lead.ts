@@ -27,7 +27,7 @@ const ROOM_CELSIUS = 22
 const EARLIEST_DROP = 45
 const LATEST_DROP = 90
 
-/** A number from 0 up to 1 that depends on the word and the second alone, so that the same bench shows the same readings again. */
+/** A number from 0 up to 1 that depends on the word and the second alone. So the same bench shows the same readings again. */
 function scatter(word: string, second: number): number {
   let hash = 2_166_136_261 ^ Math.floor(second * 2)
   for (let at = 0; at < word.length; at += 1) hash = Math.imul(hash ^ word.charCodeAt(at), 16_777_619)

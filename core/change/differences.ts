@@ -9,7 +9,7 @@ import type { Edit, What } from './change'
 import { same } from './merge'
 import type { ChangeName } from './words'
 
-/** How a field is named in the history, and how its value is said where it is short enough to be said before and after. */
+/** How a field is named in the history. A value that is short enough is said as well, before and after. */
 type Told<T> = readonly [name: string, say?: (value: NonNullable<T>, plan: Plan) => string]
 type Fields<T> = { readonly [Field in Exclude<keyof T, 'id'>]-?: Told<T[Field]> }
 

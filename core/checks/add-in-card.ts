@@ -3,7 +3,7 @@ import { commonPractice } from '../standards/source'
 import { check, reason } from './check'
 import { portPart } from './situation'
 
-/** A port on an add-in card gets a note, or makes the run tight where the site uses such ports only as a second choice. */
+/** A port on an add-in card gets a note. Where the site uses such ports only as a second choice, the run is tight. */
 export const addInCardCheck = check({
   name: 'add-in card',
   reasons: {

@@ -10,7 +10,7 @@ import { check, reason } from './check'
 import { feeds } from './feeds-aspect'
 import { portPart, wantedWatts } from './situation'
 
-/** A hub without a supply of its own, and an active lead that is not fed, live on the bus with all that hangs behind them. */
+/** A hub without a supply, or an active lead that is not fed, lives on the bus with all that hangs behind it. */
 export const busBudgetCheck = check({
   name: 'bus budget',
   reasons: {

@@ -16,7 +16,7 @@ export const endFigure = z.strictObject({
   ownPlug: z.string().optional(),
 })
 
-/** Each joint from port to port is one plug in one socket of the same connector, in ports nobody else uses, with leads still in use. */
+/** Each joint from port to port is one plug in one socket of the same connector. Nobody else uses the ports, and no lead is retired. */
 export const fitCheck = check({
   name: 'fit',
   reasons: {

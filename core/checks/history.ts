@@ -6,7 +6,7 @@ import { kindRecord } from './aspects'
 import { check, reason } from './check'
 import { leadPart } from './situation'
 
-/** What cables of the same kind did in the same mode on this controller, as the shop's own trials have it, and whether one of them ran hot. */
+/** What cables of the same kind did in the same mode on this controller by the shop's own trials. Whether one of them ran hot. */
 export const historyCheck = check({
   name: 'history',
   reasons: {

@@ -353,8 +353,8 @@ function marksOf(
 }
 
 /**
- * Cables as a table again: what `readCableTable` reads back, for spreadsheets. What is printed on a cable and what is believed of it stand in columns
- * of their own, so that bringing the table in never makes a mark of a listing or a measurement.
+ * Cables as a table again: what `readCableTable` reads back, for spreadsheets. What is printed on a cable and what is believed of it stand in columns of
+ * their own. So importing the table never makes a mark of a listing or a measurement.
  */
 export function cableTable(plan: Plan, cables: readonly Cable[]): string[][] {
   const learned = learnedOf(plan)

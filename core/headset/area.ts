@@ -16,8 +16,8 @@ export const HEAD_HEIGHT: Metres = 1.7
 export type AreaReach = { run: Run; port: Point; radius: Metres; corners: { x: number; y: number; short: Metres }[] }
 
 /**
- * Where a head can go on a run that ends at a headset in a play area; null where there is none, or its port is not on that floor. The lead takes the way
- * down or up to head height and then goes along the floor, with the slack and the loops of the site, as any route has them.
+ * Where a head can go on a run that ends at a headset in a play area; null where there is none, or its port is not on that floor. The lead goes down or up to
+ * head height and then along the floor. Slack and loops are those of any route of the site.
  */
 export function reachOf(index: SiteIndex, headset: Device, run: Run): AreaReach | null {
   const place = headset.kind === 'headset' ? index.places.get(headset.place ?? '') : undefined

@@ -105,11 +105,11 @@ function seenOf(lead: LaidLead, mode: LinkMode, here: Chain['here']): SeenOfMode
 const NO_DOUBT = { held: 0, failed: 0, drops: false } as const
 
 /**
- * How a chain of leads carries a data mode, by the book and by all that was seen of them, weighed by the site's policy.
+ * How a chain of leads carries a data mode: by the book and by what was seen of them, weighed by the rules of the site.
  *
  * What this very run has shown with these leads outweighs what is predicted for it. Of a single lead, what failed in this socket does not come up here, whatever
  * is printed; what held here is relied on. A lead that nothing promises the mode but trials elsewhere, or that failed in some other socket, may do it: that is
- * doubted. A pass counts within the length that the book allows a lead of its build, and beyond it by the bench only, where it lasted 60 s or more.
+ * doubted. A pass counts within the length that the book allows a lead of its build. Beyond that it counts by the bench only, where it lasted 60 s or more.
  */
 export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Policy): Carried {
   const proof = seen.trials.length === 0 ? NOTHING_SEEN : proofOf({ leads, seen, here }, mode)

@@ -53,7 +53,7 @@ const ANYWHERE = { port: '', setup: '', neighbours: false }
 /** Fewer trials than this are anecdotes: they are not told. */
 export const FEWEST_TRIALS = 3
 
-/** Whether what one cable adds to the record of its kind on a controller is another after a change than before, and the record is told. */
+/** Whether a change alters what one cable adds to the record of its kind on a controller, where that record is told. */
 export function tellsOfKind(
   before: SiteIndex,
   after: SiteIndex,

@@ -27,8 +27,8 @@ type Rest = { grade: Verdict; blocks: number }
 /**
  * Every cable ranked for every run: the same order as `rankCables` gives run by run.
  *
- * A verdict depends on a lead's length only through whether it spans the route and between which limits of its reach it lies. So
- * leads of one kind and one such interval are judged once for all runs that are alike, and only the span is looked at pair by pair. The
+ * A verdict depends on a lead's length only through whether it spans the route and between which limits of its reach it lies. So leads of one kind and one
+ * such interval are judged once for all runs that are alike. Only the span is looked at pair by pair. The
  * drawer is sorted once by what breaks ties, and each run deals it into the classes of its order.
  */
 export function rankAll(index: SiteIndex): Ranking {
@@ -67,7 +67,7 @@ export function freeCables(
   return found
 }
 
-/** The cables that lie in no run and do not do the job of one alone, the nearest to it first, of which so many at most: with something else beside them they may. */
+/** The free cables that do not do the job of one run alone, the nearest to it first, so many at most: with something else beside them they may. */
 export function nearestFree(
   index: SiteIndex,
   run: Run,

@@ -9,8 +9,8 @@ const NAMED: Record<string, [number, number]> = {
 const example = 'Write a picture like 3840x2160@60, or 2560x1440@120 10 bit 4:2:2.'
 
 /**
- * Reads a picture mode: size @ refresh, then bits per colour and chroma where they are not 8 and 4:4:4, and HDR for high dynamic range, which has 10 bits
- * where none are said.
+ * Reads a picture mode: size @ refresh, then bits per colour and chroma where they are not 8 and 4:4:4, and HDR for high dynamic range (10 bits where none
+ * are said).
  *
  * @example parsePictureMode("4K@60 HDR 4:2:0")
  */

@@ -61,7 +61,7 @@ const STEP = 1 / 16
 
 /**
  * Admits pictures to a multi-stream link in order; one that finds too few slots is refused and takes none. A picture whose ends can compress is compressed
- * where it does not fit otherwise, and all of them as far as they go where that lets more pictures through.
+ * where it does not fit otherwise. All of them are, as far as they go, where that lets more pictures through.
  */
 export function sharePictures(spec: DisplayPortSpec, asks: readonly SlotAsk[]): SlotPlan {
   const asNeeded = shareIn(spec, asks, 'as needed')

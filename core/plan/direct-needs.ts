@@ -6,8 +6,8 @@ import type { Plan } from './plan'
 import { put } from './put'
 
 /**
- * Needs that flow straight between the two devices of a run, either way: the run's own form edits these. Of several runs
- * between the same devices a pinned need belongs to the run it is pinned to, any other to the run that comes first in the list.
+ * Needs that flow straight between the two devices of a run, either way: the run's own form edits these. Of several runs between the same devices, a pinned
+ * need belongs to its own. Any other belongs to the run that comes first in the list.
  */
 export function directNeeds(plan: Plan, run: Run): Need[] {
   const first = (plan.runs.find((other) => joinsSame(other, run)) ?? run).id === run.id

@@ -14,7 +14,7 @@ export const MOST_FAULTS = 100
 
 /**
  * What a site may be as a plan file without what was seen, in bytes; and what was seen, with room kept for taking some of it back. A file beyond them is refused
- * before it is parsed, and so is a change that would make a site of it, so that what the database holds an export can always bring back. A site
+ * before it is parsed, and so is a change that would make such a site. So an export can always bring back what the database holds. A site
  * of 2,000 runs and 5,000 cables is about 3 MB, and 100,000 observations about 30 MB.
  */
 export const LARGEST_PLAN_BYTES = 16_000_000

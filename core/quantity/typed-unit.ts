@@ -4,7 +4,7 @@ import type { LengthUnit } from './length'
 const BARE = /^([^\d]*\d{1,9}(?:[.,]\d{1,9})?)$/
 
 /**
- * What was typed of lengths, with the unit it was typed in behind each bare figure, so that it means the same when bare figures are of another unit.
+ * What was typed of lengths, with its unit behind each bare figure. So it means the same when bare figures are read in another unit.
  *
  * @example withTypedUnit('4.2', 'm') // '4.2 m'
  * @example withTypedUnit('down 0.7, diagonal 3 x 4', 'm') // 'down 0.7 m, diagonal 3 m x 4 m'

@@ -48,8 +48,8 @@ const MOST_LEADS = 3
 const UNKNOWN_PRICE = Number.MAX_VALUE
 
 /**
- * What would make a run clear: a search over small changes of the plan, singly, and two together where no single one does. Each is judged on the part
- * of the site the run can bear on, and what is offered once more on all of it, so that whatever gets worse elsewhere is told. Cables in `given` go to other
+ * What would make a run clear: a search over small changes of the plan, singly, and two together where no single one does. Each is judged on the part of the
+ * site the run can bear on. What is offered is judged once more on all of it, so that whatever gets worse elsewhere is told. Cables in `given` go to other
  * runs. Pure and a step at a time.
  */
 export function* findWaysOut(

@@ -51,7 +51,7 @@ export function usualDevice(text: string): Template | null {
 
 /**
  * Reads places and devices, a line each. "Desk 1:" is a place, and what follows stands there. A device is its name, what it is, and its ports where they are
- * other than usual, with semicolons (or the cells of a spreadsheet) between them: "Desk 1 dock; dock; type-C device tb4 gives 96W; 2x displayport dp1.4".
+ * not the usual ones. Semicolons or the cells of a spreadsheet part them: "Desk 1 dock; dock; type-C device tb4 gives 96W; 2x displayport dp1.4".
  * A name that says what the device is needs no more: "Desk 1 laptop".
  *
  * @example parseSurveyLines('Desk 1:\nlaptop')

@@ -5,8 +5,8 @@ export type Patch<Key, Value> = ReadonlyMap<Key, Value | undefined>
 const FEWEST_COPIED = 64
 
 /**
- * A map with some entries changed. What stays the same is shared with the map it was made from, so changing one entry of a hundred thousand costs as much
- * as changing one of a few.
+ * A map with some entries changed. What stays the same is shared with the map it was made from. Changing one entry of a hundred thousand costs as much as
+ * changing one of a few.
  */
 export function patched<Key, Value>(map: ReadonlyMap<Key, Value>, changes: Patch<Key, Value>): ReadonlyMap<Key, Value> {
   if (changes.size === 0) return map

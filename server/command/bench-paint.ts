@@ -6,7 +6,7 @@ const GOES = 5
 const BROWSER = '/usr/bin/chromium'
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking']
 
-/** When a browser that has never seen Hallway shows a page, when its scripts have taken it over, and the longest its thread is held meanwhile. Milliseconds. */
+/** When a new browser shows a page, when scripts have taken it over, and the longest its thread is held meanwhile. Milliseconds. */
 export type Paint = { page: string; first: number; ready: number; longest: number }
 
 /** Each page in a fresh browser profile, and a bare page of one line beside them; null where there is no browser here. */

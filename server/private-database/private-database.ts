@@ -190,7 +190,7 @@ async function ready(socket: string, server: ChildProcess, log: string): Promise
 
 /**
  * The installer leaves accounts without a password that anybody on this machine could reach over the network. While it cannot be reached over one, they
- * are taken away: what is left is root on the socket, in a folder only its owner can enter, and that without the right to read or write files.
+ * are taken away: what is left is root on the socket, in a folder only its owner can enter, without the right to read or write files.
  */
 async function closeAccounts(program: string, files: Files): Promise<void> {
   rmSync(files.socket, { force: true })

@@ -6,7 +6,7 @@ const writers = pLimit(WRITERS)
 const turns = new Map<string, LimitFunction>()
 
 /**
- * Lets the writers of one site wait for their turn here, where waiting costs nothing, and not in the database, where each would hold a connection. Other
+ * Lets the writers of one site wait for their turn here, where waiting costs nothing. In the database each would hold a connection. Other
  * processes take their turns by the site's row.
  */
 export async function inTurn<T>(siteId: string, work: () => Promise<T>): Promise<T> {

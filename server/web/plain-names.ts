@@ -17,7 +17,7 @@ function readable(path: string): string | null {
   }
 }
 
-/** Sends whoever asks for a name that nothing can have to the page that is not there, and tells who asks in a way that no page knows. */
+/** Answers names that nothing can have with the page that is not there, and refuses ways of asking that no page knows. */
 export const plainNames: RequestHandler = (request, response, next) => {
   if (!METHODS.has(request.method)) {
     response

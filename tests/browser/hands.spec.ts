@@ -92,8 +92,8 @@ test('the first page says how each site stands and what was done there last', as
 })
 
 /**
- * A newcomer's job: two desks with a laptop, a dock, a display and a disk each, their six runs, what must get through, and a list of cables. The same job took
- * 24 fields and 16 presses for the runs and 37 fields for the devices before places, devices and needs came in by lines; half of that is the most it may take.
+ * A newcomer's job: two desks with a laptop, a dock, a display and a disk each, their six runs, what must get through, and a list of cables. Before places,
+ * devices and needs came in by lines it took 24 fields and 16 presses for the runs, and 37 fields for the devices. Half of that is the most it may take.
  */
 test('a newcomer enters two desks, their runs, needs and a drawer in at most half the steps it once took', async ({
   page,

@@ -144,7 +144,7 @@ export async function letActorsAct(
 /** Each pretends to be a browser of its own, so that nobody is told to wait. */
 const who = (name: string) => ({ cookie: `hallway-who=${encodeURIComponent(name)}` })
 
-/** Whether every site is a plan, its log has no gap and comes to what stands there, and each acknowledged change is in a log. */
+/** Whether every site is a plan, its log comes to it without a gap, and each acknowledged change is in a log. */
 async function whatStands(hallway: HallwayProcess, acknowledged: ReadonlySet<string>): Promise<string[]> {
   const wrong: string[] = []
   const knex = connect(hallway.databaseUrl())

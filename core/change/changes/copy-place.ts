@@ -17,8 +17,8 @@ export const MOST_COPIES = 50
 
 /**
  * A place several times more: its devices, the runs between them and what flows between them, named as the copy is: "Desk 1 laptop" is "Desk 2 laptop" there. Runs
- * that lead out of the place are left out, as their far ports are taken. A cable lies in one run only, so the copies' runs are planned with the kind it is of, or
- * with one that is as that very cable; none where nobody knows what it carries.
+ * that lead out of the place are left out, as their far ports are taken. A cable lies in one run only. So the copies' runs are planned with the kind it is
+ * of, or with one made after that very cable; none where nobody knows what it carries.
  */
 export function copyPlace(plan: Plan, place: Place, count: number): ChangeToMake {
   const devices = plan.devices.filter((device) => device.place === place.id)

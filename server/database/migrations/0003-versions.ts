@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 
-/** Which version of the plan each body was written as, what a change was sent as, and how much of a site is what was seen. */
+/** Which version each body was written as, what a change was sent as, and how much of a site is what was seen. */
 export async function up(knex: Knex): Promise<void> {
   for (const table of ['entities', 'edits'])
     await knex.schema.alterTable(table, (columns) => {
