@@ -64,7 +64,7 @@ const words = {
     host ? `said that ${visitor} sits where ${host} sits` : `said that ${visitor} visits nobody`,
   'think ahead': ([name]) => `added the what-if ${name}`,
   'drop upgrade': ([name]) => `removed the what-if ${name}`,
-  'change many': ([did = 'changed', ...names]) => `${did}: ${few(names, 'thing', 'things')}`,
+  'change many': ([did = 'changed', ...names]) => `${did}, many at once: ${few(names, 'thing', 'things')}`,
   'copy place': ([name, ...copies]) => `copied ${name}: ${few(copies, 'place', 'places')}`,
   'follow advice': ([tag, ...what]) => `followed the advice for ${tag}: ${listed(what)}`,
   'keep trial': ([tag, what]) => `kept a what-if on ${tag}: ${what}`,

@@ -78,7 +78,7 @@ describe('many things at once', () => {
       { name: device.name, what: `the name from ${device.name} to a$&b` },
     ])
     const what = typeof made.what === 'function' ? made.what(demo, made.edits) : made.what
-    expect(changeWords(what)).toBe(`replaced “${device.name}” with “a$&b”: ${device.name}`)
+    expect(changeWords(what)).toBe(`replaced “${device.name}” with “a$&b”, many at once: ${device.name}`)
   })
   it('a device that a run ends at is not deleted, and it says so', () => {
     const run = demo.runs[0]
