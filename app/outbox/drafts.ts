@@ -14,19 +14,31 @@ const isField = (target: EventTarget | null): target is Field =>
 const fieldsOf = (form: HTMLFormElement, name: string): Field[] =>
   [...form.elements].filter((each): each is Field => isField(each) && each.name === name)
 
+/** A form whose sending is a save, and that is still on the page. */
+const isOpen = (field: Field): boolean => field.isConnected && field.form?.method === 'post'
+
 /**
- * Keeps what is typed into the forms of a page over a reload, in this tab. A form that was saved is made anew by its page, and its old fields are no longer
+ * Keeps what is typed into the forms of a page over a reload, in this tab, and lets the browser ask before a page is left on which something is not saved. A form that was saved is made anew by its page, and its old fields are no longer
  * there to be kept; one that was refused still has them.
  */
 export function keepDrafts(): void {
   const touched = new Set<Field>()
+  const unsaved = new Set<Field>()
   document.addEventListener('input', ({ target }) => {
-    if (isField(target) && target.name && target.type !== 'file') touched.add(target)
+    if (!isField(target) || !target.name || target.type === 'file') return
+    touched.add(target)
+    unsaved.add(target)
+  })
+  document.addEventListener('submit', ({ target }) => {
+    for (const field of unsaved) if (field.form === target) unsaved.delete(field)
+  })
+  window.addEventListener('beforeunload', (event) => {
+    if ([...unsaved].some(isOpen)) event.preventDefault()
   })
   window.addEventListener('pagehide', () => {
     const fields = [...touched].flatMap((field): Typed | [] => {
       const { form } = field
-      if (!form || !field.isConnected || form.method !== 'post') return []
+      if (!form || !isOpen(field)) return []
       const checked = field instanceof HTMLInputElement && /^(checkbox|radio)$/.test(field.type) ? field.checked : null
       return {
         form: [...document.forms].indexOf(form),

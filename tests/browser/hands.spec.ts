@@ -59,10 +59,18 @@ test('what was typed and not saved is still there when the page is opened anew, 
 }) => {
   const site = await ownSite(page)
   await open(page, `${site}/runs/r-04`)
+  // browsers ask only those who have touched the page
+  await page.getByLabel('Note').click()
   await page.getByLabel('Note').fill('behind the door')
   await page.getByLabel('Route length').fill('3.5 m')
+  const asked: string[] = []
+  page.on('dialog', async (dialog) => {
+    asked.push(dialog.type())
+    await dialog.accept()
+  })
   await page.reload()
   await page.waitForSelector('html[data-ready]')
+  expect(asked).toEqual(['beforeunload'])
   await expect(page.getByLabel('Note')).toHaveValue('behind the door')
   await expect(page.getByLabel('Route length')).toHaveValue('3.5 m')
   await page.getByRole('button', { name: 'Save the run' }).click()
@@ -72,6 +80,8 @@ test('what was typed and not saved is still there when the page is opened anew, 
   await page.reload()
   await page.waitForSelector('html[data-ready]')
   await expect(page.getByLabel('Note')).toHaveValue('')
+  // nothing was left unsaved
+  expect(asked).toHaveLength(1)
 })
 
 test('one more like a run is begun from it: a free port, the same sort of lead, the same needs', async ({ page }) => {
