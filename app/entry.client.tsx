@@ -5,6 +5,7 @@ import { openCopy } from './open-copy'
 import { keepDrafts } from './outbox/drafts'
 import { installOutbox } from './outbox/install'
 import { keepPagesAtHand } from './outbox/pages-at-hand'
+import { holdEarlyKeys } from './ui/early-keys'
 
 /** How long to wait before asking once more for a copy that did not come. The page works without scripts until then. */
 const ASK_AGAIN_MS = [500, 2000, 5000, 15_000]
@@ -27,6 +28,7 @@ async function openShown(): Promise<void> {
 
 installOutbox()
 keepDrafts()
+holdEarlyKeys()
 openShown().then(() =>
   startTransition(() => {
     hydrateRoot(

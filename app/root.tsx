@@ -12,6 +12,7 @@ import { restoreDraft } from './outbox/drafts'
 import { OutboxBar } from './outbox/outbox-bar'
 import { save } from './stored.server'
 import { system } from './theme/system'
+import { pressEarlyKeys } from './ui/early-keys'
 import { RouteErrorView } from './ui/error-view'
 import look from './ui/frame.module.css'
 import { useNonce } from './ui/nonce'
@@ -43,6 +44,7 @@ export function Layout({ children }: { children: ReactNode }) {
     document.documentElement.dataset.ready = 'true'
     performance.mark('hallway-ready')
     restoreDraft()
+    pressEarlyKeys()
   }, [])
   return (
     <html lang="en" suppressHydrationWarning>

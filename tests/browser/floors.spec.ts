@@ -35,6 +35,26 @@ test('a place is moved by keys: its run becomes longer and its lead too short at
   await expect(ceiling).toHaveAccessibleName(/25 m right/)
 })
 
+test('keys pressed on a floor before the page was ready wait for it', async ({ page }) => {
+  const site = await ownSite(page)
+  await page.route(/\/copy\?/, async (route) => {
+    await new Promise((later) => setTimeout(later, 2000))
+    await route.continue()
+  })
+  await page.goto(`${site}/floors/ground`)
+  await page.getByRole('button', { name: joint('Deck bay ceiling point') }).focus()
+  // the page's own scripts are there, and the copy of the site is not
+  await page.waitForFunction(() =>
+    performance.getEntriesByType('resource').some(({ name }) => name.includes('entry.client')),
+  )
+  await page.waitForTimeout(300)
+  await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press('Shift+ArrowRight')
+  await page.waitForSelector('html[data-ready]')
+  await expect(page).toHaveURL(/did=/)
+  await expect(page.getByRole('button', { name: joint('Deck bay ceiling point') })).toHaveAccessibleName(/26 m right/)
+})
+
 test('a spot is dragged with all that meets there, and what is let go on a pathway joins it', async ({ page }) => {
   const site = await ownSite(page)
   await open(page, `${site}/floors/ground`)

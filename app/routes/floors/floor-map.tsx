@@ -101,6 +101,7 @@ export function FloorMap(props: Props) {
         viewBox={`0 0 ${MAP_WIDTH} ${MAP_HEIGHT}`}
         className={look.map}
         data-hand={hand}
+        data-early-keys=""
         style={{ '--k': first.k } as never}
         role="group"
         aria-label={`${floor.name}, drawn to scale. Plus and minus zoom, arrow keys pan, 0 shows all of it.`}
