@@ -47,7 +47,7 @@ export const drawerLook = {
   '& [data-column=tag] a[data-retired]': { color: 'quiet', textDecoration: 'line-through' },
   '& [data-column=watts], & [data-column=length]': { textAlign: 'end', whiteSpace: 'nowrap' },
   '& [role=gridcell][data-column=watts], & [role=gridcell][data-column=length]': { fontFamily: 'mono' },
-  '& [role=columnheader] button': { fontWeight: 700, cursor: 'pointer', whiteSpace: 'nowrap' },
+  '& [role=columnheader] button': { minHeight: '24px', fontWeight: 700, cursor: 'pointer', whiteSpace: 'nowrap' },
   '& [role=columnheader] button span': { display: 'inline-block', width: '12px', color: 'brassInk' },
   '&:focus-visible [data-active]': { boxShadow: 'inset 4px 0 0 var(--hw-colors-brass)' },
   mdDown: {
