@@ -96,6 +96,12 @@ const forms: Record<string, Filled> = {
     send: press('Preview'),
     saved: (page) => page.getByText('Upper store').first(),
   },
+  'routes/many/many.tsx': {
+    page: 'SITE/many?list=devices&do=rename&find=Gallery&replace=Loft&id=gallery-dock',
+    before: (page) => page.getByRole('cell', { name: 'the name from Gallery dock to Loft dock' }).waitFor(),
+    send: press('Change 1'),
+    saved: (page) => page.getByText('It is done, as one change.'),
+  },
   'routes/needs/needs.tsx': {
     page: 'SITE/needs',
     before: (page) => page.getByText('Copy a place with all that stands there').click(),
