@@ -9,7 +9,7 @@ test('a site is made; without a name it is not, and the field says so', async ({
   await page.getByLabel('Name').fill('Lock house <b>"2"</b>')
   await page.getByRole('button', { name: 'Create the site' }).click()
   await expect(page.getByRole('link', { name: 'Lock house <b>"2"</b>' })).toBeVisible()
-  await expect(page.getByText('this site has none yet')).toBeVisible()
+  await expect(page.getByRole('list', { name: 'The way of the first job' })).toBeVisible()
 })
 
 test('the board is searched with / and narrowed by verdict', async ({ page }) => {
