@@ -10,11 +10,12 @@ const hold = (event: KeyboardEvent): void => {
 /** Keeps keys that are pressed on what is marked with `data-early-keys` until the page is ready for them. */
 export const holdEarlyKeys = (): void => document.addEventListener('keydown', hold, true)
 
-/** Presses them again, now that somebody listens. */
+/** Presses them again, now that somebody listens: one after the other, as each may go on from what the one before it did. */
 export function pressEarlyKeys(): void {
   document.removeEventListener('keydown', hold, true)
-  for (const { target, key, code, shiftKey, altKey, ctrlKey, metaKey } of early.splice(0))
-    target?.dispatchEvent(
-      new KeyboardEvent('keydown', { key, code, shiftKey, altKey, ctrlKey, metaKey, bubbles: true, cancelable: true }),
-    )
+  for (const [at, { target, key, code, shiftKey, altKey, ctrlKey, metaKey }] of early.splice(0).entries()) {
+    const again = { key, code, shiftKey, altKey, ctrlKey, metaKey, bubbles: true, cancelable: true }
+    setTimeout(() => target?.dispatchEvent(new KeyboardEvent('keydown', again)), at * APART_MS)
+  }
 }
+const APART_MS = 20
