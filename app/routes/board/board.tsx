@@ -83,7 +83,7 @@ export default function Board() {
         </Notice>
       )}
       {waiting.length + marked.length > 0 && (
-        <fieldset className={look.bulk} aria-label="For many runs">
+        <fieldset className={look.bulk} aria-label="For many runs" data-paper="no">
           <span aria-live="polite">
             {marked.length > 0 ? `${marked.length} chosen, ` : ''}
             {waiting.length} not clear
@@ -166,7 +166,7 @@ const Head = memo(() => {
       <Heading as="h1" size="xl">
         Runs
       </Heading>
-      <Flex gap="3" wrap="wrap" align="center">
+      <Flex gap="3" wrap="wrap" align="center" data-paper="no">
         {plan.runs.length > 0 && (
           <Link asChild color="brassInk" textDecoration="underline" fontSize="sm">
             <RouterLink to={`/sites/${plan.site.id}/reach`}>Reach chart</RouterLink>

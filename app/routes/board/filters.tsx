@@ -27,7 +27,7 @@ export function BoardFilters({ look: asked, show }: { look: BoardLook; show: Sho
   const { assessment } = useSite()
   const { counts, flows } = contentsOf(assessment.runs)
   return (
-    <div className={look.filters}>
+    <div className={look.filters} data-paper="no">
       <nav aria-label="Show runs by verdict" className={look.grades}>
         <Choice show={show} name="grade" value={null} on={asked.grade === null}>
           all {assessment.runs.length}

@@ -56,7 +56,7 @@ export default function Needs({ actionData }: Route.ComponentProps) {
         <Heading as="h1" size="xl">
           Needs
         </Heading>
-        <Flex gap="4" align="center" wrap="wrap">
+        <Flex gap="4" align="center" wrap="wrap" data-paper="no">
           <RouterLink to={`/sites/${plan.site.id}/visitors`} className={`${text.link} ${text.small}`}>
             Who sits there
           </RouterLink>

@@ -150,7 +150,7 @@ function RunBody({
         )}
       </div>
       <Grid templateColumns={{ base: '1fr', lg: 'minmax(330px, 5fr) 6fr' }} gap="7" mt="5" alignItems="start">
-        <Box>
+        <Box data-paper="no">
           <RunFields
             form={form}
             fields={fields as never}

@@ -29,7 +29,7 @@ export function WhatIf({ whatIfs, whatIf, turned, children, changed, form, kept,
   const { plan } = useSite()
   const sorts = [...new Set(whatIfs.map(({ sort }) => sort))]
   return (
-    <section aria-label="What if" className={look.strip}>
+    <section aria-label="What if" className={look.strip} data-paper="no">
       {children}
       {/* biome-ignore lint/a11y/noLabelWithoutControl: the choice within is a control */}
       <label>
