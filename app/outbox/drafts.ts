@@ -1,3 +1,5 @@
+import { typeInto } from '../ui/type-into'
+
 /** What somebody typed on a page and has not saved, while the page is opened anew. */
 type Draft = { page: string; fields: readonly Typed[] }
 /** A field by where it stands: the number of its form, its name, and its number among the fields of that name. */
@@ -69,14 +71,8 @@ export function restoreDraft(): void {
   }
 }
 
-/** As if it were typed again: past React's own setter, so that whoever keeps the value hears of it. */
 function putBack(field: Field, value: string, checked: boolean | undefined): void {
-  if (checked !== undefined && field instanceof HTMLInputElement) {
-    if (field.checked !== checked) field.click()
-    return
-  }
-  if (field.value === value) return
-  Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field), 'value')?.set?.call(field, value)
-  field.dispatchEvent(new Event('input', { bubbles: true }))
-  if (field instanceof HTMLSelectElement) field.dispatchEvent(new Event('change', { bubbles: true }))
+  if (checked === undefined) {
+    if (field.value !== value) typeInto(field, value)
+  } else if (field instanceof HTMLInputElement && field.checked !== checked) field.click()
 }

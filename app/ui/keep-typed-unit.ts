@@ -1,5 +1,6 @@
 import type { LengthUnit } from '../../core/quantity/length'
 import { withTypedUnit } from '../../core/quantity/typed-unit'
+import { typeInto } from './type-into'
 
 /** Marks a field that takes lengths, for `keepTypedUnit`. */
 export const takesLength = { 'data-length': '' } as const
@@ -8,9 +9,6 @@ export const takesLength = { 'data-length': '' } as const
 export function keepTypedUnit(unit: LengthUnit): void {
   for (const field of document.querySelectorAll<HTMLInputElement>('input[data-length]')) {
     const said = withTypedUnit(field.value, unit)
-    if (said === field.value) continue
-    // past React's own setter, so that a field whose value it keeps hears of it too
-    Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, said)
-    field.dispatchEvent(new Event('input', { bubbles: true }))
+    if (said !== field.value) typeInto(field, said)
   }
 }

@@ -16,7 +16,7 @@ export function NameField({
       field={field}
       required
       maxLength={120}
-      hint={there ? `There is a ${typed.trim()} already. Give this one a name of its own.` : undefined}
+      hint={there ? `“${typed.trim()}” is taken. Choose another name.` : undefined}
       onChange={({ currentTarget }) => setTyped(currentTarget.value)}
     />
   )

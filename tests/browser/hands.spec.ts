@@ -29,7 +29,7 @@ test('many devices are ticked, moved with a preview, and one undo takes all of i
   const site = await ownSite(page)
   await open(page, `${site}/survey`)
   await page.getByRole('link', { name: 'Many at once' }).click()
-  await page.getByLabel('What is to become of them').selectOption('Move them to a place')
+  await page.getByLabel('What to change').selectOption('Move them to a place')
   await page.getByLabel('To the place').selectOption('Debrief room')
   await page.getByLabel('Only those with').fill('bridge view')
   await page.getByRole('button', { name: 'Tick these 5' }).click()

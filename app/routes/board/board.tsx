@@ -154,9 +154,9 @@ export default function Board() {
 const manyAddress = (site: string, rows: readonly { run: { id: string } }[]): string =>
   `/sites/${site}/many?${new URLSearchParams([
     ['list', 'runs'],
-    ...rows.slice(0, MOST_NAMED).map(({ run }) => ['id', run.id]),
+    ...rows.slice(0, MOST_IN_ADDRESS).map(({ run }) => ['id', run.id]),
   ])}`
-const MOST_NAMED = 200
+const MOST_IN_ADDRESS = 200
 
 /** The head of the page and where else it leads; whatever is narrowed below, it stays. */
 const Head = memo(() => {

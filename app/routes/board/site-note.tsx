@@ -1,4 +1,4 @@
-import { Fragment } from 'react'
+import { Fragment, memo } from 'react'
 import { Link as RouterLink } from 'react-router'
 import { foldTag } from '../../../core/vocabulary/fields'
 import text from '../../theme/text.module.css'
@@ -6,7 +6,7 @@ import { useSite } from '../../ui/site-context'
 import look from './board.module.css'
 
 /** What was noted of the site, line by line; the tags of runs and cables in it lead to them. */
-export function SiteNote() {
+export const SiteNote = memo(() => {
   const { plan, index } = useSite()
   const { note } = plan.site
   if (!note) return null
@@ -39,4 +39,4 @@ export function SiteNote() {
       ))}
     </div>
   )
-}
+})

@@ -24,7 +24,7 @@ export function readManyAction(fields: Fields, what: ManyAction['do'], unit: Len
     case 'rename': {
       const find = said(fields, 'find')
       return find === ''
-        ? unreadable('Type what is to be replaced.')
+        ? unreadable('Type the words to find.')
         : parsed({ do: 'rename', find, replace: said(fields, 'replace') })
     }
     case 'note':

@@ -132,7 +132,7 @@ export default function Many({ actionData }: Route.ComponentProps) {
             }}
           >
             <input type="hidden" name="list" value={list} />
-            <Labelled label="What is to become of them">
+            <Labelled label="What to change">
               <PlainSelect name="do" defaultValue={what} key={list}>
                 {MANY_ACTIONS[list].map((each) => (
                   <option key={each} value={each}>
@@ -207,7 +207,7 @@ export default function Many({ actionData }: Route.ComponentProps) {
               </Notice>
             ) : (
               <>
-                <RuledTable label="What changes" columns={['What', 'What becomes of it']} maxH="420px">
+                <RuledTable label="What changes" columns={['What', 'Change']} maxH="420px">
                   {lines.slice(0, MOST_LINES).map(({ key, noun, name, what: becomes }) => (
                     <tr key={key}>
                       <td className={text.anywhere}>

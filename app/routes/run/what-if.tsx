@@ -8,6 +8,7 @@ import { MainButton, QuietButton } from '../../ui/controls'
 import { InlineSelect } from '../../ui/field'
 import { DoorGlyph } from '../../ui/grade'
 import { useSite } from '../../ui/site-context'
+import { typeInto } from '../../ui/type-into'
 import { useUnit } from '../../ui/units'
 import type { TriedBeside } from './use-what-if'
 import look from './what-if.module.css'
@@ -121,7 +122,5 @@ export function LengthSlide({
 /** Puts a length into the form of a run. */
 export function putLength(form: RefObject<HTMLFormElement | null>, text: string): void {
   const field = form.current?.elements.namedItem('length')
-  if (!(field instanceof HTMLInputElement)) return
-  field.value = text
-  field.dispatchEvent(new Event('input', { bubbles: true }))
+  if (field instanceof HTMLInputElement) typeInto(field, text)
 }

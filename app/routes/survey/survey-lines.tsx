@@ -83,9 +83,7 @@ export function SurveyLines({ place, choosePlace }: { place: string; choosePlace
               <b>{device.name}</b>: {from ?? device.kind}
               {`, ${device.ports.length} ${device.ports.length === 1 ? 'port' : 'ports'}`}
               {at ? `, at ${at}` : ''}
-              {taken.has(device.name.toLowerCase()) && (
-                <span className={text.warn}> (there is a {device.name} already)</span>
-              )}
+              {taken.has(device.name.toLowerCase()) && <span className={text.warn}> (that name is taken)</span>}
             </li>
           ))}
           {said.devices.length > MOST_SHOWN && <li>and {said.devices.length - MOST_SHOWN} more</li>}
