@@ -9,6 +9,7 @@ import { Links, Meta, Outlet, Scripts, ScrollRestoration, type ShouldRevalidateF
 import { OPEN_VARIABLE } from '../server/web/reach'
 import type { Route } from './+types/root'
 import { restoreDraft } from './outbox/drafts'
+import { LeavingQuestion } from './outbox/leaving-question'
 import { OutboxBar } from './outbox/outbox-bar'
 import { save } from './stored.server'
 import { system } from './theme/system'
@@ -77,6 +78,7 @@ export default function Root({ loaderData }: Route.ComponentProps) {
       )}
       <Outlet />
       <OutboxBar />
+      <LeavingQuestion />
     </UnitProvider>
   )
 }

@@ -19,23 +19,50 @@ const fieldsOf = (form: HTMLFormElement, name: string): Field[] =>
 /** A form whose sending is a save, and that is still on the page. */
 const isOpen = (field: Field): boolean => field.isConnected && field.form?.method === 'post'
 
+const touched = new Set<Field>()
+const unsaved = new Set<Field>()
+let sending = false
+
+/** A form that was refused still wants an answer. */
+const isRefused = (field: Field): boolean =>
+  isOpen(field) && field.form?.querySelector('[aria-invalid="true"]') !== null
+
+/** Something was typed on this page and not saved. */
+export const hasUnsaved = (): boolean => [...unsaved].some(isOpen) || [...touched].some(isRefused)
+
+/** The page changes because a form was sent, and not because somebody leaves it. */
+export const isSending = (): boolean => sending
+
+/** What was typed so far is given up. */
+export function giveUpDrafts(): void {
+  touched.clear()
+  unsaved.clear()
+}
+
 /**
- * Keeps what is typed into the forms of a page over a reload, in this tab, and lets the browser ask before a page is left on which something is not saved. A form that was saved is made anew by its page, and its old fields are no longer
+ * Keeps what is typed into the forms of a page over a reload, in this tab, and knows what of it is not saved. A form that was saved is made anew by its page, and its old fields are no longer
  * there to be kept; one that was refused still has them.
  */
 export function keepDrafts(): void {
-  const touched = new Set<Field>()
-  const unsaved = new Set<Field>()
   document.addEventListener('input', ({ target }) => {
     if (!isField(target) || !target.name || target.type === 'file') return
     touched.add(target)
-    unsaved.add(target)
+    // what is only ticked, to do something with it, is soon ticked again
+    if (!target.closest('[data-ticks]')) unsaved.add(target)
   })
-  document.addEventListener('submit', ({ target }) => {
-    for (const field of unsaved) if (field.form === target) unsaved.delete(field)
-  })
+  document.addEventListener(
+    'submit',
+    ({ target }) => {
+      for (const field of unsaved) if (field.form === target) unsaved.delete(field)
+      sending = true
+      setTimeout(() => {
+        sending = false
+      })
+    },
+    true,
+  )
   window.addEventListener('beforeunload', (event) => {
-    if ([...unsaved].some(isOpen)) event.preventDefault()
+    if (hasUnsaved()) event.preventDefault()
   })
   window.addEventListener('pagehide', () => {
     const fields = [...touched].flatMap((field): Typed | [] => {

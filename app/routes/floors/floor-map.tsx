@@ -224,6 +224,19 @@ const Line = memo(
   (one, other) => one.line.pathway === other.line.pathway && one.on === other.on && one.held === other.held,
 )
 
+/** Where the name of a pathway may stand on it: the middle of each of its legs, the longest first, then nearer to the ends of these. */
+function nameSpots(pieces: readonly (readonly NameSpot[])[]): NameSpot[] {
+  const legs = pieces.flatMap((piece) => piece.slice(1).map((to, index) => [piece[index] ?? to, to] as const))
+  const longest = legs
+    .sort(([a, b], [c, d]) => Math.hypot(d.x - c.x, d.y - c.y) - Math.hypot(b.x - a.x, b.y - a.y))
+    .slice(0, MOST_NAMED_LEGS)
+  return [1 / 2, 1 / 4, 3 / 4].flatMap((part) =>
+    longest.map(([a, b]) => ({ x: a.x + (b.x - a.x) * part, y: a.y + (b.y - a.y) * part })),
+  )
+}
+type NameSpot = { x: number; y: number }
+const MOST_NAMED_LEGS = 6
+
 function PlainLine({
   line: { pathway, pieces, leaves },
   on,
@@ -236,9 +249,7 @@ function PlainLine({
   hands: RefObject<Hands>
 }) {
   const at = (point: PathwayPoint): Spot => (held && spotKey(point) === held.key ? held.to : point)
-  const longest = pieces.reduce((one, other) => (other.length > one.length ? other : one))
-  const middle = longest.slice(Math.floor((longest.length - 1) / 2), Math.floor((longest.length - 1) / 2) + 2).map(at)
-  const [one, other = one] = middle
+  const [named, ...others] = nameSpots(pieces.map((piece) => piece.map(at)))
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the list beside the floor holds the same pathways, by keys
     <g
@@ -258,13 +269,14 @@ function PlainLine({
             .join(' ')}
         />
       ))}
-      {one && other && (
-        <Fixed x={(one.x + other.x) / 2} y={(one.y + other.y) / 2}>
+      {named && (
+        <Fixed x={named.x} y={named.y}>
           <text
             y={-6}
             className={look.pathwayName}
             data-name="pathway"
-            data-at={`${(one.x + other.x) / 2} ${(one.y + other.y) / 2}`}
+            data-at={`${named.x} ${named.y}`}
+            data-also={others.map(({ x, y }) => `${x} ${y}`).join()}
           >
             {pathway.name}
             {leaves ? ' ↕' : ''}

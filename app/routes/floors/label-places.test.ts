@@ -3,8 +3,10 @@ import { expect, it } from 'vitest'
 import { boxOf, type Label, labelPlaces } from './label-places'
 
 const size = { width: 900, height: 560 }
+const spot = fc.record({ x: fc.integer({ min: -50, max: 950 }), y: fc.integer({ min: -50, max: 600 }) })
 const label: fc.Arbitrary<Label> = fc.record({
-  at: fc.record({ x: fc.integer({ min: -50, max: 950 }), y: fc.integer({ min: -50, max: 600 }) }),
+  at: spot,
+  also: fc.array(spot, { maxLength: 4 }),
   width: fc.integer({ min: 10, max: 260 }),
   sort: fc.constantFrom('joint' as const, 'pathway' as const),
 })
@@ -36,4 +38,10 @@ it('a name that has room is written above its mark, and one that has none is lef
   const alone: Label = { at: { x: 300, y: 300 }, width: 90, sort: 'joint' }
   expect(labelPlaces([alone], [alone.at], size)).toEqual([{ dx: -7, dy: -11, anchor: 'start' }])
   expect(labelPlaces([{ ...alone, width: 2000 }], [], size)).toEqual([null])
+})
+
+it('the name of a pathway goes further along it where its middle has no room', () => {
+  const name: Label = { at: { x: 300, y: 300 }, also: [{ x: 500, y: 300 }], width: 90, sort: 'pathway' }
+  const crowd = [270, 290, 310, 330].flatMap((x) => [290, 300, 310].map((y) => ({ x, y })))
+  expect(labelPlaces([name], crowd, size)).toEqual([{ dx: 200, dy: -6, anchor: 'middle' }])
 })

@@ -1,5 +1,6 @@
-/** A name to be written beside a spot of a drawing, in pixels: where the spot is, and how large the written name is. */
-export type Label = { at: { x: number; y: number }; width: number; sort: LabelSort }
+/** A name to be written beside a spot of a drawing, in pixels: where the spot is, which others would do as well, and how wide the written name is. */
+export type Label = { at: Spot; also?: readonly Spot[]; width: number; sort: LabelSort }
+type Spot = { x: number; y: number }
 /** A name of what stands at a joint, or of a pathway along its middle. */
 export type LabelSort = 'joint' | 'pathway'
 /** Where a name goes from its spot: the start, the middle or the end of it, on this base line. */
@@ -24,8 +25,16 @@ const places: Record<LabelSort, readonly LabelPlace[]> = {
   pathway: [
     { dx: 0, dy: -6, anchor: 'middle' },
     { dx: 0, dy: 16, anchor: 'middle' },
+    { dx: 8, dy: 4, anchor: 'start' },
+    { dx: -8, dy: 4, anchor: 'end' },
   ],
 }
+
+/** Where one name may go, the best first: round its spot, then round the others. */
+const placesOf = ({ at, also = [], sort }: Label): LabelPlace[] =>
+  [at, ...also].flatMap(({ x, y }) =>
+    places[sort].map(({ dx, dy, anchor }) => ({ dx: dx + x - at.x, dy: dy + y - at.y, anchor })),
+  )
 
 export type LabelBox = { left: number; right: number; top: number; bottom: number }
 
@@ -53,7 +62,7 @@ export function labelPlaces(
   for (const sort of ['joint', 'pathway'] as const)
     for (const [index, label] of labels.entries()) {
       if (label.sort !== sort) continue
-      const free = places[sort].find((place) => {
+      const free = placesOf(label).find((place) => {
         const box = boxOf(label, place)
         const within = box.left >= 0 && box.right <= size.width && box.top >= 0 && box.bottom <= size.height
         return within && !taken.covers(box)

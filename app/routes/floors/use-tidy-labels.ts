@@ -39,6 +39,7 @@ function placeNames(svg: SVGSVGElement, view: View): void {
     const sort: LabelSort = name.dataset.name === 'joint' ? 'joint' : 'pathway'
     return {
       at: onPage(name.dataset.at),
+      also: name.dataset.also?.split(',').map(onPage) ?? [],
       width: (name.textContent?.length ?? 0) * LETTER[sort],
       sort,
     }

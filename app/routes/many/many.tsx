@@ -166,7 +166,7 @@ export default function Many({ actionData }: Route.ComponentProps) {
                 Tick none
               </QuietButton>
             </Flex>
-            <ul className={look.things} aria-label={listNames[list]}>
+            <ul className={look.things} aria-label={listNames[list]} data-ticks="">
               {shown.slice(0, MOST_MANY).map(({ id, name }) => (
                 <li key={id}>
                   <label className={look.tick}>
