@@ -10,7 +10,7 @@ const LARGEST_UNPACKED_BYTES = 60_000_000
 export const isWorkbook = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04
 
-const NO_WORKBOOK = 'This is no workbook that can be read. Save the sheet as .xlsx or as CSV.'
+const NO_WORKBOOK = 'This workbook cannot be read. Save the sheet as .xlsx or as CSV.'
 
 /** The cells of the first sheet of a workbook (.xlsx, ECMA-376) that has any, as texts: what a formula came to, days as 2026-11-29. */
 export async function readWorkbook(bytes: Uint8Array): Promise<Parsed<string[][]>> {

@@ -22,10 +22,10 @@ export const action = ({ request }: Route.ActionArgs) =>
     const text = String(form.get('text') ?? '')
     const wrong = (message: string, status: number, faults: Fault[] = [], more = false) =>
       data({ message, faults, more, pasted: text.length < LONGEST_SHOWN_AGAIN ? text : '' }, { status })
-    if (!file && text.trim() === '') return wrong('Choose a file or paste its text. Nothing was written.', 422)
+    if (!file && text.trim() === '') return wrong('Choose a file or paste its text. Nothing was saved.', 422)
     const told = file ? { path: file.path } : { text }
     const work = await importSite({ told, hand: await handOf(request, form) })
-    if (!work.done) return wrong(`${work.problem} Nothing was written.`, work.status)
+    if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
     const came = work.value
     switch (came.became) {
       case 'site':
@@ -36,7 +36,7 @@ export const action = ({ request }: Route.ActionArgs) =>
         return wrong(FULL_MESSAGE, 503)
       case 'refused': {
         const { problem, faults, more } = came
-        return wrong(problem ? `${problem} Nothing was written.` : faultsSaid(faults.length, more), 422, faults, more)
+        return wrong(problem ? `${problem} Nothing was saved.` : faultsSaid(faults.length, more), 422, faults, more)
       }
     }
   })
@@ -45,8 +45,8 @@ const LONGEST_SHOWN_AGAIN = 200_000
 
 const faultsSaid = (count: number, more: boolean): string =>
   count === 1
-    ? 'One thing in the file is wrong. Nothing was written.'
-    : `${more ? `More than ${count}` : count} things in the file are wrong. Nothing was written.`
+    ? 'One thing in the file is wrong. Nothing was saved.'
+    : `${more ? `More than ${count}` : count} things in the file are wrong. Nothing was saved.`
 
 export default function Import({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'

@@ -114,7 +114,7 @@ function FoundChoice({ field, label, required, none, groups, one }: Props) {
         <Groups groups={found.groups} but={value} />
       </PlainSelect>
       <span id={`${id}-count`} className={look.count} aria-live="polite">
-        {looking && (found.count === 0 ? 'Nothing is called that.' : `${found.shown} of ${found.count} shown`)}
+        {looking && (found.count === 0 ? 'No match.' : `${found.shown} of ${found.count} shown`)}
       </span>
     </div>
   )

@@ -10,9 +10,9 @@ const words: Record<number, [string, string]> = {
     'What was sent is not what this page sends. Nothing was saved. Go back, open the page once more, and do it again.',
   ],
   413: ['That is more than Hallway takes here', 'Nothing was saved. Send it in parts, or choose another file.'],
-  409: ['This Hallway cannot go on here', 'Nothing was changed. Update it, or open the site where it was written.'],
+  409: ['This Hallway is too old for that', 'Nothing was changed. Update it, or open the site where it was written.'],
   429: ['That is a lot in one minute', 'Nothing was saved. Wait a minute and do it again.'],
-  404: ['There is nothing behind this door', 'The site or run may have been deleted, or the address has a slip in it.'],
+  404: ['This page is not there', 'The site or run may have been deleted, or the address has a slip in it.'],
   503: [
     'The database does not answer',
     'Nothing was changed. If you were saving, go back in your browser: what you typed is still there. Try again in a moment.',

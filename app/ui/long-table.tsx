@@ -90,12 +90,12 @@ function RowsInView<Row>({ label, columns, widths, rows, keyOf, children: draw }
       <noscript>
         <p>
           Rows {from + 1} to {next} of {rows.length}.{' '}
-          {next < rows.length && <Turn params={params} from={next} words="The next ones" />}
+          {next < rows.length && <Turn params={params} from={next} words="Next rows" />}
         </p>
       </noscript>
       {from > 0 && (
         <p>
-          <Turn params={params} from={0} words="From the first row" />
+          <Turn params={params} from={0} words="Back to the first row" />
         </p>
       )}
     </div>

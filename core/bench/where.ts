@@ -18,7 +18,7 @@ export function whereAt(index: SiteIndex, from: PortAddress, to?: PortAddress): 
 /** Devices named beside what was seen at most. */
 const MOST_BESIDE = 12
 
-/** What else is plugged into the computer by the plan: what bore on it, unless somebody says otherwise. */
+/** What else is plugged into the computer by the plan: what may have mattered, unless somebody says otherwise. */
 export function besideAt(index: SiteIndex, from: PortAddress, run?: string): NonNullable<Unwritten['circumstances']> {
   const others = (index.runsAt.get(from.device) ?? []).filter(({ id }) => id !== run)
   const beside = others.flatMap(({ from: one, to }) => {

@@ -100,7 +100,7 @@ describe('assess', () => {
     const verdict = assess({ ...demo, needs: [need] }).needs[0]
     expect(verdict).toMatchObject({ grade: 'blocked', path: [], runs: [] })
     expect(sentence(verdict?.findings[0] as never)).toBe(
-      'There is no way of runs, docks and hubs from Debrief projector to Replay array.',
+      'No path of runs, docks and hubs leads from Debrief projector to Replay array.',
     )
   })
 

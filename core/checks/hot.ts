@@ -17,7 +17,7 @@ export const hotCheck = check({
   },
   remedies: ['other-lead'],
   reads: [],
-  source: commonPractice('a lead that got hot is used for nothing'),
+  source: commonPractice('a lead that got hot is not used again'),
   *find({ laid }) {
     const leads = laid.leads.flatMap((lead) => (lead.known.hot ? [{ part: leadPart(lead), hot: lead.known.hot }] : []))
     // what was felt on the run is told of it where it is told of none of its leads

@@ -12,7 +12,7 @@ export const hubDepthCheck = check({
   reasons: {
     hubs: reason(
       { hubs: z.number(), most: z.int() },
-      ({ hubs, most }) => `${hubs} hubs, docks and active extensions lie in a row on this way; USB allows ${most}.`,
+      ({ hubs, most }) => `${hubs} hubs, docks and active extensions lie in a row on this path; USB allows ${most}.`,
     ),
   },
   remedies: ['fewer-hubs'],

@@ -13,7 +13,7 @@ export const pathCheck = checkOf<Cut>()({
   reasons: {
     'no-path': reason(
       { from: z.string(), to: z.string() },
-      ({ from, to }) => `There is no way of runs, docks and hubs from ${from} to ${to}.`,
+      ({ from, to }) => `No path of runs, docks and hubs leads from ${from} to ${to}.`,
     ),
   },
   remedies: ['lay-run'],

@@ -71,7 +71,7 @@ export const remedies = {
   'choose-lead': always('Choose one from the drawer, or one to buy.'),
   'other-port': always('Use another port.'),
   'test-it': always('Prove it on the bench.'),
-  'lay-run': always('Lay a run between them, or between a dock on the way and them.'),
+  'lay-run': always('Lay a run between them, or from a dock.'),
   'ask-less': always('Or ask for less: a lower rate, or fewer needs on this run.'),
   'compress-pictures': remedy(
     { rate: z.number() },
@@ -90,7 +90,7 @@ export const remedies = {
   'wider-conduit': always(
     'Take a wider conduit or another route, or have licensed people fit the plugs after the cable is pulled.',
   ),
-  'join-pathways': always('Lay a pathway that joins its two ends, or type the length of the way it takes.'),
+  'join-pathways': always('Lay a pathway that joins its two ends, or type the length of its route.'),
   'a-to-c-lead': always('Feed it from a type-A socket over an A-to-C lead.'),
   'outboard-display': always('Put a display on the graphics box itself: nothing of that comes back over the lead.'),
   'picture-instead': remedy({ concession: z.enum(CONCESSIONS), mode: pictureModeSchema }, ({ concession, mode }) =>

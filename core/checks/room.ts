@@ -59,7 +59,7 @@ export const roomReasons = {
       const why = lack
         ? ` ${lackSentence(lack, label, unit)}`
         : cause === 'ports'
-          ? ` No more comes of these two ports, whatever lead lies between them.`
+          ? ` These two ports carry no more, whatever lead lies between them.`
           : cause === 'picture beside'
             ? ' The picture on the same connector leaves no more.'
             : cause === 'controller'
@@ -79,7 +79,7 @@ export const roomReasons = {
         case 'charge-only':
           return `${label} is a charge-only lead; the ${what} finds nothing to travel on.`
         case 'unknown-lead':
-          return `Nothing is known about what ${label} carries, so nothing promises the ${what} a way.`
+          return `Nothing is known about what ${label} carries, so nothing promises that the ${what} gets through.`
         case 'nothing-common':
           return `The two ports have nothing in common that could carry the ${what}.`
         case 'no-usb2-pair':

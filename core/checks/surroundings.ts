@@ -36,11 +36,11 @@ const cautions: Record<Surrounding, Caution | null> = {
 }
 
 const names: Record<Surrounding, string> = {
-  wall: 'passes a wall',
-  ceiling: 'passes a ceiling',
-  plenum: 'passes a plenum, where air is led',
-  riser: 'passes a riser',
-  conduit: 'passes a conduit; the plugs must pass it too',
+  wall: 'goes through a wall',
+  ceiling: 'goes through a ceiling',
+  plenum: 'goes through a plenum, where air is moved',
+  riser: 'goes through a riser',
+  conduit: 'goes through a conduit; the plugs must fit through it too',
   mains: 'lies beside mains',
   motors: 'lies beside motors or other gear that disturbs it',
   outdoors: 'passes outdoors',
@@ -68,7 +68,7 @@ const reasons = {
   ),
   'plug-in-conduit': reason(
     { inner: z.number(), way: wayFigure },
-    ({ inner, way }) => `A moulded type-C plug does not pass ${conduitName(way)} of ${decimal(inner, 0)} mm.`,
+    ({ inner, way }) => `A moulded type-C plug does not fit through ${conduitName(way)} of ${decimal(inner, 0)} mm.`,
   ),
   'conduit-fill': reason(
     { share: z.number(), limit: z.number(), cables: z.int(), way: wayFigure },

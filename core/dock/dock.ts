@@ -32,7 +32,7 @@ export type DockView = {
   lines: readonly DockLine[]
   /** Power needs over the uplink. */
   power: readonly { label: string; asked: Watts; grade: Verdict }[]
-  /** Hubs, docks and active extensions on the longest way behind it. */
+  /** Hubs, docks and active extensions on the longest path behind it. */
   hubs: number
   /** The most that the leads alone delay anything behind it, in nanoseconds, there; hubs and docks add their own, which only a test tells. */
   leadDelay: number

@@ -39,7 +39,7 @@ export function* cautionsOf(cable: Cable, known: KnownCable): Iterable<CableCaut
 export function cautionSentence(caution: CableCaution): string {
   switch (caution.code) {
     case 'ran-hot':
-      return `Its plug ran hot on ${caution.at.slice(0, 10)}. A hot plug is a fire in waiting: unplug it, and do not put it back in use.`
+      return `Its plug ran hot on ${caution.at.slice(0, 10)}. A hot plug can start a fire: unplug it, and do not put it back in use.`
     case 'retired':
       return 'It is retired. Cut it or mark it so that nobody picks it up again.'
     case 'two-supplies':

@@ -60,7 +60,7 @@ export function framesRate(text: string): Parsed<WorkedOut> | null {
   const [, width = '', height = '', frames = '', format = ''] = found
   const bits = PIXEL_BITS[format.toLowerCase()]
   if (bits === undefined)
-    return unreadable(`"${format}" is no pixel format Hallway knows: ${PIXEL_FORMATS.join(', ')}.`)
+    return unreadable(`"${format}" is not a pixel format Hallway knows: ${PIXEL_FORMATS.join(', ')}.`)
   const rate = Number(width) * Number(height) * Number(frames) * bits
   return within(rate, `${width} x ${height} x ${frames} frames/s x ${bits} bits a pixel`)
 }

@@ -37,7 +37,7 @@ export const whereSchema = z.strictObject({
 })
 export type Where = z.output<typeof whereSchema>
 
-/** What else bore on it. */
+/** What else may have mattered. */
 export const circumstancesSchema = z.strictObject({
   alone: z.boolean().optional().describe('Everything else was unplugged; false: what is usually there was plugged in'),
   beside: z.array(nameField).max(40).optional().describe('What else was plugged in'),

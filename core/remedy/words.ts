@@ -32,7 +32,7 @@ export function moveSentence(move: MoveWords, unit: LengthUnit = 'm'): string {
     case 'allow compression':
       return `Allow compression for the ${move.need}.`
     case 'served first':
-      return `Bring the ${move.need} up first, before the other pictures on this way.`
+      return `Bring the ${move.need} up first, before the other pictures on this path.`
     case 'dock to far side':
       return `Move ${move.dock} to the far side: its own lead then runs ${metres(move.uplink)}, the others get short.`
     case 'dock to host side':

@@ -63,7 +63,7 @@ function legOf(text: string, unit: LengthUnit): Parsed<Leg> {
   if (figure < 0) return unreadable(`"${text.slice(0, 40)}" has no length. Write legs like ${legsExample}.`)
   const by = text.slice(0, figure).trim().toLowerCase() || 'along'
   const size = text.slice(figure).trim()
-  if (!/^\p{L}/u.test(by)) return unreadable(`"${text.slice(0, 40)}" is no leg. Write legs like ${legsExample}.`)
+  if (!/^\p{L}/u.test(by)) return unreadable(`"${text.slice(0, 40)}" is not a leg. Write legs like ${legsExample}.`)
   const sides = size.toLowerCase().split(/ ?x ?/)
   if (by === 'diagonal' && sides.length === 2) {
     const along = parseLength(sides[0] ?? '', unit)

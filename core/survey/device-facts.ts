@@ -71,7 +71,7 @@ const diskExample = '3000 MB/s write, 3400 MB/s read, lanes 3x4'
 
 /** A drive: "3000 MB/s write, 3400 MB/s read, lanes 3x4, poor bridge". One rate is both. */
 function parseDisk(text: string): Parsed<NonNullable<Device['disk']>> {
-  const wrong = unreadable(`"${plainText(text).slice(0, 40)}" is no drive. Write what it does, like ${diskExample}.`)
+  const wrong = unreadable(`"${plainText(text).slice(0, 40)}" is not a drive. Write what it does, like ${diskExample}.`)
   const disk: Partial<NonNullable<Device['disk']>> = { bridge: 'good' }
   for (const part of plainText(text).split(/, ?(?=[a-z]|\d)/i)) {
     const word = part.toLowerCase()
@@ -171,7 +171,9 @@ function parseControllers(text: string): Parsed<NonNullable<Device['controllers'
     const [word = '', ...said] = part.split(' ')
     const rate = parseRate(said.join(' '))
     if (!/^@./.test(word) || !rate.ok)
-      return unreadable(`"${part.slice(0, 40)}" is no controller. Write what each carries, like ${controllersExample}.`)
+      return unreadable(
+        `"${part.slice(0, 40)}" is not a controller. Write what each carries, like ${controllersExample}.`,
+      )
     controllers.push({ name: fromWord(word.slice(1)), carries: rate.value })
   }
   return parsed(controllers)

@@ -102,7 +102,7 @@ function parseDevice(text: string): Parsed<Pick<SaidDevice, 'device' | 'from'>> 
     return unreadable(
       what === '' || isPort
         ? `Say what "${first.slice(0, 60)}" is after a semicolon: laptop, dock, display, disk.`
-        : `"${what.slice(0, 60)}" is no device Hallway knows. Say ${DEVICE_KINDS.slice(0, 5).join(', ')} or another.`,
+        : `"${what.slice(0, 60)}" is not a device Hallway knows. Say ${DEVICE_KINDS.slice(0, 5).join(', ')} or another.`,
     )
   const lines = isPort ? parts : rest
   const { ports, faults } = parsePortLines(lines.join('\n'))

@@ -57,7 +57,7 @@ export function parseBattery(text: string): Parsed<NonNullable<Device['battery']
     !uses.every(({ refresh, draw: each }) => each.ok && refresh >= 10 && refresh <= 480)
   )
     return unreadable(
-      `"${plainText(text).slice(0, 40)}" is no battery. Write what it holds and what is drawn, like ${batteryExample}.`,
+      `"${plainText(text).slice(0, 40)}" is not a battery. Write what it holds and what is drawn, like ${batteryExample}.`,
     )
   return parsed({
     wattHours,
@@ -94,7 +94,7 @@ export function parseNoise(text: string, unit: LengthUnit = 'm'): Parsed<NonNull
   const isLevel = (value: number): boolean => value >= 0 && value <= 140
   if (!distance?.ok || more.length > 0 || !levels.every(isLevel) || distance.value < 0.05 || distance.value > 100)
     return unreadable(
-      `"${plain.slice(0, 40)}" is no level of sound. Write the level and where it was read, like ${noiseExample}.`,
+      `"${plain.slice(0, 40)}" is not a level of sound. Write the level and where it was read, like ${noiseExample}.`,
     )
   return parsed({ level, ...(loaded === undefined ? {} : { loaded }), distance: distance.value })
 }

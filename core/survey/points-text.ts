@@ -46,7 +46,7 @@ function pointOf(said: string, floor: string, places: readonly Place[], unit: Le
   if (place?.at) return parsed({ ...place.at, height: x ?? 0 })
   if (figures.length !== 3 || x === undefined || y === undefined || height === undefined)
     return unreadable(
-      `"${said.slice(0, 40)}" is no point. Write how far right, down and up, like ${pointsExample}, or a place and how high.`,
+      `"${said.slice(0, 40)}" is not a point. Write how far right, down and up, like ${pointsExample}, or a place and how high.`,
     )
   return parsed({ floor, x, y, height })
 }

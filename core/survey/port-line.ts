@@ -126,7 +126,7 @@ export function parsePortLine(line: string): Parsed<SaidPort[]> {
     const pair = (word === 'gives' || word === 'takes') && wattsOf(next) !== null
     const read = pair ? readPower(draft, word, next) : readWord(draft, word, words[at] ?? '')
     if (!read)
-      return unreadable(`"${words[at]}" is no word for a port. Write a line like ${portExample}, or hdmi 2.0 in.`)
+      return unreadable(`"${words[at]}" is not a word for a port. Write a line like ${portExample}, or hdmi 2.0 in.`)
     if (pair) at += 1
   }
   if (!draft.connector)
@@ -139,7 +139,7 @@ export function parsePortLine(line: string): Parsed<SaidPort[]> {
   const ports: SaidPort[] = []
   for (let number = 1; number <= count; number += 1) {
     const made = portSchema.safeParse({ id: 'said', ...portOf(draft), name: count > 1 ? `${name} ${number}` : name })
-    if (!made.success) return unreadable(made.error.issues[0]?.message ?? 'That is no port.')
+    if (!made.success) return unreadable(made.error.issues[0]?.message ?? 'That is not a port.')
     const { id: _, ...port } = made.data
     ports.push(port)
   }

@@ -38,7 +38,7 @@ const everyNeed = {
     .describe(
       '1 is served first among needs of its kind; left out: after those that have one, in the order of the list',
     ),
-  through: z.array(idField).max(16).optional().describe('Runs its path must take, where there are several ways'),
+  through: z.array(idField).max(16).optional().describe('Runs its path must take, where there are several'),
   variants: z
     .array(
       z.strictObject({
@@ -95,7 +95,7 @@ export const needSchema = z.discriminatedUnion('kind', [
     ...withPower,
     kind: z.literal('audio'),
     rate: rateField,
-    delay: z.number().min(0).max(1000).optional().describe('The delay in ms that the way may add'),
+    delay: z.number().min(0).max(1000).optional().describe('The delay in ms that the path may add'),
   }),
   z.strictObject({
     ...everyNeed,

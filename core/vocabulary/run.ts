@@ -40,7 +40,10 @@ export const runSchema = z.strictObject({
   route: z.strictObject({
     length: lengthField,
     legs: z.array(legSchema).max(MOST_LEGS).optional().describe('The stretches that its length is the sum of'),
-    follows: z.literal(true).optional().describe('It takes the shortest way over the pathways, and changes with them'),
+    follows: z
+      .literal(true)
+      .optional()
+      .describe('It takes the shortest route over the pathways, and changes with them'),
     seen: dayField.optional().describe('The day it was measured on the site'),
     bend: millimetresField(1, 5000).optional().describe('The radius of its tightest bend in mm'),
     conduit: z

@@ -99,7 +99,7 @@ test.describe('one cable', () => {
     await expect(page.getByText('Reads as: tried USB 2.0: USB 2.0, 75 s.')).toBeVisible()
     await page.getByLabel('In the socket').selectOption('gallery-laptop/left')
     await expect(page.getByText(/Reads as: tried USB4 40 Gb\/s: USB 2.0, 75 s/)).toBeVisible()
-    await page.getByText('What else bore on it').click()
+    await page.getByText('What else may have mattered').click()
     await expect(page.getByLabel('What else was plugged in')).toHaveAccessibleDescription(/as the plan has it: \w/)
     await page.getByLabel('What else was plugged in').fill('a mouse, the old hub')
     await page.getByLabel('Adapters in between').fill('a C to A adapter')

@@ -9,7 +9,7 @@ test('a site is made; without a name it is not, and the field says so', async ({
   await page.getByLabel('Name').fill('Lock house <b>"2"</b>')
   await page.getByRole('button', { name: 'Create the site' }).click()
   await expect(page.getByRole('link', { name: 'Lock house <b>"2"</b>' })).toBeVisible()
-  await expect(page.getByRole('list', { name: 'The way of the first job' })).toBeVisible()
+  await expect(page.getByRole('list', { name: 'The first job, step by step' })).toBeVisible()
 })
 
 test('the board is searched with / and narrowed by verdict', async ({ page }) => {
@@ -111,7 +111,7 @@ for (const [what, bytes] of [
 test('an address that leads nowhere says so and leads back', async ({ page }) => {
   for (const path of ['/nowhere', '/sites/nowhere', '/sites/saltmarsh/runs/nowhere']) {
     await open(page, path)
-    await expect(page.getByRole('heading', { name: 'There is nothing behind this door' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'This page is not there' })).toBeVisible()
     await expect(page.getByRole('link', { name: 'All sites' })).toBeVisible()
   }
 })

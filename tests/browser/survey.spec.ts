@@ -33,7 +33,7 @@ test('a newcomer comes from an empty site to a first verdict, and on to one that
   await page.getByLabel('Begin from').selectOption('nothing, port by port')
   await page.getByLabel('Name', { exact: true }).fill('Logger')
   await page.getByLabel('Ports, a line each').fill('type-C device 10g takes 4.5W\nwarp core')
-  await expect(page.getByText('Line 2: "warp" is no word for a port.')).toBeVisible()
+  await expect(page.getByText('Line 2: "warp" is not a word for a port.')).toBeVisible()
   await page.getByLabel('Ports, a line each').fill('type-C device 10g takes 4.5W')
   await expect(page.getByText('Understood: 1 port')).toBeVisible()
   await page.getByRole('button', { name: 'Add to the survey' }).click()

@@ -23,7 +23,7 @@ export const COLUMNS = [
   'From and to',
   'Cable',
   'Doors, the narrowest named',
-  'What flows, against its door',
+  'Needs, against their door',
 ]
 
 export const WIDTHS = ['4.25rem', '5.25rem', '7.5rem', '18%', '11%', '9.25rem', 'auto']

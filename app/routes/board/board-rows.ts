@@ -122,7 +122,7 @@ function groupOf({ devices }: SiteIndex, { from, to }: Run, by: Exclude<Grouping
 
 function nameOf({ devices, places }: SiteIndex, id: string, by: Exclude<Grouping, 'none'>): string {
   if (by === 'place') return places.get(id)?.name ?? 'No place yet'
-  return devices.get(id)?.name ?? 'Behind no dock'
+  return devices.get(id)?.name ?? 'Not behind a dock'
 }
 
 function wordsOf({ devices, places, plan }: SiteIndex, run: Run): string {

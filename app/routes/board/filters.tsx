@@ -38,8 +38,8 @@ export function BoardFilters({ look: asked, show }: { look: BoardLook; show: Sho
           </Choice>
         ))}
       </nav>
-      <Menu show={show} label="What flows" name="flow" value={asked.flow ?? ''}>
-        <option value="">whatever flows</option>
+      <Menu show={show} label="Kind of need" name="flow" value={asked.flow ?? ''}>
+        <option value="">all kinds</option>
         {NEED_KINDS.filter((kind) => flows.has(kind)).map((kind) => (
           <option key={kind} value={kind}>
             {needNames[kind]}

@@ -7,7 +7,7 @@ import { QuietButton } from '../../ui/controls'
 import { useSite } from '../../ui/site-context'
 import look from './first-path.module.css'
 
-/** The way of the first job on a site, with what is done ticked: shown until there are runs and needs to judge. */
+/** The steps of the first job on a site, with what is done ticked: shown until there are runs and needs to judge. */
 export function FirstPath() {
   const { plan } = useSite()
   const home = `/sites/${plan.site.id}`
@@ -66,7 +66,7 @@ export function FirstPath() {
   ]
   const next = steps.find(({ done }) => !done)
   return (
-    <ol className={look.path} aria-label="The way of the first job">
+    <ol className={look.path} aria-label="The first job, step by step">
       {steps.map(({ done, name, say, links }) => (
         <li key={name} className={look.step} data-done={done || undefined} data-next={name === next?.name || undefined}>
           <span className={look.tick} aria-hidden="true">

@@ -155,7 +155,7 @@ function Lines({ view }: { view: DockView }) {
     <div className={look.table}>
       <RuledTable
         label="What the uplink admits, in order"
-        columns={['In order', 'Way', 'Verdict', 'Asks', 'Finds', 'Is held', 'Sends', 'Comes up at']}
+        columns={['In order', 'Direction', 'Verdict', 'Asks', 'Finds', 'Is held', 'Sends', 'Comes up at']}
         wide
       >
         {view.lines.map((line) => (

@@ -110,7 +110,7 @@ export function readPathway(
     closed: form.get('closed') === 'on',
     ...(textOf(form, 'note') ? { note: textOf(form, 'note') } : {}),
   })
-  return made.success ? parsed(made.data) : unreadable(made.error.issues[0]?.message ?? 'This is no pathway.')
+  return made.success ? parsed(made.data) : unreadable(made.error.issues[0]?.message ?? 'This is not a pathway.')
 }
 
 /** The scale of a drawing: two points of it in pixels, and how far apart they are. */

@@ -56,7 +56,7 @@ export function FloorPanel({
           </QuietButton>
           {drawing && (
             <QuietButton name="intent" value="no drawing" formNoValidate>
-              Take it away
+              Remove
             </QuietButton>
           )}
         </div>

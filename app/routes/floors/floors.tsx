@@ -132,7 +132,7 @@ export default function Floors({ actionData }: Route.ComponentProps) {
   )
 }
 
-const COLUMNS = ['Run', 'Its way', 'Length', 'Verdict']
+const COLUMNS = ['Run', 'Its route', 'Length', 'Verdict']
 
 function FollowingLine({ run, props }: { run: Run; props: RowProps }) {
   const { plan, index, assessment } = useSite()

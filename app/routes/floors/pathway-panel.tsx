@@ -130,7 +130,7 @@ export function PathwayPanel({
           </MainButton>
           {pathway && (
             <QuietButton name="intent" value="no pathway" formNoValidate grave>
-              Take it away
+              Remove
             </QuietButton>
           )}
         </div>
@@ -185,8 +185,7 @@ export function PathwayTable({ floor, lines }: { floor: Floor; lines: readonly F
                 )}
                 {unmeasured > 0 && (
                   <span className={text.quiet}>
-                    {' '}
-                    {unmeasured} {unmeasured === 1 ? 'lead' : 'leads'} of unknown thickness
+                    , {unmeasured} {unmeasured === 1 ? 'lead' : 'leads'} of unknown thickness
                   </span>
                 )}
               </td>

@@ -38,6 +38,6 @@ export function noWayWords(way: NoWay, { devices }: SiteIndex): string {
     case 'cut off':
       return 'No pathway leads from one end to the other: lay the piece that is missing.'
     case 'too far':
-      return 'The way over the pathways is longer than any route may be.'
+      return 'The route over the pathways is longer than any route may be.'
   }
 }

@@ -49,7 +49,7 @@ function deviceGroups({ plan }: SiteIndex): OptionGroup[] {
 
 type Fields = { [Name in keyof NeedFormTexts]-?: FieldMetadata<NeedFormTexts[Name]> }
 
-/** What has to flow between which two devices, and how much of it; `put` fills in a preset. */
+/** What must get through between which two devices, and how much of it; `put` fills in a preset. */
 export function NeedFields({ fields, put }: { fields: Fields; put: (kind: NeedKind, size: string) => void }) {
   const { index } = useSite()
   const kind = (NEED_KINDS.find((each) => each === fields.kind.value) ?? 'picture') as NeedKind

@@ -21,8 +21,8 @@ export const needFormSchema = z
   .object({
     from: z.string({ error: 'Choose where it flows from.' }).max(64),
     to: z.string({ error: 'Choose where it flows to.' }).max(64),
-    kind: z.enum(NEED_KINDS, { error: 'Choose what has to flow.' }),
-    size: z.string({ error: 'Say how much has to flow.' }),
+    kind: z.enum(NEED_KINDS, { error: 'Choose what must get through.' }),
+    size: z.string({ error: 'Say how much must get through.' }),
     name: nameField.optional(),
     priority: z
       .string()

@@ -39,7 +39,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   return data({ problem }, { status })
 }
 
-/** What has to flow, each with its way through the site and the verdict along it. */
+/** What must get through, each with its path through the site and the verdict along it. */
 export default function Needs({ actionData }: Route.ComponentProps) {
   const { plan, assessment } = useSite()
   const rows = useMemo(

@@ -60,7 +60,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   return wrong(problem, status)
 }
 
-/** What has to flow around one computer: each device its runs reach, with what is usually wanted of it. Tick, change a figure, save. */
+/** What must get through around one computer: each device its runs reach, with what is usually wanted of it. Tick, change a figure, save. */
 export default function StateNeeds({ actionData }: Route.ComponentProps) {
   const { plan, index } = useSite()
   const [params, setParams] = useSearchParams()

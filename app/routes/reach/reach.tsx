@@ -54,7 +54,7 @@ export default function Reach() {
       ) : (
         <LongTable
           label="Runs by length and rate"
-          columns={['Run', 'Verdict', 'Way', 'Asks', 'Covered by']}
+          columns={['Run', 'Verdict', 'Route', 'Needs', 'Covered by']}
           rows={dots}
           keyOf={({ id }) => id}
         >
@@ -133,7 +133,7 @@ function reachOption(areas: ReturnType<typeof covers>, dots: readonly ReachDot[]
       type: 'log',
       min: SHORTEST,
       max: LONGEST,
-      name: 'length of the way',
+      name: 'route length',
       nameLocation: 'middle',
       nameGap: 28,
       ...axis,

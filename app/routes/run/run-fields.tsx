@@ -177,12 +177,12 @@ function RouteSum({ fields }: { fields: Fields }) {
         <>
           <CheckField
             field={fields.follows}
-            label="It takes the shortest way over the pathways, and changes with them"
+            label="It takes the shortest route over the pathways, and changes with them"
           />
           {way && 'why' in way && follows && <Text color="quiet">{noWayWords(way, index)}</Text>}
           {way && !('why' in way) && !follows && (
             <Text color="quiet">
-              That way is <Length metres={way.length} /> long.
+              That route is <Length metres={way.length} /> long.
             </Text>
           )}
         </>
@@ -228,7 +228,7 @@ function Passing({ needs, plan }: { needs: readonly Need[]; plan: Plan }) {
   const nameOf = (id: string) => plan.devices.find((device) => device.id === id)?.name ?? id
   return (
     <Box fontSize="sm" mb="3">
-      <Text color="quiet">Crossing from elsewhere:</Text>
+      <Text color="quiet">Needs from elsewhere that cross it:</Text>
       <Box as="ul" pl="4" listStyleType="disc">
         {needs.map((need) => (
           <li key={need.id}>

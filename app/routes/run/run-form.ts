@@ -14,9 +14,9 @@ import { addressFrom, lengthText, portField, readBy } from '../../ui/form-text'
 const needForm = z
   .object({
     id: z.string().max(64).optional(),
-    kind: z.enum(NEED_KINDS, { error: 'Choose what has to flow.' }),
+    kind: z.enum(NEED_KINDS, { error: 'Choose what must get through.' }),
     way: z.enum(['down', 'up']).default('down'),
-    size: z.string({ error: 'Say how much has to flow.' }),
+    size: z.string({ error: 'Say how much must get through.' }),
     priority: z
       .string()
       .regex(/^[1-9]?$/, 'Choose who is served first.')

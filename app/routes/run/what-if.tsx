@@ -77,7 +77,7 @@ export function WhatIf({ whatIfs, whatIf, turned, children, changed, form, kept,
             Keep it
           </MainButton>
           <QuietButton type="button" onClick={putBack}>
-            Put back
+            Reset
           </QuietButton>
         </div>
       )}

@@ -45,7 +45,7 @@ export async function saveSeen(
     }
     const told = circumstancesSchema.safeParse(circumstancesIn(form))
     if (!told.success) {
-      problem = `What else bore on it cannot be kept: ${told.error.issues[0]?.message}.`
+      problem = `What else may have mattered cannot be saved: ${told.error.issues[0]?.message}.`
       return refused('circumstances', problem)
     }
     const planned = from && !told.data.alone ? besideAt(index, from, of.run) : {}

@@ -74,11 +74,11 @@ export function SeenForm({ subject, from, to, action }: Props) {
   )
 }
 
-/** What bore on it beside the sockets: filled in from the plan, and open to be put right. */
+/** What may have mattered beside the sockets: filled in from the plan, and open to be put right. */
 function Circumstances({ planned }: { planned: readonly string[] }) {
   return (
     <details className={text.small}>
-      <summary>What else bore on it</summary>
+      <summary>What else may have mattered</summary>
       <div className={look.more}>
         <CheckField field={plainField('alone')} label="Everything else was unplugged" />
         <TextField

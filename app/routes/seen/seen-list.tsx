@@ -95,7 +95,7 @@ const Aside = ({ children }: { children: ReactNode }) => (
   </Box>
 )
 
-/** What bore on it, as far as it changes what it teaches. */
+/** What may have mattered, as far as it changes what it teaches. */
 function circumstancesOf({ circumstances = {} }: Observation): string[] {
   const { alone, beside = [], adapters = [], supply, strangeSupply, charge } = circumstances
   return [

@@ -57,7 +57,7 @@ export function SurveyLines({ place, choosePlace }: { place: string; choosePlace
         />
       </LabelledField>
       <div className={look.addRow}>
-        <PlaceSelect label="Those without a place stand at" name="place" initial={place} chosen={choosePlace} />
+        <PlaceSelect label="Put those without a place at" name="place" initial={place} chosen={choosePlace} />
         <MainButton name="intent" value="lines" loading={saving}>
           Add these
         </MainButton>

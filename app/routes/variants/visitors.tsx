@@ -28,7 +28,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     const seat = String(form.get('host') ?? '')
     const host = devices.get(seat)
     if (!visitor) return refused('visitor', 'choose who comes and goes')
-    if (seat !== '' && !host) return refused('host', 'the place it shall sit at is no longer there')
+    if (seat !== '' && !host) return refused('host', 'the place it sits at is no longer there')
     return seatVisitor(visitor, baseOf(form), host ?? null)
   })
   if (saved?.outcome === 'saved') return data({ problem: null })

@@ -248,7 +248,7 @@ function Photos({ place, busy }: { place: Place; busy: boolean }) {
                   grave
                   aria-label={`Take photo ${at + 1} of ${place.name} away`}
                 >
-                  Take away
+                  Remove
                 </QuietButton>
               </Form>
             </li>

@@ -28,7 +28,7 @@ export function keepTriedRuns(plan: Plan, base: LogPosition, need: Need, runs: r
   const [label = ''] = called(plan, [need])
   return runs.length === 0
     ? { edits, what }
-    : { edits: [...edits, ...runs], what: { name: 'keep trial', about: [tags.join(', '), `the way of the ${label}`] } }
+    : { edits: [...edits, ...runs], what: { name: 'keep trial', about: [tags.join(', '), `the path of the ${label}`] } }
 }
 
 /** Takes a need away. */

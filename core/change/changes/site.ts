@@ -12,7 +12,7 @@ const policyNames: Record<keyof Policy, string> = {
   reservation: 'what pictures reserve',
   addInCards: 'ports on add-in cards',
   farData: 'data past 5 m',
-  buying: 'what is bought of what does the job',
+  buying: 'which of the leads that do the job is bought',
   equipment: 'what equipment costs',
   storageOverhead: 'what storage loses',
   slack: 'slack',

@@ -70,11 +70,11 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       case 'generic':
         return put(request, form, params, genericCatalogue().kinds)
       case 'file': {
-        if (!sent) return refusal({ problem: 'Choose a file first. Nothing was written.' }, 422)
+        if (!sent) return refusal({ problem: 'Choose a file first. Nothing was saved.' }, 422)
         const work = await readKindsFile({ path: sent.path, unit: readUnit(request) })
-        if (!work.done) return refusal({ problem: `${work.problem} Nothing was written.` }, work.status)
+        if (!work.done) return refusal({ problem: `${work.problem} Nothing was saved.` }, work.status)
         const read = work.value
-        if (!read.ok) return refusal({ problem: `${read.problem} Nothing was written.` }, 422)
+        if (!read.ok) return refusal({ problem: `${read.problem} Nothing was saved.` }, 422)
         const { kinds, bad } = read.value
         if (bad.length > 0)
           return refusal(
@@ -211,7 +211,7 @@ function Kinds() {
   return (
     <RuledTable
       label="Kinds"
-      columns={['Kind', 'Ends', 'Listed as', 'Lengths and prices', 'Days to come', 'Days to return', 'Cables']}
+      columns={['Kind', 'Ends', 'Listed as', 'Lengths and prices', 'Days to deliver', 'Days to send back', 'Cables']}
       maxH="460px"
     >
       {plan.kinds.map((kind) => (

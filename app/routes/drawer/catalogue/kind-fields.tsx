@@ -83,8 +83,8 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
             hint="A line for each, like 2 m 12.50"
             rows={3}
           />
-          <TextField field={known.leadDays} label="Days to come" inputMode="numeric" />
-          <TextField field={known.returnDays} label="Days to return" hint="0 for never" inputMode="numeric" />
+          <TextField field={known.leadDays} label="Days to deliver" inputMode="numeric" />
+          <TextField field={known.returnDays} label="Days to send back" hint="0 for never" inputMode="numeric" />
           <TextField field={known.gramsPerMetre} label="Grams a metre" hint="where it is known" inputMode="numeric" />
           <SelectField field={known.feel} label="In the hand">
             <option value="">not said</option>

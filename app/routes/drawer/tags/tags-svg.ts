@@ -8,7 +8,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const sheet = Number(new URL(request.url).searchParams.get('sheet') ?? 1)
   const work = await makeTagSheet({ ...(await tagsAsked(request, params.site)), sheet })
   if (!work.done) throw data(work.problem, { status: work.status })
-  if (work.value === null) throw data('There is no such sheet.', { status: 404 })
+  if (work.value === null) throw data('That sheet is not there.', { status: 404 })
   return new Response(work.value, {
     headers: {
       'Content-Type': 'image/svg+xml; charset=utf-8',
