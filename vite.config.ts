@@ -26,7 +26,7 @@ export default defineConfig({
                 // packages have a folder of that name as well
                 {
                   name: 'trade',
-                  test: /^(?!.*node_modules)(?!.*\/core\/(survey\/|identity\/|bench\/|tags\/|remedy\/|plan\/policy-choices)).*\/core\//,
+                  test: /^(?!.*node_modules)(?!.*\/core\/(survey\/|identity\/|bench\/|tags\/|remedy\/|order\/|plan\/policy-choices)).*\/core\//,
                 },
                 // what draws charts is large, and fetched where there is one
                 { name: 'site', test: /\/app\/(ui\/(?!charts)|theme|site-copy|open-copy|in-slices)/ },

@@ -1,6 +1,7 @@
 import { type ImageUse, isPixels, type KeptImage } from '../core/files/file-types'
 import type { FolderCable } from '../core/identity/class-folder'
 import type { DeviceReading } from '../core/identity/reading-shape'
+import type { OrderSheet } from '../core/order/sheet'
 import type { Parsed } from '../core/quantity/parsed'
 import { type Done, offThread } from '../server/off-thread/pool'
 import { firstBytes, type Imported } from '../server/sites/import-told'
@@ -64,3 +65,7 @@ export const makeTagPdf = (request: TagRequest, leaves: AbortSignal): Promise<Do
 /** One sheet of tags as SVG; null where there is no such sheet. */
 export const makeTagSheet = (request: TagRequest & { sheet: number }): Promise<Done<string | null>> =>
   offThread('tagSheet', request)
+
+/** An order on paper. */
+export const makeOrderPdf = (sheet: OrderSheet, leaves: AbortSignal): Promise<Done<Uint8Array>> =>
+  offThread('orderSheetPdf', sheet, { leaves, seconds: LONGEST_DRAWING_SECONDS })

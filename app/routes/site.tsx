@@ -168,6 +168,13 @@ function SiteSign() {
           waiting: waiting.match,
           hint: 'Runs that are not clear',
         },
+        {
+          to: `${home}/order`,
+          under: [`${home}/order`, `${home}/orders`, `${home}/suppliers`],
+          name: 'Order',
+          waiting: waiting.order,
+          hint: 'Order lines that wait for something: to be sent off, tagged, proved or sent back',
+        },
       ]}
     />
   )

@@ -1,14 +1,17 @@
 import { moveSpot } from '../../core/change/changes/floors'
+import { assessInSlices } from '../../core/checks/assess'
 import { type PolicyEffect, policyEffects } from '../../core/checks/policy-effect'
 import { reassess } from '../../core/checks/reassess'
 import { type RouteEffect, routeEffects } from '../../core/checks/route-effect'
 import { proposeKind } from '../../core/match/kind-proposal'
 import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
 import { rankRun } from '../../core/match/rank-all'
+import { choicesOf, type WantingRun, wantingRuns } from '../../core/order/choices'
+import { runsOnOrder } from '../../core/order/follow'
 import { byId } from '../../core/plan/lookup'
 import { type WayForRun, wayForEach } from '../../core/remedy/each'
 import { findWaysOut, type WaysOut } from '../../core/remedy/search'
-import { type GrowthAnswer, judgeUpgrade } from '../../core/variants/upgrades'
+import { type GrowthAnswer, grown, judgeUpgrade } from '../../core/variants/upgrades'
 import type { Spot } from '../../core/vocabulary/floor'
 import type { Policy } from '../../core/vocabulary/policy'
 import type { InSlices } from '../../core/work/in-slices'
@@ -33,6 +36,8 @@ type Questions = {
   moved: { question: { from: Spot; to: Spot }; answer: RouteEffect[] }
   /** The best from the drawer for many runs. */
   leads: { question: { runs: readonly string[] }; answer: LeadProposal }
+  /** What could serve each run that wants a lead, as the site is or as one of its upgrades would make it. */
+  choices: { question: { upgrade: string | null }; answer: WantingRun[] }
   /** One kind of the catalogue for many runs. */
   kind: { question: { runs: readonly string[]; kind: string }; answer: LeadProposal }
 }
@@ -68,6 +73,13 @@ const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) 
     return routeEffects(assessed, moveSpot(copy.plan, copy.place, from, to).edits)
   },
   leads: ({ copy, assessed }, { runs }, tell) => proposeLeads(assessed, runs, copy.place, tell),
+  *choices({ copy, assessed }, { upgrade: id }, tell) {
+    const upgrade = id === null ? undefined : byId(copy.plan.upgrades).get(id)
+    const site = upgrade ? yield* assessInSlices(grown(copy.plan, upgrade)) : assessed
+    const ordered = runsOnOrder(copy.plan)
+    const wanting = wantingRuns(site).filter((run) => !ordered.has(run))
+    return yield* choicesOf(site, wanting, copy.place, tell)
+  },
   kind: ({ copy, assessed }, question, tell) => proposeKind(assessed, question, copy.place, tell),
 }
 

@@ -68,6 +68,18 @@ const words = {
   'copy place': ([name, ...copies]) => `copied ${name}: ${few(copies, 'place', 'places')}`,
   'follow advice': ([tag, ...what]) => `followed the advice for ${tag}: ${listed(what)}`,
   'keep trial': ([tag, what]) => `kept a what-if on ${tag}: ${what}`,
+  'plan order': (tags) => `planned what to buy for ${few(tags, 'run', 'runs')}`,
+  'send order': ([name]) => `ordered: ${name}`,
+  'remove order': ([name]) => `removed the order ${name}`,
+  'take arrival': ([what]) => `took delivery of ${what}`,
+  'try line': ([name]) => `set when to decide on ${name}`,
+  'tag arrived': (tags) => `tagged ${few(tags, 'new cable', 'new cables')}`,
+  'send back': ([what]) => `sent back ${what}`,
+  'add supplier': ([name]) => `added the supplier ${name}`,
+  'change supplier': ([name]) => `edited the supplier ${name}`,
+  'remove supplier': ([name]) => `removed the supplier ${name}`,
+  'put offers': (names) => `noted prices of ${few(names, 'cable kind', 'cable kinds')}`,
+  'remove offer': ([name]) => `removed an offer of ${name}`,
   'choose leads': (tags) => `laid the best from the drawer in ${few(tags, 'run', 'runs')}`,
   undo: ([what = '']) =>
     // what was undone and is undone again is as it was first done

@@ -4,11 +4,15 @@ import { floors } from './lists/floors'
 import { kinds } from './lists/kinds'
 import { needs } from './lists/needs'
 import { observations } from './lists/observations'
+import { offers } from './lists/offers'
+import { orderLines } from './lists/order-lines'
+import { orders } from './lists/orders'
 import { pathways } from './lists/pathways'
 import { places } from './lists/places'
 import { runs } from './lists/runs'
 import { sessions } from './lists/sessions'
 import { soaks } from './lists/soaks'
+import { suppliers } from './lists/suppliers'
 import { upgrades } from './lists/upgrades'
 
 /** The lists of a plan, each of entities with ids, in the order in which a file holds them. */
@@ -22,6 +26,10 @@ export const planLists = {
   runs,
   needs,
   upgrades,
+  suppliers,
+  offers,
+  orders,
+  orderLines,
   sessions,
   soaks,
   observations,

@@ -1,11 +1,12 @@
 import type { Assessed } from '../checks/assess'
 import type { Verdict } from '../checks/finding'
 import { openCables } from '../drawer/drawer-rows'
+import { linesWaiting } from '../order/follow'
 
 /** How a site stands: its runs by verdict, and what waits at each stage of the work. */
 export type Standing = {
   runs: Record<Verdict, number>
-  waiting: { drawer: number; survey: number; needs: number; match: number }
+  waiting: { drawer: number; survey: number; needs: number; match: number; order: number }
 }
 
 /** What the sign at the left and the list of sites tell of a site. */
@@ -19,6 +20,7 @@ export function standingOf({ index, assessment }: Pick<Assessed, 'index' | 'asse
       survey: index.plan.devices.filter(({ ports, place }) => ports.length === 0 || place === undefined).length,
       needs: assessment.needs.filter(({ grade }) => grade !== 'clear').length,
       match: runs.tight + runs.blocked,
+      order: linesWaiting(index),
     },
   }
 }

@@ -4,7 +4,18 @@ import type { PortAddress } from './run'
 /** Something an entity names that must be there. */
 export type Reference = { path: string } & (
   | {
-      to: 'floors' | 'places' | 'pathways' | 'devices' | 'kinds' | 'cables' | 'runs' | 'sessions' | 'observations'
+      to:
+        | 'floors'
+        | 'places'
+        | 'pathways'
+        | 'devices'
+        | 'kinds'
+        | 'cables'
+        | 'runs'
+        | 'sessions'
+        | 'suppliers'
+        | 'orders'
+        | 'observations'
       id: string
     }
   | { to: 'port'; address: PortAddress }

@@ -1,32 +1,12 @@
 import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
-import pdfmake from 'pdfmake'
 import QRCode from 'qrcode'
 import { abilitiesOf } from '../../core/link/abilities'
 import type { SiteIndex } from '../../core/plan/site-index'
 import type { LengthUnit } from '../../core/quantity/length'
-import {
-  drawLabel,
-  drawSheet,
-  LABEL_FONTS,
-  type Label,
-  type LabelSize,
-  labelsOf,
-  sheetsOf,
-} from '../../core/tags/label'
+import { drawLabel, drawSheet, type Label, type LabelSize, labelsOf, sheetsOf } from '../../core/tags/label'
 import { shortCode } from '../../core/tags/short-code'
 import type { Cable } from '../../core/vocabulary/cable'
-
-const require = createRequire(import.meta.url)
-
-/** The fonts of the tags, as files: they go into every sheet, so that it prints alike everywhere. */
-const fontFiles = {
-  [LABEL_FONTS.text]: { family: '@fontsource/overpass/files/overpass-latin', weights: [400, 700] },
-  [LABEL_FONTS.mono]: { family: '@fontsource/overpass-mono/files/overpass-mono-latin', weights: [400, 700] },
-}
-/** The smaller woff2 for the web; woff for paper, as pdfmake embeds a woff2 in a way that readers show nothing of. */
-const fontFile = (family: string, weight: number, format: 'woff' | 'woff2'): string =>
-  require.resolve(`${family}-${weight}-normal.${format}`)
+import { drawPdf, fontFile, fontFiles } from '../paper/pdf'
 
 /** Tags that are asked for: which cables with what stands on them, on which labels, and the address that their codes open. */
 export type TagRequest = { tagged: readonly Tagged[]; site: string; address: string; size: LabelSize }
@@ -77,22 +57,6 @@ const POINTS_PER_MILLIMETRE = 72 / 25.4
 /** All sheets as one PDF with its fonts inside. */
 export async function pdfSheets(request: TagRequest): Promise<Buffer> {
   const { size } = request
-  // a sheet is made of what Hallway itself draws: nothing is fetched, and no file but its fonts is read
-  const fonts = new Set(
-    Object.values(fontFiles).flatMap(({ family, weights }) =>
-      weights.map((weight) => fontFile(family, weight, 'woff')),
-    ),
-  )
-  pdfmake.setUrlAccessPolicy(() => false)
-  pdfmake.setLocalAccessPolicy((path) => fonts.has(path))
-  pdfmake.setFonts(
-    Object.fromEntries(
-      Object.entries(fontFiles).map(([name, { family }]) => [
-        name,
-        { normal: fontFile(family, 400, 'woff'), bold: fontFile(family, 700, 'woff') },
-      ]),
-    ),
-  )
   const { sheet, width, height } = size
   const points = (millimetres: number): number => millimetres * POINTS_PER_MILLIMETRE
   const sheets = sheetsOf(labelsFor(request), size)
@@ -108,13 +72,10 @@ export async function pdfSheets(request: TagRequest): Promise<Buffer> {
       ...(page > 0 && at === 0 ? { pageBreak: 'before' as const } : {}),
     })),
   )
-  return pdfmake
-    .createPdf({
-      pageSize: { width: points(sheet.width), height: points(sheet.height) },
-      pageMargins: 0,
-      defaultStyle: { font: LABEL_FONTS.text },
-      info: { title: 'Cable tags' },
-      content,
-    })
-    .getBuffer()
+  return drawPdf({
+    pageSize: { width: points(sheet.width), height: points(sheet.height) },
+    pageMargins: 0,
+    info: { title: 'Cable tags' },
+    content,
+  })
 }

@@ -58,7 +58,11 @@ export function application({ build, clientFolder, reach }: Options): Express {
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
-          scriptSrc: ["'self'", (_request, response) => `'nonce-${(response as express.Response).locals.nonce}'`],
+          scriptSrc: [
+            "'self'",
+            (_request, response) => `'nonce-${(response as express.Response).locals.nonce}'`,
+            (request) => (SOLVER.test(request.url ?? '') ? "'wasm-unsafe-eval'" : "'self'"),
+          ],
           // Emotion writes its rules into style elements as components appear
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:'],
@@ -95,3 +99,6 @@ export function application({ build, clientFolder, reach }: Options): Express {
   app.use(createRequestHandler({ build }))
   return app
 }
+
+/** The worker that decides orders, whose solver is WebAssembly: it alone may compile some, as a worker goes by the policy that it came with. */
+const SOLVER = /^\/assets\/order\.worker-[\w-]+\.js$/

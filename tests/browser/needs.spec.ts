@@ -56,8 +56,11 @@ test('a need is changed on its own page, keeps the words it was said in, and is 
   await page.getByRole('button', { name: 'hard disk' }).click()
   await expect(page.getByLabel('How much')).toHaveValue('110 MB/s + 4.5 W')
   await page.getByRole('button', { name: 'Delete the need' }).click()
-  await expect(page.getByText('The need is deleted.')).toBeVisible()
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page
+    .getByRole('status')
+    .filter({ hasText: 'The need is deleted.' })
+    .getByRole('button', { name: 'Undo' })
+    .click()
   await expect(page.getByRole('link', { name: 'evening copy' })).toBeVisible()
 })
 

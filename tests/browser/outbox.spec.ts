@@ -389,6 +389,7 @@ test('a page that is gone to without a line comes when the line is back', async 
   await page.getByLabel('Note').fill(note)
   await context.setOffline(true)
   await page.getByRole('link', { name: /^Needs/ }).click()
+  await page.getByRole('button', { name: 'Leave without saving' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'No connection to Hallway' })).toBeVisible()
   await expect(page.getByLabel('Note')).toHaveValue(note)
   await context.setOffline(false)

@@ -1,7 +1,7 @@
 import { freeIds } from '../../plan/free-id'
 import type { Plan } from '../../plan/plan'
 import type { CableKind } from '../../vocabulary/cable'
-import type { ChangeToMake, LogPosition } from '../change'
+import type { ChangeToMake, Edit, LogPosition } from '../change'
 
 /** Puts kinds into the catalogue: one of a name it knows replaces that one, so that cables of the kind keep it. */
 export function putKinds(
@@ -26,8 +26,13 @@ export function putKinds(
   }
 }
 
-/** Takes a kind out of the catalogue. */
-export const removeKind = ({ id, name }: CableKind, base: LogPosition): ChangeToMake => ({
+/** Takes a kind out of the catalogue, with what suppliers ask for it. */
+export const removeKind = (plan: Plan, { id, name }: CableKind, base: LogPosition): ChangeToMake => ({
   what: { name: 'remove kind', about: [name] },
-  edits: [{ list: 'kinds', id, base, value: null }],
+  edits: [
+    ...plan.offers.flatMap((offer): Edit[] =>
+      offer.kind === id ? [{ list: 'offers', id: offer.id, base, value: null }] : [],
+    ),
+    { list: 'kinds', id, base, value: null },
+  ],
 })

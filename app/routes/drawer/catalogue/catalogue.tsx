@@ -63,7 +63,7 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       case 'remove': {
         const removed = await change(request, form, params.site, ({ plan }) => {
           const kind = plan.kinds.find(({ id }) => id === form.get('id'))
-          return kind ? removeKind(kind, baseOf(form)) : refused('kind', 'the kind is no longer there')
+          return kind ? removeKind(plan, kind, baseOf(form)) : refused('kind', 'the kind is no longer there')
         })
         return removed?.outcome === 'saved' ? redirect(here(params, 'removed')) : refusedBy(removed)
       }

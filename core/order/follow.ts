@@ -1,0 +1,129 @@
+import { knownOf } from '../link/lay'
+import { byId } from '../plan/lookup'
+import type { Plan } from '../plan/plan'
+import type { SiteIndex } from '../plan/site-index'
+import type { Order, OrderLine } from '../vocabulary/order'
+import { addDays, type Day, daysFrom } from './days'
+
+/** Where an order line stands, as far as it has come. */
+export const LINE_STATES = ['planned', 'ordered', 'partly here', 'to tag', 'in the drawer', 'sent back'] as const
+export type LineState = (typeof LINE_STATES)[number]
+
+const sum = (parts: readonly { count: number }[] = []): number => parts.reduce((all, { count }) => all + count, 0)
+
+/** How many of a line came, became cables of the drawer, and went back. */
+export const countsOf = ({ arrived, tagged, back }: OrderLine) => ({
+  here: sum(arrived),
+  tagged: tagged?.length ?? 0,
+  back: sum(back),
+})
+
+/** Those that came, are not cables of the drawer yet and did not go back. */
+export function waitingToTag(line: OrderLine): number {
+  const untagged = (line.back ?? []).reduce((all, { count, cables = [] }) => all + count - cables.length, 0)
+  const { here, tagged } = countsOf(line)
+  return Math.max(0, here - tagged - untagged)
+}
+
+export function lineState(line: OrderLine, order: Pick<Order, 'ordered'>): LineState {
+  const { here, back } = countsOf(line)
+  if (here > 0 && back >= here && here >= line.count) return 'sent back'
+  if (here > 0 && here < line.count) return 'partly here'
+  if (here >= line.count) return waitingToTag(line) > 0 ? 'to tag' : 'in the drawer'
+  return order.ordered === undefined ? 'planned' : 'ordered'
+}
+
+/** The terms a line was bought on: days to deliver and to send back, as the offer has them, else the supplier, else the kind. */
+export function termsOfLine(plan: Plan, line: OrderLine): { leadDays: number | null; returnDays: number | null } {
+  const order = byId(plan.orders).get(line.order)
+  const supplier = order?.supplier === undefined ? undefined : byId(plan.suppliers).get(order.supplier)
+  const offer = plan.offers.find(
+    (each) => each.supplier === supplier?.id && each.kind === line.kind && each.length === line.length,
+  )
+  const kind = byId(plan.kinds).get(line.kind)
+  return {
+    leadDays: offer?.leadDays ?? supplier?.leadDays ?? kind?.leadDays ?? null,
+    returnDays: offer?.returnDays ?? supplier?.returnDays ?? kind?.returnDays ?? null,
+  }
+}
+
+/** The last day on which the first that came of a line may go back; null where nothing came, nothing may go back, or nobody said. */
+export function lastReturnDay(plan: Plan, line: OrderLine): Day | null {
+  const { returnDays } = termsOfLine(plan, line)
+  const first = (line.arrived ?? []).map(({ on }) => on).sort()[0]
+  return first === undefined || !returnDays ? null : addDays(first, returnDays)
+}
+
+/** The day a line is expected; null where it is here, not ordered, or nobody promised. */
+export function expectedDay(plan: Plan, line: OrderLine): Day | null {
+  const ordered = byId(plan.orders).get(line.order)?.ordered
+  const { leadDays } = termsOfLine(plan, line)
+  if (ordered === undefined || leadDays === null || countsOf(line).here >= line.count) return null
+  return addDays(ordered, leadDays)
+}
+
+/** Something that has its day: a delivery, a decision, the last day to send something back. */
+export type Due = {
+  line: string
+  order: string
+  what: 'arrives' | 'decide' | 'last day to send back'
+  on: Day
+  /** Cables of the line that nobody has seen hold anything yet: they may be a lie. */
+  unproved: number
+}
+
+/** So long before the last day a cable that nobody has proved says so. */
+export const WARN_DAYS = 2
+
+/** All days to keep, the next first. What went back, and what was proved and is kept, asks for nothing. */
+export function duesOf(index: SiteIndex): Due[] {
+  const { plan } = index
+  const dues = plan.orderLines.flatMap((line): Due[] => {
+    const { here, tagged, back } = countsOf(line)
+    const unproved = (line.tagged ?? []).filter((id) => !isProved(index, id)).length + Math.max(0, here - tagged - back)
+    const of = { line: line.id, order: line.order, unproved }
+    const expected = expectedDay(plan, line)
+    const last = lastReturnDay(plan, line)
+    const open = here > back
+    return [
+      ...(expected === null ? [] : [{ ...of, what: 'arrives' as const, on: expected }]),
+      ...(line.decide === undefined || !open ? [] : [{ ...of, what: 'decide' as const, on: line.decide }]),
+      ...(last === null || !open || unproved === 0
+        ? []
+        : [{ ...of, what: 'last day to send back' as const, on: last }]),
+    ]
+  })
+  return dues.sort((one, other) => (one.on < other.on ? -1 : one.on > other.on ? 1 : 0))
+}
+
+function isProved(index: SiteIndex, id: string): boolean {
+  const cable = index.cables.get(id)
+  return cable !== undefined && knownOf(index, cable).trials.length > 0
+}
+
+/** Order lines that wait for somebody: planned and not sent off, here and not tagged, or unproved while they may still go back. */
+export function linesWaiting(index: SiteIndex): number {
+  const { plan } = index
+  if (plan.orderLines.length === 0) return 0
+  const orders = byId(plan.orders)
+  const due = new Set(duesOf(index).flatMap(({ line, what }) => (what === 'arrives' ? [] : [line])))
+  return plan.orderLines.filter(
+    (line) => orders.get(line.order)?.ordered === undefined || waitingToTag(line) > 0 || due.has(line.id),
+  ).length
+}
+
+/** How near a day is: over, within the days of warning, or later. */
+export function nearness(due: Due, today: Day): 'over' | 'near' | 'later' {
+  const days = daysFrom(today, due.on)
+  return days < 0 ? 'over' : days <= WARN_DAYS ? 'near' : 'later'
+}
+
+/** Runs whose lead is ordered and not here yet: nothing is to be decided for them. */
+export function runsOnOrder(plan: Plan): ReadonlySet<string> {
+  const orders = byId(plan.orders)
+  return new Set(
+    plan.orderLines.flatMap((line) =>
+      orders.get(line.order)?.ordered === undefined || countsOf(line).back > 0 ? [] : (line.runs ?? []),
+    ),
+  )
+}

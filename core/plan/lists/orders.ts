@@ -1,0 +1,10 @@
+import { listOf } from '../../vocabulary/list'
+import { orderSchema } from '../../vocabulary/order'
+
+export const orders = listOf(orderSchema, {
+  noun: 'order',
+  most: 500,
+  *references({ supplier }) {
+    if (supplier !== undefined) yield { path: 'supplier', to: 'suppliers', id: supplier }
+  },
+})

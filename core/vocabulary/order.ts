@@ -1,0 +1,80 @@
+import { z } from 'zod'
+import { dayField, idField, lengthField, nameField, noteField, priceField } from './fields'
+
+const daysField = z.number().int().min(0).max(365)
+/** Articles of one sort that are bought or come at once, at most. */
+export const MOST_OF_ARTICLE = 10_000
+const countField = z.number().int().min(1).max(MOST_OF_ARTICLE)
+
+/** Who sells, and on what terms. */
+export const supplierSchema = z.strictObject({
+  id: idField,
+  name: nameField,
+  delivery: priceField.optional().describe('What it costs to have an order sent, whatever is in it'),
+  freeFrom: priceField.optional().describe('The worth of an order from which it is sent for nothing'),
+  leadDays: daysField.optional().describe('Days from order to delivery, as promised'),
+  returnDays: daysField.optional().describe('Days from delivery within which something may be sent back; 0 for never'),
+  avoid: z
+    .strictObject({ why: nameField, on: dayField })
+    .optional()
+    .describe('Nothing is bought there any more: why, and since when'),
+  note: noteField.optional(),
+})
+export type Supplier = z.output<typeof supplierSchema>
+
+/** One length of a kind, as one supplier sells it. */
+export const offerSchema = z.strictObject({
+  id: idField,
+  supplier: idField,
+  kind: idField,
+  length: lengthField,
+  price: priceField.describe('For one, in the currency of the site'),
+  number: z.string().trim().min(1).max(60).optional().describe("The supplier's own number for it"),
+  words: nameField.optional().describe("The supplier's own words for it"),
+  available: z.number().int().min(0).max(MOST_OF_ARTICLE).optional().describe('How many there are; left out: enough'),
+  leadDays: daysField.optional().describe('Where it takes longer or shorter than the supplier promises'),
+  returnDays: daysField.optional().describe("Where that differs from the supplier's terms"),
+  seen: dayField.optional().describe('The day the price was read'),
+})
+export type Offer = z.output<typeof offerSchema>
+
+/** What is bought at once from one supplier. */
+export const orderSchema = z.strictObject({
+  id: idField,
+  name: nameField.describe('Its number or name: "2026-31"'),
+  supplier: idField.optional().describe('Who it is bought from; left out: not chosen yet'),
+  ordered: dayField.optional().describe('The day it was sent off; left out: it is planned'),
+  note: noteField.optional(),
+})
+export type Order = z.output<typeof orderSchema>
+
+/** So many of one article within an order. */
+export const orderLineSchema = z.strictObject({
+  id: idField,
+  order: idField,
+  kind: idField,
+  length: lengthField,
+  count: countField,
+  price: priceField.describe('For one, as it was ordered'),
+  runs: z.array(idField).max(2000).optional().describe('The runs it is for; what is left over is spare'),
+  decide: dayField.optional().describe('Bought to try: the day on which it is decided what is kept'),
+  arrived: z
+    .array(z.strictObject({ on: dayField, count: countField }))
+    .max(50)
+    .optional()
+    .describe('What came, and when'),
+  tagged: z.array(idField).max(MOST_OF_ARTICLE).optional().describe('The cables of the drawer that it became'),
+  back: z
+    .array(
+      z.strictObject({
+        on: dayField,
+        count: countField,
+        cables: z.array(idField).max(MOST_OF_ARTICLE).optional().describe('Those among them that were tagged'),
+        why: nameField.optional(),
+      }),
+    )
+    .max(50)
+    .optional()
+    .describe('What was sent back, when and why'),
+})
+export type OrderLine = z.output<typeof orderLineSchema>
