@@ -4,7 +4,7 @@ import { type Contradiction, relaxed } from '../../core/order/contradiction'
 import { coverModel, orderOfArticles } from '../../core/order/fewest'
 import { type Market, type OrderModel, orderModel } from '../../core/order/model'
 import { type OrderPlan, readOrder } from '../../core/order/solution'
-import { type OrderPlanName, type Wishes, wishesOf } from '../../core/order/wishes'
+import { ABOVE_ALL, type OrderPlanName, type Wishes, wishesOf } from '../../core/order/wishes'
 import { type Effort, gapOf, solve } from './solve'
 
 /** What is asked: how to serve these runs from this market by these wishes, as one of the plans. */
@@ -84,5 +84,10 @@ function whyNot(highs: Highs, question: OrderQuestion, effort: Effort): Decision
     if (solved.status !== 'impossible')
       return { state: 'impossible', why: without, order: readOrder(model, solved.values, market, spares) }
   }
-  return { state: 'impossible', why: 'not enough of it', order: null }
+  // there is not enough of something: as many runs as can be are served, and the others named
+  const wishes = { ...wishesOf(plan === 'fewest' ? 'cheapest' : plan, question.wishes), perUnserved: ABOVE_ALL * 100 }
+  const model = orderModel(wanting, market, wishes)
+  const solved = solve(highs, model.model, effort)
+  const order = solved.status === 'impossible' ? null : readOrder(model, solved.values, market, spares)
+  return { state: 'impossible', why: 'not enough of it', order }
 }

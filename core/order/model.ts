@@ -17,6 +17,7 @@ export type Model = {
 
 /** What each column of a model means. */
 export type Meaning =
+  | { is: 'left'; run: string }
   | { is: 'choice'; choice: Choice }
   | { is: 'article'; article: string }
   | { is: 'bought'; article: string; source: Source; at: number }
@@ -74,6 +75,8 @@ export function orderModel(wanting: readonly WantingRun[], market: Market, wishe
       }
       return at
     })
+    if (wishes.perUnserved !== null)
+      mine.push(add({ is: 'left', run }, { cost: wishes.perUnserved, most: 1, whole: true }))
     rows.push({ of: 'run', least: 1, most: 1, terms: mine.map((at) => [at, 1]) })
   }
   for (const users of usersOfCable.values())

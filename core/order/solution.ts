@@ -36,10 +36,12 @@ export function readOrder(
 ): OrderPlan {
   const chosen = new Map<string, Choice>()
   const bought: { article: string; source: Source; count: number }[] = []
+  const left: string[] = []
   let measure = 0
   for (const [at, meaning] of meanings.entries()) {
     const value = values[at] ?? 0
     measure += value * (model.columns[at]?.cost ?? 0)
+    if (meaning.is === 'left' && value > ON) left.push(meaning.run)
     if (meaning.is === 'choice' && value > ON) chosen.set(meaning.choice.run, meaning.choice)
     if (meaning.is === 'bought' && Math.round(value) > 0)
       bought.push({ article: meaning.article, source: meaning.source, count: Math.round(value) })
@@ -57,7 +59,7 @@ export function readOrder(
     articles: new Set(purchases.map(({ article }) => article)).size,
     tight: taken.flatMap(({ run, grade }) => (grade === 'tight' ? [run] : [])),
     risky: taken.flatMap(({ run, risks }) => (risks.length > 0 ? [run] : [])),
-    unserved,
+    unserved: [...unserved, ...left],
   }
 }
 

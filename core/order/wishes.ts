@@ -10,6 +10,8 @@ export type Wishes = {
   perJoint: number
   /** What each risk costs, once for each run that takes it. */
   perRisk: Readonly<Record<Risk, number>>
+  /** What a run costs that is left as it is, though something could serve it; null: none is left. */
+  perUnserved: number | null
   /** Everything is here so many days after it was ordered; null: whenever it comes. What nobody promises a day for is then left out. */
   withinDays: number | null
   /** It costs no more than this, delivery included; null: whatever it costs. */
@@ -28,6 +30,7 @@ export const usualWishes: Wishes = {
   perTight: 15,
   perJoint: 6,
   perRisk: RISK_PRICE,
+  perUnserved: null,
   withinDays: null,
   budget: null,
   withoutKinds: [],
@@ -39,7 +42,7 @@ export const ORDER_PLANS = ['balanced', 'cheapest', 'fewest', 'surest'] as const
 export type OrderPlanName = (typeof ORDER_PLANS)[number]
 
 /** More than any price of an article: first the one, and only then the other. */
-const ABOVE_ALL = 10_000
+export const ABOVE_ALL = 10_000
 /** Less than any price: it decides between what costs the same. */
 const BELOW_ALL = 0.001
 

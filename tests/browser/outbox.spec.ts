@@ -139,6 +139,18 @@ const forms: Record<string, Filled> = {
     },
     saved: (page) => button(page, 'Remove one day'),
   },
+  'routes/order/orders.tsx': {
+    page: 'SITE/orders',
+    typed: (page) => [page.getByLabel(/^How many of DisplayPort lead, HBR3/), '1'],
+    send: press(/^Came: DisplayPort lead/),
+    saved: (page) => page.getByText('2, 1 here').first(),
+  },
+  'routes/order/suppliers.tsx': {
+    page: 'SITE/suppliers',
+    typed: (page) => [page.getByRole('region', { name: 'A new supplier' }).getByLabel('Name'), 'Mast Street Stores'],
+    send: press('Add the supplier'),
+    saved: (page) => page.getByRole('heading', { name: 'Mast Street Stores' }),
+  },
   'routes/policy.tsx': {
     page: 'SITE/policy',
     typed: (page) => [page.getByLabel('What a dock costs'), '210.5'],

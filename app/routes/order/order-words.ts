@@ -21,5 +21,5 @@ export const whyImpossible: Record<Contradiction, string> = {
   budget: 'No order serves every run for that money. Without the limit it costs:',
   'kept choices': 'The choices you keep stand against each other. Without keeping them it costs:',
   'budget and kept choices': 'The limit and the choices you keep stand against each other. Without both it costs:',
-  'not enough of it': 'There are not enough of some articles or cables to serve every run.',
+  'not enough of it': 'There is not enough of something to serve every run. As many as can be are served:',
 }

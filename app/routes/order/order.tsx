@@ -13,7 +13,7 @@ import type { OrderQuestion } from '../../order/decide'
 import { useDecided } from '../../order/use-decided'
 import text from '../../theme/text.module.css'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
-import { LabelledField, PlainInput, PlainSelect, plainField } from '../../ui/field'
+import { InlineSelect, LabelledField, PlainInput, PlainSelect, plainField } from '../../ui/field'
 import { GradeMark } from '../../ui/grade'
 import { LongTable } from '../../ui/long-table'
 import { RuledTable } from '../../ui/ruled-table'
@@ -116,7 +116,11 @@ export default function Order() {
         <MainButton>Decide again</MainButton>
       </Form>
       {asked.problem && <Notice tone="blocked">{asked.problem}</Notice>}
-      <p role="status">
+      <p data-scripts="no">
+        Deciding needs scripts, which this browser does not run. What is ordered stands under Orders, what each run
+        wants under Match.
+      </p>
+      <p role="status" data-scripts="yes">
         {step === 'asking' && `Trying what fits each run: ${done} done.`}
         {step === 'failed' && 'This could not be worked out. Reload the page.'}
         {step === 'answered' && working && 'Deciding. What is found so far is shown.'}
@@ -400,7 +404,7 @@ function RunTable({
               <td>{choice.risks.map((risk) => riskWords[risk]).join(', ')}</td>
               <td>
                 {choices.length > 1 && (
-                  <PlainSelect
+                  <InlineSelect
                     aria-label={`Keep another lead for ${tag}`}
                     value=""
                     onChange={({ currentTarget }) => keep(currentTarget.value)}
@@ -413,7 +417,7 @@ function RunTable({
                           {leadsOf(each)} ({each.grade})
                         </option>
                       ))}
-                  </PlainSelect>
+                  </InlineSelect>
                 )}
               </td>
             </tr>

@@ -1,0 +1,80 @@
+import { expect, open, ownSite, test } from '../support/pages'
+
+/** The demo with nothing free in its drawer, so that what is wanted has to be bought. */
+function nothingFree(text: string): string {
+  const plan = JSON.parse(text)
+  const laid = new Set(
+    plan.runs.flatMap(({ leads }: { leads: { cable?: string }[] }) => leads.map(({ cable }) => cable)),
+  )
+  for (const cable of plan.cables) if (!laid.has(cable.id)) cable.standing = 'lent'
+  return JSON.stringify(plan)
+}
+
+test('a whole site is decided, ordered and followed until its leads lie in their runs', async ({ page }) => {
+  const site = await ownSite(page, nothingFree)
+  await open(page, `${site}/order`)
+  const cheapest = page.getByRole('listitem').filter({ hasText: 'Least money' })
+  await expect(cheapest).toContainText('proved the best')
+  const surest = page.getByRole('listitem').filter({ hasText: 'Surest' })
+  await expect(surest).toContainText('proved the best')
+  const price = async (plan: typeof cheapest) =>
+    Number(/(\d+(?:\.\d+)?) EUR/.exec((await plan.textContent()) ?? '')?.[1])
+  expect(await price(cheapest)).toBeGreaterThan(0)
+  expect(await price(cheapest)).toBeLessThanOrEqual(await price(surest))
+  // what one thing costs otherwise: without a kind the cheapest is dearer, or serves fewer
+  await page.getByRole('button', { name: 'Plan this order' }).click()
+  await expect(page.getByText('It is done, as it was shown.')).toBeVisible()
+  await page.getByRole('link', { name: 'Orders', exact: true }).click()
+  const order = page.getByRole('region', { name: /^Order at Pier|^To buy/ }).first()
+  await expect(order).toContainText('planned')
+  await order.getByRole('button', { name: 'It is sent off' }).click()
+  await expect(order).toContainText('ordered 20')
+  const line = order.getByRole('row').nth(1)
+  const [, run = ''] = /(R-\d+)/.exec((await line.textContent()) ?? '') ?? []
+  await line.getByRole('button', { name: /^Came/ }).click()
+  await expect(line).toContainText('here, to tag')
+  await line.getByRole('button', { name: /^Tag/ }).click()
+  await expect(page.getByRole('link', { name: 'Print their tags' })).toBeVisible()
+  const [tag = ''] = /C-\d{4}/.exec((await line.textContent()) ?? '') ?? []
+  expect(tag).not.toBe('')
+  if (run) {
+    await open(page, `${site}/runs/${run.toLowerCase()}`)
+    await expect(page.getByLabel('Cable', { exact: true })).toHaveValue(/^c-\d{4}/)
+  }
+  // all of it can be taken back
+  await open(page, `${site}/orders`)
+  await expect(page.getByText('last day to send back').first()).toBeVisible()
+})
+
+test('wishes that nothing fits are named, and a choice that is kept stays', async ({ page }) => {
+  const site = await ownSite(page, nothingFree)
+  await open(page, `${site}/order?budget=1`)
+  await expect(page.getByText('No order serves every run for that money.').first()).toBeVisible()
+  await page.getByLabel(/^Costs at most/).fill('')
+  await page.getByRole('button', { name: 'Decide again' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Balanced' })).toContainText('proved the best')
+  const keep = page.getByRole('combobox', { name: /^Keep another lead for/ }).first()
+  const name = (await keep.getAttribute('aria-label')) ?? ''
+  await keep.selectOption({ index: 1 })
+  await expect(page.getByText('kept by you').first()).toBeVisible()
+  await page.getByRole('button', { name: `Stop keeping ${name.replace('Keep another lead for ', '')}` }).click()
+  await expect(page.getByText('kept by you')).toHaveCount(0)
+  await open(page, `${site}/order?days=many`)
+  await expect(page.getByText(/The number of days is a figure/)).toBeVisible()
+})
+
+test('an order goes out as a table, a mail and a page, and its days into a calendar', async ({ page }) => {
+  const site = await ownSite(page)
+  const get = async (path: string) => {
+    const answer = await page.request.get(`${site}${path}`)
+    expect(answer.status()).toBe(200)
+    return answer
+  }
+  expect(await (await get('/orders/pier-41/order.csv')).text()).toContain('PD-3030')
+  expect(await (await get('/orders/pier-41/order.txt')).text()).toContain(
+    '2 x DP lead, HBR3, 3 m, 3 m, number PD-3030, 16.00 each',
+  )
+  expect((await (await get('/orders/pier-41/order.pdf')).body()).subarray(0, 5).toString()).toBe('%PDF-')
+  expect(await (await get('/orders.ics')).text()).toContain('BEGIN:VCALENDAR')
+  expect((await page.request.get(`${site}/orders/none/order.csv`)).status()).toBe(404)
+})
