@@ -14,6 +14,8 @@ export const WORDS: readonly Word[] = [
   { word: 'path', means: 'all runs, docks and hubs that a need passes' },
   { word: 'cable, lead', means: 'one physical cable with a tag; a lead is the same thing in a sentence' },
   { word: 'kind', means: 'what a shop sells; several cables may be of one kind' },
+  { word: 'article', means: 'one length of a kind: what is bought, and kept as a spare' },
+  { word: 'supplier, offer', means: 'who sells, and what one of them asks for an article' },
   { word: 'drawer', means: 'the cables at hand: what each can do, and how that is known' },
   { word: 'hallway', means: 'the path of a need seen from above: what must get through walks along it' },
   { word: 'door', means: 'a port or a lead on that path; it is as wide as what it passes at this length' },

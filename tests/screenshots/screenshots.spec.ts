@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { open, ownSite, test } from '../support/pages'
+import { expect, open, ownSite, test } from '../support/pages'
 
 /** One picture of each main view, from the demo data. */
 const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?: (page: Page) => Promise<void> }?][] =
@@ -16,7 +16,7 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['need', '/sites/saltmarsh/needs/log-picture', { before: lookCloser }],
     ['dock', '/sites/saltmarsh/docks/gallery-dock', { before: chartDrawn }],
     ['reach', '/sites/saltmarsh/reach', { before: chartDrawn }],
-    ['growth', '/sites/saltmarsh/growth', { before: judged }],
+    ['order', '/sites/saltmarsh/order?for=sharper-charts', { before: decided }],
     ['policy', '/sites/saltmarsh/policy', { before: judged }],
     ['drawer', '/sites/saltmarsh/drawer?job=type-C'],
     ['cable', '/sites/saltmarsh/cables/c-0021'],
@@ -39,9 +39,14 @@ async function chartDrawn(page: Page) {
 /** What is worked out beside the page has come. */
 async function judged(page: Page) {
   await page
-    .getByText(/survive it|Would change/)
+    .getByText(/Would change/)
     .first()
     .waitFor()
+}
+
+/** Every plan of an order is proved. */
+async function decided(page: Page) {
+  await expect(page.getByText('proved the best')).toHaveCount(4, { timeout: 20_000 })
 }
 
 // as somebody sees it who has said their name

@@ -47,6 +47,9 @@ const PAGES = [
   { to: 'needs/new', name: 'Add needs', words: 'add needs new' },
   { to: 'visitors', name: 'Who sits there', words: 'visitors laptops desk who sits' },
   { to: 'growth', name: 'What if it grows', words: 'growth what-if upgrade later' },
+  { to: 'order', name: 'Order: decide what to buy', words: 'order buy decide cheapest spares shop' },
+  { to: 'orders', name: 'Orders', words: 'orders arrived came tag send back return days calendar' },
+  { to: 'suppliers', name: 'Suppliers', words: 'suppliers shops prices offers terms' },
   { to: 'policy', name: 'Rules of this site', words: 'rules policy book bench slack prices settings' },
   { to: 'history', name: 'History', words: 'history undo changes who' },
 ] as const

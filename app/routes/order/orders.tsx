@@ -205,7 +205,7 @@ function DueLine({ due, today }: { due: Due; today: string }) {
   return (
     <li data-near={near}>
       <b>{due.on}</b>: {dueWords[due.what]}, {lineName(plan, line, unit)}
-      {near === 'over' && <b> (that day is over)</b>}
+      {near === 'over' && <b> (late)</b>}
       {near === 'near' && <b> (soon)</b>}
       {due.what !== 'arrives' && due.unproved > 0 && `; ${due.unproved} not proved yet`}
     </li>
