@@ -1,14 +1,5 @@
+import { nothingFree } from '../support/nothing-free'
 import { expect, open, ownSite, test } from '../support/pages'
-
-/** The demo with nothing free in its drawer, so that what is wanted has to be bought. */
-function nothingFree(text: string): string {
-  const plan = JSON.parse(text)
-  const laid = new Set(
-    plan.runs.flatMap(({ leads }: { leads: { cable?: string }[] }) => leads.map(({ cable }) => cable)),
-  )
-  for (const cable of plan.cables) if (!laid.has(cable.id)) cable.standing = 'lent'
-  return JSON.stringify(plan)
-}
 
 test('a whole site is decided, ordered and followed until its leads lie in their runs', async ({ page }) => {
   const site = await ownSite(page, nothingFree)

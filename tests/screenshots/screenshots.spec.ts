@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import { nothingFree } from '../support/nothing-free'
 import { expect, open, ownSite, test } from '../support/pages'
 
 /** One picture of each main view, from the demo data. */
@@ -16,7 +17,6 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['need', '/sites/saltmarsh/needs/log-picture', { before: lookCloser }],
     ['dock', '/sites/saltmarsh/docks/gallery-dock', { before: chartDrawn }],
     ['reach', '/sites/saltmarsh/reach', { before: chartDrawn }],
-    ['order', '/sites/saltmarsh/order?for=sharper-charts', { before: decided }],
     ['policy', '/sites/saltmarsh/policy', { before: judged }],
     ['drawer', '/sites/saltmarsh/drawer?job=type-C'],
     ['cable', '/sites/saltmarsh/cables/c-0021'],
@@ -42,11 +42,6 @@ async function judged(page: Page) {
     .getByText(/Would change/)
     .first()
     .waitFor()
-}
-
-/** Every plan of an order is proved. */
-async function decided(page: Page) {
-  await expect(page.getByText('proved the best')).toHaveCount(4, { timeout: 20_000 })
 }
 
 // as somebody sees it who has said their name
@@ -82,4 +77,12 @@ test('history', async ({ page }) => {
   }
   await open(page, `${site}/history`)
   await page.screenshot({ path: 'docs/screenshots/history.png' })
+})
+
+test('order', async ({ page }) => {
+  const site = await ownSite(page, nothingFree)
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await open(page, `${site}/order`)
+  await expect(page.getByText('proved the best')).toHaveCount(4, { timeout: 20_000 })
+  await page.screenshot({ path: 'docs/screenshots/order.png' })
 })

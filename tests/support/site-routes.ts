@@ -22,8 +22,9 @@ export function filledIn(pattern: string, plan: Plan): string {
     run: plan.runs[0]?.id,
     cable: plan.cables[0]?.id,
     session: plan.sessions[0]?.id,
+    order: plan.orders[0]?.id,
     table: 'devices.csv',
-    file: '0'.repeat(64),
+    file: pattern.includes(':order') ? 'order.csv' : '0'.repeat(64),
   }
   return pattern.replaceAll(/:(\w+)/g, (_whole, name: string) => {
     if (!(name in names)) throw new Error(`say here what :${name} may be`)

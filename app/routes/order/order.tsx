@@ -4,7 +4,7 @@ import { Form, Link as RouterLink, useSearchParams } from 'react-router'
 import { takeOrder } from '../../../core/change/changes/orders'
 import { leadTag } from '../../../core/change/differences'
 import { articlesOf } from '../../../core/order/articles'
-import type { Choice, WantingRun } from '../../../core/order/choices'
+import { type Choice, type WantingRun, wantingRuns } from '../../../core/order/choices'
 import type { OrderPlan } from '../../../core/order/solution'
 import { ORDER_PLANS, type OrderPlanName, usualWishes } from '../../../core/order/wishes'
 import { formatLength } from '../../../core/quantity/length'
@@ -28,10 +28,12 @@ import { readWishes, SPARES } from './wishes-form'
 
 /** Order: the leads of the whole site decided at once, as plans beside each other, each with its price. */
 export default function Order() {
-  const { plan, index, place } = useSite()
+  const { plan, index, assessment, place } = useSite()
   const [params, setParams] = useSearchParams()
+  const [halted, setHalted] = useState(false)
   const asked = useMemo(() => readWishes(params), [params])
-  const question = useMemo(() => ({ upgrade: asked.upgrade }), [asked.upgrade])
+  const question = useMemo(() => (halted ? null : { upgrade: asked.upgrade }), [asked.upgrade, halted])
+  const most = useMemo(() => wantingRuns({ index, assessment }).length, [index, assessment])
   const { step, last: wanting, done } = useAsked('choices', question)
   const questions = useMemo(() => {
     if (step !== 'answered' || !wanting || wanting.length === 0) return null
@@ -121,10 +123,16 @@ export default function Order() {
         wants under Match.
       </p>
       <p role="status" data-scripts="yes">
-        {step === 'asking' && `Trying what fits each run: ${done} done.`}
+        {step === 'asking' &&
+          (halted ? 'Stopped.' : `Trying what fits each run: ${done} of about ${most}. You may leave this page open.`)}
         {step === 'failed' && 'This could not be worked out. Reload the page.'}
         {step === 'answered' && working && 'Deciding. What is found so far is shown.'}
       </p>
+      {step === 'asking' && (
+        <QuietButton type="button" small onClick={() => setHalted(!halted)}>
+          {halted ? 'Go on' : 'Stop'}
+        </QuietButton>
+      )}
       {working && (
         <QuietButton type="button" small onClick={stop}>
           Stop here
@@ -279,7 +287,8 @@ function Purchases({
 }) {
   const { plan, index } = useSite()
   const unit = useUnit()
-  if (order.purchases.length === 0) return <Text mb="3">Nothing: the drawer serves them all.</Text>
+  if (order.purchases.length === 0)
+    return <Text mb="3">{order.unserved.length > 0 ? 'Nothing.' : 'Nothing: the drawer serves them all.'}</Text>
   const suppliers = new Map(plan.suppliers.map(({ id, name }) => [id, name]))
   return (
     <RuledTable label="What is bought" columns={['Article', 'Length', 'How many', 'From', 'Price', '']} cards>
