@@ -21,7 +21,8 @@ import type { Plan } from '../plan/plan'
 import { readPlanText } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
 import { planText } from '../plan/write'
-import { countsOf, duesOf, lastReturnDay, lineState, linesWaiting, nearness, waitingToTag } from './follow'
+import { countsOf, waitingToTag } from '../vocabulary/order'
+import { duesOf, lastReturnDay, lineState, linesWaiting, nearness } from './follow'
 
 /** The demo before anything was ordered. */
 const demo: Plan = { ...whole, suppliers: [], offers: [], orders: [], orderLines: [] }

@@ -2,28 +2,12 @@ import { knownOf } from '../link/lay'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
-import type { Order, OrderLine } from '../vocabulary/order'
+import { countsOf, type Order, type OrderLine, waitingToTag } from '../vocabulary/order'
 import { addDays, type Day, daysFrom } from './days'
 
 /** Where an order line stands, as far as it has come. */
 export const LINE_STATES = ['planned', 'ordered', 'partly here', 'to tag', 'in the drawer', 'sent back'] as const
 export type LineState = (typeof LINE_STATES)[number]
-
-const sum = (parts: readonly { count: number }[] = []): number => parts.reduce((all, { count }) => all + count, 0)
-
-/** How many of a line came, became cables of the drawer, and went back. */
-export const countsOf = ({ arrived, tagged, back }: OrderLine) => ({
-  here: sum(arrived),
-  tagged: tagged?.length ?? 0,
-  back: sum(back),
-})
-
-/** Those that came, are not cables of the drawer yet and did not go back. */
-export function waitingToTag(line: OrderLine): number {
-  const untagged = (line.back ?? []).reduce((all, { count, cables = [] }) => all + count - cables.length, 0)
-  const { here, tagged } = countsOf(line)
-  return Math.max(0, here - tagged - untagged)
-}
 
 export function lineState(line: OrderLine, order: Pick<Order, 'ordered'>): LineState {
   const { here, back } = countsOf(line)

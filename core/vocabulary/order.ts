@@ -78,3 +78,19 @@ export const orderLineSchema = z.strictObject({
     .describe('What was sent back, when and why'),
 })
 export type OrderLine = z.output<typeof orderLineSchema>
+
+const sum = (parts: readonly { count: number }[] = []): number => parts.reduce((all, { count }) => all + count, 0)
+
+/** How many of a line came, became cables of the drawer, and went back. */
+export const countsOf = ({ arrived, tagged, back }: OrderLine) => ({
+  here: sum(arrived),
+  tagged: tagged?.length ?? 0,
+  back: sum(back),
+})
+
+/** Those that came, are not cables of the drawer yet and did not go back. */
+export function waitingToTag(line: OrderLine): number {
+  const untagged = (line.back ?? []).reduce((all, { count, cables = [] }) => all + count - cables.length, 0)
+  const { here, tagged } = countsOf(line)
+  return Math.max(0, here - tagged - untagged)
+}

@@ -1,7 +1,7 @@
 import { parseWithZod } from '@conform-to/zod/v4'
 import { describe, expect, it } from 'vitest'
-import { nextTag } from '../../../core/drawer/next-tag'
 import { learnedOf, learntOfCable } from '../../../core/observe/learned'
+import { nextTag } from '../../../core/plan/next-tag'
 import { demo } from '../../../tests/support/demo-plan'
 import { genericCatalogue } from '../../csv/generic-catalogue'
 import { importContext, mappingFrom, NOTHING_CHOSEN, previewOf, readImport } from '../../csv/preview'

@@ -9,22 +9,13 @@ import {
   tagArrived,
   takeArrival,
 } from '../../../core/change/changes/orders'
-import {
-  countsOf,
-  type Due,
-  duesOf,
-  type LineState,
-  lastReturnDay,
-  lineState,
-  nearness,
-  waitingToTag,
-} from '../../../core/order/follow'
+import { type Due, duesOf, type LineState, lastReturnDay, lineState, nearness } from '../../../core/order/follow'
 import { byId } from '../../../core/plan/lookup'
 import type { Plan } from '../../../core/plan/plan'
 import { formatLength, parseLength } from '../../../core/quantity/length'
 import { decimal } from '../../../core/quantity/parsed'
 import { dayField } from '../../../core/vocabulary/fields'
-import type { Order, OrderLine } from '../../../core/vocabulary/order'
+import { countsOf, type Order, type OrderLine, waitingToTag } from '../../../core/vocabulary/order'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { addressWith, baseOf, change, whyNotSaved } from '../../stored.server'

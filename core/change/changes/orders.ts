@@ -1,10 +1,9 @@
-import { nextTag } from '../../drawer/next-tag'
-import { countsOf, waitingToTag } from '../../order/follow'
 import { freeIds, slugOf } from '../../plan/free-id'
 import { byId } from '../../plan/lookup'
+import { nextTag } from '../../plan/next-tag'
 import type { Plan } from '../../plan/plan'
 import type { Cable, CableKind } from '../../vocabulary/cable'
-import type { Offer, Order, OrderLine, Supplier } from '../../vocabulary/order'
+import { countsOf, type Offer, type Order, type OrderLine, type Supplier, waitingToTag } from '../../vocabulary/order'
 import type { Run, RunLead } from '../../vocabulary/run'
 import type { ChangeToMake, Edit, LogPosition } from '../change'
 
