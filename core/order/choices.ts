@@ -11,7 +11,7 @@ import { byId } from '../plan/lookup'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { atLeast } from '../quantity/limit'
 import { findWaysOut } from '../remedy/search'
-import { laidCables, type Run, type RunLead } from '../vocabulary/run'
+import { laidCables, leadKey, type Run, type RunLead } from '../vocabulary/run'
 import type { InSlices } from '../work/in-slices'
 import { manyBy } from '../work/index-by'
 import { type Article, articleKey, articlesOf } from './articles'
@@ -22,7 +22,7 @@ export type Risk = (typeof RISKS)[number]
 
 /** One way to serve one run: leads of the drawer, leads to buy, or both in series. */
 export type Choice = {
-  /** The run and its place among the choices of it: `r-07/3`. */
+  /** The run and what would lie in it: `r-07/c-0021`. It stays the same however the choices of the run change. */
   id: string
   run: string
   leads: readonly RunLead[]
@@ -74,7 +74,7 @@ export function* choicesOf(
       ...fromShops(index, run, crossings),
     ]
     if (!found.some(({ grade }) => grade === 'clear')) found.push(...(yield* waysOut(site, run, base)))
-    const choices = found.map((each, place) => ({ ...each, id: `${id}/${place}`, run: id }))
+    const choices = found.map((each) => ({ ...each, id: `${id}/${each.leads.map(leadKey).join('+')}`, run: id }))
     wanting.push({ run: id, tag: run.tag, now: verdict.grade, choices })
   }
   return wanting

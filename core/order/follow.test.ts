@@ -22,7 +22,7 @@ import { readPlanText } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
 import { planText } from '../plan/write'
 import { countsOf, waitingToTag } from '../vocabulary/order'
-import { duesOf, lastReturnDay, lineState, linesWaiting, nearness } from './follow'
+import { duesOf, lastReturnDay, lineState, linesWaiting, nearness, runsOnOrder } from './follow'
 
 /** The demo before anything was ordered. */
 const demo: Plan = { ...whole, suppliers: [], offers: [], orders: [], orderLines: [] }
@@ -71,6 +71,9 @@ describe('an order is followed', () => {
     const tagged = took(half, tagArrived(half.plan, half.place, lineOf(half.plan, line), [1.9, null]))
     const fresh = tagged.plan.cables.slice(-2)
     expect(fresh.map(({ length }) => length)).toEqual([1.9, stock.length])
+    // what came is laid, and the third still waits
+    expect([...runsOnOrder(half.plan)]).toEqual(runs)
+    expect([...runsOnOrder(tagged.plan)]).toEqual(runs.slice(2))
     expect(runs.map((id) => byId(tagged.plan.runs).get(id)?.leads)).toMatchObject([
       [{ cable: fresh[0]?.id }],
       [{ cable: fresh[1]?.id }],

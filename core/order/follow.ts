@@ -105,9 +105,13 @@ export function nearness(due: Due, today: Day): 'over' | 'near' | 'later' {
 /** Runs whose lead is ordered and not here yet: nothing is to be decided for them. */
 export function runsOnOrder(plan: Plan): ReadonlySet<string> {
   const orders = byId(plan.orders)
+  const runs = byId(plan.runs)
   return new Set(
-    plan.orderLines.flatMap((line) =>
-      orders.get(line.order)?.ordered === undefined || countsOf(line).back > 0 ? [] : (line.runs ?? []),
-    ),
+    plan.orderLines.flatMap(({ order, kind, length, runs: wanting = [] }) => {
+      if (orders.get(order)?.ordered === undefined) return []
+      return wanting.filter((id) =>
+        runs.get(id)?.leads.some((lead) => 'kind' in lead && lead.kind === kind && lead.length === length),
+      )
+    }),
   )
 }

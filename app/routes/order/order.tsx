@@ -28,7 +28,7 @@ import { readWishes, SPARES } from './wishes-form'
 
 /** Order: the leads of the whole site decided at once, as plans beside each other, each with its price. */
 export default function Order() {
-  const { plan, index, assessment, place } = useSite()
+  const { plan, index, assessment } = useSite()
   const [params, setParams] = useSearchParams()
   const [halted, setHalted] = useState(false)
   const asked = useMemo(() => readWishes(params), [params])
@@ -46,7 +46,6 @@ export default function Order() {
   const [shown, setShown] = useState<OrderPlanName>('balanced')
   const decision = decisions.get(shown)
   const order = decision && 'order' in decision ? decision.order : null
-  const tagOf = (run: string): string => index.runs.get(run)?.tag ?? run
   const money = (sum: number): string => `${decimal(sum, 2)} ${plan.policy.currency}`
   return (
     <>
@@ -178,26 +177,7 @@ export default function Order() {
               {planWords[shown].name}: what is bought
             </Heading>
             <Purchases order={order} money={money} keepOut={(kind) => setParams(withParam(params, 'without', kind))} />
-            <div className={look.tools}>
-              <Take
-                name="plan order"
-                about={[...order.chosen.keys()].map(tagOf)}
-                edits={
-                  takeOrder(plan, place, {
-                    runs: [...order.chosen.values()].map(({ run, leads }) => ({ run, leads })),
-                    lines: order.purchases.map(({ article, source, count }) => ({
-                      ...articleParts(article),
-                      supplier: source.supplier,
-                      count,
-                      price: source.price,
-                    })),
-                  }).edits
-                }
-                main
-              >
-                Plan this order
-              </Take>
-            </div>
+            <TakeOrder order={order} />
           </section>
           <Unserved order={order} />
           <RunTable
@@ -259,12 +239,14 @@ function Kept({
 }) {
   const { index } = useSite()
   if (asked.fixed.length + asked.withoutKinds.length === 0) return null
-  const tags = new Map(wanting.map(({ run, tag }) => [run, tag]))
+  const known = new Set(wanting.flatMap(({ choices }) => choices.map(({ id }) => id)))
+  const tagOf = (id: string): string => index.runs.get(id.split('/')[0] ?? '')?.tag ?? id
   return (
     <p className={look.small}>
       {asked.fixed.map((id) => (
         <QuietButton key={id} type="button" small onClick={() => remove('keep', id)}>
-          Stop keeping {tags.get(id.split('/')[0] ?? '') ?? id}
+          Stop keeping {tagOf(id)}
+          {wanting.length > 0 && !known.has(id) && ', which is not possible any more'}
         </QuietButton>
       ))}
       {asked.withoutKinds.map((id) => (
@@ -273,6 +255,32 @@ function Kept({
         </QuietButton>
       ))}
     </p>
+  )
+}
+
+/** Puts the leads into the runs and plans an order for each supplier. */
+function TakeOrder({ order }: { order: OrderPlan }) {
+  const { plan, index, place } = useSite()
+  const { about, edits } = useMemo(() => {
+    const runs = [...order.chosen.values()].map(({ run, leads }) => ({ run, leads }))
+    const lines = order.purchases.map(({ article, source, count }) => ({
+      ...articleParts(article),
+      supplier: source.supplier,
+      count,
+      price: source.price,
+    }))
+    return {
+      about: runs.map(({ run }) => index.runs.get(run)?.tag ?? run),
+      edits: takeOrder(plan, place, { runs, lines }).edits,
+    }
+  }, [order, plan, place, index])
+  if (edits.length === 0) return <p>It is all as it lies already.</p>
+  return (
+    <div className={look.tools}>
+      <Take name="plan order" about={about} edits={edits} main>
+        Plan this order
+      </Take>
+    </div>
   )
 }
 

@@ -32,7 +32,7 @@ import type { Route } from './+types/orders'
 import look from './order.module.css'
 import { OrderLinks } from './order-links'
 
-/** The day of whoever asks, as their browser has it; here the server's, until a form says otherwise. */
+/** The day it is, in UTC: a form is filled in with it, and every day can be chosen there. */
 export const loader = () => ({ today: new Date().toISOString().slice(0, 10) })
 
 const LARGEST_COUNT = 10_000
