@@ -109,7 +109,10 @@ function byTrying(wanting: readonly WantingRun[], { articles, suppliers }: Marke
   }
   const next = (at: number, other: number): void => {
     const run = served[at]
-    if (!run) return reckon(other)
+    if (!run) {
+      reckon(other)
+      return
+    }
     for (const choice of run.choices) {
       if (choice.cables.some((cable) => cables.has(cable))) continue
       for (const cable of choice.cables) cables.add(cable)
