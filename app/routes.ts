@@ -40,6 +40,7 @@ export default [
     route('order', 'routes/order/order.tsx'),
     route('orders', 'routes/order/orders.tsx'),
     route('suppliers', 'routes/order/suppliers.tsx'),
+    route('listing', 'routes/order/listing.tsx'),
     route('find', 'routes/find/find.tsx'),
     route('runs/new', 'routes/run/new-run.tsx'),
     route('runs/:run', 'routes/run/run.tsx'),

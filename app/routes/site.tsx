@@ -170,7 +170,7 @@ function SiteSign() {
         },
         {
           to: `${home}/order`,
-          under: [`${home}/order`, `${home}/orders`, `${home}/suppliers`],
+          under: [`${home}/order`, `${home}/orders`, `${home}/suppliers`, `${home}/listing`],
           name: 'Order',
           waiting: waiting.order,
           hint: 'Order lines that wait for something: to be sent off, tagged, proved or sent back',

@@ -1,5 +1,6 @@
 import type { Command } from 'commander'
 import { chipCalc } from './calc-chip'
+import { listingCalc } from './calc-listing'
 import { dropCalc, headsetCalc, routeCalc, soundCalc, storageCalc, wayCalc } from './calc-physics'
 import { fitCalc, mstCalc, streamCalc, timingCalc, tunnelCalc } from './calc-pictures'
 import { powerCalc } from './calc-power'
@@ -105,6 +106,12 @@ const calculations: Readonly<Record<string, Calculation>> = {
       used: once('ports in use, from 1 on'),
     },
     answer: powerCalc,
+  },
+  listing: {
+    summary: 'what a shop page claims of a lead, what of it cannot be, and what to ask the seller',
+    examples: ['listing "USB-C to USB-C, Thunderbolt 5, 2 m, 240 W, 40 GB/s"'],
+    options: {},
+    answer: listingCalc,
   },
   drop: {
     summary: 'the volts a lead loses',

@@ -20,6 +20,7 @@ const PAGES = [
   '/sites/saltmarsh/order',
   '/sites/saltmarsh/orders',
   '/sites/saltmarsh/suppliers',
+  '/sites/saltmarsh/listing',
   '/sites/saltmarsh/docks/gallery-dock',
   '/sites/saltmarsh/reach',
   '/sites/saltmarsh/verdicts',

@@ -69,3 +69,20 @@ test('an order goes out as a table, a mail and a page, and its days into a calen
   expect(await (await get('/orders.ics')).text()).toContain('BEGIN:VCALENDAR')
   expect((await page.request.get(`${site}/orders/none/order.csv`)).status()).toBe(404)
 })
+
+test('a shop page is read while it is pasted, and goes into the catalogue with what it claims', async ({ page }) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/listing`)
+  await page
+    .getByLabel('Text of the shop page')
+    .fill('Passive USB-C to USB-C lead, Thunderbolt 5, 2 m, 240 W. 40 GB/s!')
+  const claims = page.getByRole('table', { name: 'What it claims' })
+  await expect(claims.getByRole('row').filter({ hasText: 'Thunderbolt 5' })).toBeVisible()
+  await expect(page.getByText(/By the book a passive lead carries Thunderbolt 5 to/)).toBeVisible()
+  await expect(page.getByText(/names no extended power range/)).toBeVisible()
+  await expect(page.getByText('Is “40 GB/s” in bits or in bytes a second?')).toBeVisible()
+  await page.getByLabel('Name in the catalogue').fill('Doubtful lead')
+  await page.getByLabel(/^Price/).fill('19')
+  await page.getByRole('button', { name: 'Add to the catalogue' }).click()
+  await expect(page.getByRole('link', { name: 'Doubtful lead' })).toBeVisible()
+})

@@ -151,6 +151,16 @@ const forms: Record<string, Filled> = {
     send: press('Add the supplier'),
     saved: (page) => page.getByRole('heading', { name: 'Mast Street Stores' }),
   },
+  'routes/order/listing.tsx': {
+    page: 'SITE/listing',
+    typed: (page) => [page.getByLabel('Name in the catalogue'), 'Short stout lead'],
+    send: async (page) => {
+      await page.getByLabel('Text of the shop page').fill('USB-C to USB-C, 0.8 m, USB4, 60 W')
+      await page.getByLabel(/^Price/).fill('14.50')
+      await press('Add to the catalogue')(page)
+    },
+    saved: (page) => page.getByRole('link', { name: 'Short stout lead' }),
+  },
   'routes/policy.tsx': {
     page: 'SITE/policy',
     typed: (page) => [page.getByLabel('What a dock costs'), '210.5'],

