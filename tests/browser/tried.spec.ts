@@ -93,7 +93,7 @@ test('a run of its way is tried at another device: the need stays asked, and wha
   await strip.getByLabel('Device port').selectOption('projector/hdmi')
   await expect(page.getByText('No path of runs, docks and hubs joins the two yet.')).toBeVisible()
   await expect(page.getByRole('heading', { level: 1 }).locator('..')).toContainText('Blocked')
-  await expect(page.getByRole('region', { name: 'Findings' })).toContainText('There is no way of runs')
+  await expect(page.getByRole('region', { name: 'Findings' })).toContainText('No path of runs')
   await strip.getByRole('button', { name: 'Reset' }).click()
   await expect(page.getByRole('region', { name: 'Corridor of the picture' })).toBeVisible()
 })
