@@ -1,6 +1,7 @@
 import type { SiteIndex } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import type { CableKind } from '../vocabulary/cable'
+import { leadKey } from '../vocabulary/run'
 import { keptWith } from '../work/kept'
 
 /** Where an article can be had, and on what terms. */
@@ -22,7 +23,13 @@ export type Source = {
 export type Article = { key: string; kind: CableKind; length: Metres; sources: readonly Source[] }
 
 /** What an article is called: the kind and the length, as a lead of a run that is yet to be bought names them. */
-export const articleKey = (kind: string, length: Metres): string => `${kind}@${length}`
+export const articleKey = (kind: string, length: Metres): string => leadKey({ kind, length, reversed: false })
+
+/** The kind and the length that an article is called by. */
+export function articleParts(article: string): { kind: string; length: number } {
+  const at = article.lastIndexOf('@')
+  return { kind: article.slice(0, at), length: Number(article.slice(at + 1)) }
+}
 
 /**
  * Everything that can be bought for a site: each length of each kind with all its sources, those of the suppliers and, where none of these sells it, the price

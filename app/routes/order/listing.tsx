@@ -23,7 +23,7 @@ import type { Route } from './+types/listing'
 import look from './order.module.css'
 import { OrderLinks } from './order-links'
 
-/** Names of kinds end here: the words of a shop page are kept in the note. */
+/** As much of a shop page as a note takes is kept with the kind. */
 const LONGEST_NOTE = 2000
 
 /** The kind that a listing would be: only where it says each thing once. */

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react'
 import { Form, Link as RouterLink, useSearchParams } from 'react-router'
 import { takeOrder } from '../../../core/change/changes/orders'
 import { leadTag } from '../../../core/change/differences'
-import { articlesOf } from '../../../core/order/articles'
+import { articleParts, articlesOf } from '../../../core/order/articles'
 import { type Choice, type WantingRun, wantingRuns } from '../../../core/order/choices'
 import type { OrderPlan } from '../../../core/order/solution'
 import { ORDER_PLANS, type OrderPlanName, usualWishes } from '../../../core/order/wishes'
@@ -443,12 +443,6 @@ function RunTable({
       </LongTable>
     </section>
   )
-}
-
-/** The kind and the length that an article is called by. */
-function articleParts(article: string): { kind: string; length: number } {
-  const at = article.lastIndexOf('@')
-  return { kind: article.slice(0, at), length: Number(article.slice(at + 1)) }
 }
 
 /** An address with one more thing wished; of a run one choice is kept. */
