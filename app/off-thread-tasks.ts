@@ -3,6 +3,7 @@ import type { ImageUse, KeptImage } from '../core/files/file-types'
 import { type FolderCable, readClassFolder } from '../core/identity/class-folder'
 import { readFromDevice } from '../core/identity/device-reading'
 import type { DeviceReading } from '../core/identity/reading-shape'
+import { type PriceList, readPriceList } from '../core/order/price-list'
 import type { OrderSheet } from '../core/order/sheet'
 import type { Plan } from '../core/plan/plan'
 import type { LengthUnit } from '../core/quantity/length'
@@ -56,6 +57,18 @@ export async function readSurveyFile({
   const read = readSurveyTable(table, csv.value.headers, csv.value.rows, plan, unit)
   return read.ok ? parsed({ headers: csv.value.headers, read: read.value }) : read
 }
+export async function readPrices({ told, plan, supplier, today, unit }: PricesRequest): Promise<Parsed<PriceList>> {
+  const table = await readTableBytes(bytesOf(told))
+  return table.ok ? parsed(readPriceList(table.value, plan, supplier, today, unit)) : table
+}
+export type PricesRequest = {
+  told: Told
+  plan: Pick<Plan, 'kinds' | 'offers'>
+  supplier: string
+  today: string
+  unit: LengthUnit
+}
+
 export type SurveyRequest = { table: SurveyTable; told: Told; plan: Plan; unit: LengthUnit }
 
 export const tagPdf = (request: TagRequest): Promise<Uint8Array> => pdfSheets(request)

@@ -22,6 +22,11 @@ export const readKindsFile = (
   request: tasks.CatalogueRequest,
 ): Promise<Done<Awaited<ReturnType<typeof tasks.readCatalogue>>>> => offThread('readCatalogue', request)
 
+/** Reads a supplier's price list. */
+export const readPricesFile = (
+  request: tasks.PricesRequest,
+): Promise<Done<Awaited<ReturnType<typeof tasks.readPrices>>>> => offThread('readPrices', request)
+
 /** A picture made harmless and no larger than it need be. */
 const makeImage = (request: tasks.ImageRequest): Promise<Done<Parsed<KeptImage>>> =>
   offThread('readImageFile', request, isPixels(firstBytes(request.path)) ? {} : { seconds: LONGEST_LINES_SECONDS })

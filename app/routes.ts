@@ -55,6 +55,7 @@ export default [
   route('sites/:site/plan.json', 'routes/plan-file.ts'),
   route('sites/:site/verdicts.csv', 'routes/verdicts/verdicts-file.ts'),
   route('sites/:site/orders.ics', 'routes/order/dues-file.ts'),
+  route('sites/:site/suppliers/:supplier/prices.csv', 'routes/order/prices-file.ts'),
   route('sites/:site/orders/:order/:file', 'routes/order/order-file.ts'),
   route('sites/:site/drawer.csv', 'routes/drawer/list/drawer-file.ts'),
   route('sites/:site/catalogue.csv', 'routes/drawer/catalogue/catalogue-file.ts'),

@@ -1,6 +1,7 @@
 import type { Highs } from 'highs'
 import type { WantingRun } from '../../core/order/choices'
 import { type Contradiction, relaxed } from '../../core/order/contradiction'
+import { type Coverage, coverageModel, readCoverage } from '../../core/order/coverage'
 import { coverModel, orderOfArticles } from '../../core/order/fewest'
 import { type Market, type OrderModel, orderModel } from '../../core/order/model'
 import { type OrderPlan, readOrder } from '../../core/order/solution'
@@ -15,6 +16,8 @@ export type OrderQuestion = {
   /** Spares of each article as a share of it; null: none. */
   spares: number | null
   plan: OrderPlanName
+  /** How near the best is near enough; left out: so near that nobody minds. */
+  effort?: Effort
 }
 
 /** How far the decision is. `gap` is what a better answer could still save, as a share; null where nothing is known of it yet. */
@@ -33,7 +36,7 @@ export function decide(
   highs: Highs,
   question: OrderQuestion,
   tell: (sofar: Decision) => void,
-  effort: Effort = { gap: NEAR_ENOUGH, seconds: SECONDS },
+  effort: Effort = question.effort ?? { gap: NEAR_ENOUGH, seconds: SECONDS },
 ): Decision {
   const started = Date.now()
   const { wanting, market, spares, plan } = question
@@ -91,3 +94,19 @@ function whyNot(highs: Highs, question: OrderQuestion, effort: Effort): Decision
   const order = solved.status === 'impossible' ? null : readOrder(model, solved.values, market, spares)
   return { state: 'impossible', why: 'not enough of it', order }
 }
+
+/** What is asked: which so many articles serve the most of these runs. */
+export type CoverageQuestion = {
+  wanting: readonly WantingRun[]
+  /** Articles that are not bought. */
+  without: readonly string[]
+  most: number
+}
+
+/** The most runs that so many articles serve. */
+export function cover(highs: Highs, { wanting, without, most }: CoverageQuestion, effort: Effort = COVERED): Coverage {
+  const asked = coverageModel(wanting, new Set(without), most)
+  const solved = solve(highs, asked.model, effort)
+  return readCoverage(asked, solved.status === 'impossible' ? [] : solved.values, wanting)
+}
+const COVERED: Effort = { gap: 0, seconds: 20 }

@@ -1,18 +1,30 @@
 import loadHighs from 'highs'
-import { type Decision, decide, type OrderQuestion } from '../order/decide'
+import type { Coverage } from '../../core/order/coverage'
+import { type CoverageQuestion, cover, type Decision, decide, type OrderQuestion } from '../order/decide'
 
-/** Where each plan stands, told as it gets better. */
-export type Decided = { plan: OrderQuestion['plan']; decision: Decision | null }
+/** What is solved, each under a key of its own. */
+export type Deciding = { key: string; ask: 'order'; question: OrderQuestion }
+export type Covering = { key: string; ask: 'coverage'; question: CoverageQuestion }
+export type Solving = Deciding | Covering
+export type SolvedOf<Q extends Solving> = Q extends Deciding ? Decision : Coverage
 
-/** Decides the plans that are asked for, one after the other. It hears nothing meanwhile: whoever has enough of it ends it, and keeps what was told. */
-addEventListener('message', async ({ data: questions }: MessageEvent<readonly OrderQuestion[]>) => {
+/** Where a question stands, told as its answer gets better; null where it could not be worked out. */
+export type Told = { key: string; answer: Decision | Coverage | null; last: boolean }
+
+/** Solves what is asked, one after the other. It hears nothing meanwhile: whoever has enough of it ends it, and keeps what was told. */
+addEventListener('message', async ({ data: questions }: MessageEvent<readonly Solving[]>) => {
   const highs = await loadHighs()
-  for (const question of questions) {
-    const tell = (decision: Decision | null) => postMessage({ plan: question.plan, decision } satisfies Decided)
+  for (const asked of questions) {
+    const tell = (answer: Told['answer'], last: boolean) => postMessage({ key: asked.key, answer, last } satisfies Told)
     try {
-      tell(decide(highs, question, tell))
+      if (asked.ask === 'coverage') tell(cover(highs, asked.question), true)
+      else
+        tell(
+          decide(highs, asked.question, (sofar) => tell(sofar, false)),
+          true,
+        )
     } catch {
-      tell(null)
+      tell(null, true)
     }
   }
 })

@@ -47,6 +47,7 @@ const fields: {
     to: ['device port', portName],
     leads: ['leads', (leads, plan) => leads.map((lead) => leadTag(plan, lead)).join(' and ')],
     route: ['route', ({ length }) => metres(length)],
+    waits: ['lead it waits for', ({ why }) => why],
     note: ['note'],
   },
   cables: {
@@ -95,6 +96,7 @@ const fields: {
   places: {
     name: ['name', asIs],
     mains: ['mains', (mains) => (mains === true ? 'within reach' : mains ? 'not known' : 'not within reach')],
+    outlet: ['distance to an outlet', metres],
     at: ['spot on the floor', floorName],
     height: ['height', metres],
     area: ['size on the floor', ({ width, depth }) => `${metres(width)} by ${metres(depth)}`],

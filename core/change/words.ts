@@ -69,6 +69,8 @@ const words = {
   'follow advice': ([tag, ...what]) => `followed the advice for ${tag}: ${listed(what)}`,
   'keep trial': ([tag, what]) => `kept a what-if on ${tag}: ${what}`,
   'plan order': (tags) => `planned what to buy for ${few(tags, 'run', 'runs')}`,
+  'wait for lead': ([tag, why]) =>
+    why ? `accepted ${tag} as it lies, until there is ${why}` : `stopped waiting with ${tag}`,
   'send order': ([name]) => `ordered: ${name}`,
   'remove order': ([name]) => `removed the order ${name}`,
   'take arrival': ([what]) => `took delivery of ${what}`,

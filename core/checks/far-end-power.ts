@@ -1,9 +1,11 @@
 import { z } from 'zod'
-import { mainsAt, needsMains } from '../link/mains'
+import { cordOf, mainsAt, needsMains } from '../link/mains'
+import { atLeast } from '../quantity/limit'
 import { commonPractice } from '../standards/source'
 import { check, reason } from './check'
+import { metresField } from './finding'
 import { leadPart, portPart } from './situation'
-import { mains } from './situation-aspects'
+import { cords, mains } from './situation-aspects'
 
 const mainsFigure = z.enum(['there', 'none', 'not known'])
 const mainsWords = {
@@ -25,9 +27,14 @@ export const farEndPowerCheck = check({
       { mains: mainsFigure, place: z.string() },
       ({ mains: there, place }, { label }) => `${label} needs a supply at ${place}. ${mainsWords[there]}`,
     ),
+    'cord-too-short': reason(
+      { cord: metresField, outlet: metresField, place: z.string() },
+      ({ cord, outlet, place }, { label, metres }) =>
+        `The cord of the supply of ${label} reaches ${metres(cord)}. The outlet at ${place} is ${metres(outlet)} away.`,
+    ),
   },
   remedies: ['other-lead', 'mains-there'],
-  reads: [mains],
+  reads: [mains, cords],
   source: commonPractice(
     'active leads and extenders with a supply of their own; many work without, plan for it where the device draws more',
   ),
@@ -45,6 +52,17 @@ export const farEndPowerCheck = check({
         remedies: missing ? [{ code: 'other-lead' }] : [],
         caution: there === 'none' ? undefined : 'approved-supply',
       }
+      const cord = cordOf(index, lead.cable)
+      const outlet = index.places.get(end.device.place ?? '')?.outlet
+      if (there === 'there' && cord !== undefined && outlet !== undefined && !atLeast(cord, outlet))
+        yield {
+          grade: 'tight',
+          part: leadPart(lead),
+          measured: { have: cord, need: outlet, unit: 'm' },
+          reason: { code: 'cord-too-short', cord, outlet, place: placeName(index, end.device) },
+          remedies: [{ code: 'mains-there' }],
+          caution: 'approved-supply',
+        }
     }
     for (const end of [laid.from, laid.to]) {
       const there = mainsAt(index, end)

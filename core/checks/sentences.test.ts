@@ -234,6 +234,7 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
     { code: 'far-end-power', required: true, mains: 'none', place: 'Ceiling point' },
     { code: 'far-end-power', required: false, mains: 'there', place: 'Rack' },
   ],
+  'cord-too-short': [{ code: 'cord-too-short', cord: 1.8, outlet: 2.5, place: 'Rack' }],
   'device-mains': [
     { code: 'device-mains', mains: 'none', place: 'Ceiling point' },
     { code: 'device-mains', mains: 'not known', place: 'Rack' },

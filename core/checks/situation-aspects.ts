@@ -1,5 +1,5 @@
 import { factsOf, knownOf, socketInUse } from '../link/lay'
-import { needsMains } from '../link/mains'
+import { cordOf, needsMains } from '../link/mains'
 import { wasTried } from '../observe/known'
 import { runRecords } from '../observe/learned'
 import { devicesByPlace, leadCable, portKey, type SiteIndex } from '../plan/site-index'
@@ -44,6 +44,19 @@ export const mains: Aspect = {
     place: either((index, id) =>
       (devicesByPlace(index.plan.devices).get(id) ?? []).flatMap((device) => runsAt(index, device.id)),
     ),
+  },
+}
+
+/** How far the cords of fed leads reach, and how far the outlets are. */
+export const cords: Aspect = {
+  name: 'cords',
+  ofRun: ({ index, run }) => endsOf(index, run).map(({ device }) => index.places.get(device.place ?? '')?.outlet),
+  ofLead: (index, cable) => cordOf(index, cable),
+  bears: {
+    place: either((index, id) =>
+      (devicesByPlace(index.plan.devices).get(id) ?? []).flatMap((device) => runsAt(index, device.id)),
+    ),
+    kind: either(withKind),
   },
 }
 

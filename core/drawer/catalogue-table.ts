@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { type LengthUnit, parseLength } from '../quantity/length'
-import type { Parsed } from '../quantity/parsed'
+import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import { CONSTRUCTIONS } from '../standards/grades'
 import { parseMark, parsePowerMark, powerMarkOf } from '../standards/mark-text'
 import { type CableKind, cableKindSchema } from '../vocabulary/cable'
@@ -29,6 +29,9 @@ export const CATALOGUE_COLUMNS = [
   'feed',
   'needs',
   'in the box',
+  'price of needs',
+  'cord',
+  'avoid',
 ] as const
 type Column = (typeof CATALOGUE_COLUMNS)[number]
 
@@ -113,6 +116,9 @@ function kindFrom(
     ...feedOf(cell('feed'), problems),
     wants: namesIn(cell('needs')),
     includes: namesIn(cell('in the box')),
+    wantsPrice: number('price of needs'),
+    cord: read('cord', (text) => parseLength(text, unit)),
+    avoid: read('avoid', parseAvoid),
     hand: handFrom(cell, number('grams a metre')),
   }
   if (problems.length > 0) return null
@@ -120,6 +126,12 @@ function kindFrom(
   if (checked.success) return checked.data
   for (const issue of checked.error.issues) problems.push(`${String(issue.path[0] ?? 'row')}: ${issue.message}`)
   return null
+}
+
+/** Since when a kind is not bought, and why: "2026-11-01 ran hot twice". */
+function parseAvoid(text: string): Parsed<NonNullable<CableKind['avoid']>> {
+  const [, on = '', why = ''] = /^(\d{4}-\d\d-\d\d) (.+)$/.exec(text) ?? []
+  return on === '' ? unreadable('write the day and why, such as 2026-11-01 ran hot twice') : parsed({ on, why })
 }
 
 const namesIn = (text: string): string[] | undefined => {
@@ -169,6 +181,9 @@ export function catalogueTable(kinds: readonly CableKind[]): string[][] {
       kind.feed ? feedText({ feed: kind.feed, feedEnd: kind.feedEnd }) : '',
       kind.wants?.join('; ') ?? '',
       kind.includes?.join('; ') ?? '',
+      String(kind.wantsPrice ?? ''),
+      kind.cord === undefined ? '' : `${kind.cord} m`,
+      kind.avoid ? `${kind.avoid.on} ${kind.avoid.why}` : '',
     ]
     const stock = kind.stock.map(({ length, price }) => [`${length} m`, String(price)])
     return (stock.length > 0 ? stock : [['', '']]).map((each) => [...head, ...each, ...tail])

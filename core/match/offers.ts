@@ -29,14 +29,20 @@ type Priced = { price: number | null }
 const FEWEST = 3
 const GOOD_SHARE = 0.9
 
-/** How a kind stands by this site's own record on the controller of a run: good, not known, or bad; the lower goes first. */
-export function recordRank(index: SiteIndex, run: Run, kind: CableKind): 0 | 1 | 2 {
-  if (ranHotOfKind(index, kind.id) > 0) return 2
+/** How many of a kind were tried on the controller of a run in the best mode that both its ports have, and how many held. */
+export function recordOnRun(index: SiteIndex, run: Run, kind: CableKind): { tried: number; passed: number } {
   const { port } = socketAt(index, run.from)
   const far = portModes(socketAt(index, run.to).port)
   const shared = bestMode([...portModes(port)].filter((mode) => far.has(mode)))
-  if (shared === null) return 1
+  if (shared === null) return { tried: 0, passed: 0 }
   const { passed, tried } = recordOfKindOn(index, kind.id, shared, port.controller)
+  return { tried, passed }
+}
+
+/** How a kind stands by this site's own record on the controller of a run: good, not known, or bad; the lower goes first. */
+export function recordRank(index: SiteIndex, run: Run, kind: CableKind): 0 | 1 | 2 {
+  if (ranHotOfKind(index, kind.id) > 0) return 2
+  const { passed, tried } = recordOnRun(index, run, kind)
   if (tried < FEWEST) return 1
   return atLeast(passed / tried, GOOD_SHARE) ? 0 : 2
 }
@@ -55,13 +61,13 @@ export type Offer = {
 }
 
 /**
- * What could be bought for a run: each kind of the catalogue that plugs into both ports, at the length it is sold in that does best, of equal ones the
+ * What could be bought for a run: each kind of the catalogue that nobody avoids and that plugs into both ports, at the length it is sold in that does best, of equal ones the
  * shortest (or the longest, where none spans the route). In the order of the catalogue.
  */
 export function offersOf(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Offer[] {
   const offers: Offer[] = []
   for (const kind of index.plan.kinds) {
-    if (!plugs(index, kind, run)) continue
+    if (kind.avoid || !plugs(index, kind, run)) continue
     const sold = [...kind.stock].sort((one, other) => one.length - other.length)
     const best = bestLength(sold, index, run, ({ length, price }) =>
       offer(index, run, crossings, kind, length, { price, listed: true }),

@@ -51,7 +51,23 @@ function ordered(): { copy: Copy; line: string; order: string } {
   const [order] = planned.plan.orders
   const [line] = planned.plan.orderLines
   if (!order || !line) throw new Error('an order is planned')
-  return { copy: took(planned, sendOrder(order, planned.place, '2026-11-20')), line: line.id, order: order.id }
+  return {
+    copy: took(
+      planned,
+      sendOrder(planned.plan, planned.place, order, { on: '2026-11-20', promised: new Map([[line.id, '2026-11-23']]) }),
+    ),
+    line: line.id,
+    order: order.id,
+  }
+}
+let written = 0
+const witness = {
+  at: '2026-11-23T09:00:00.000Z',
+  by: 'tester',
+  newId: () => {
+    written += 1
+    return `o-${written}`
+  },
 }
 const lineOf = (plan: Plan, id: string) => {
   const line = byId(plan.orderLines).get(id)
@@ -68,7 +84,10 @@ describe('an order is followed', () => {
     const half = took(copy, takeArrival(copy.plan, copy.place, lineOf(copy.plan, line), { on: '2026-11-24', count: 2 }))
     expect(lineState(lineOf(half.plan, line), byId(half.plan.orders).get(order) ?? {})).toBe('partly here')
     expect(lastReturnDay(half.plan, lineOf(half.plan, line))).toBe('2026-12-08')
-    const tagged = took(half, tagArrived(half.plan, half.place, lineOf(half.plan, line), [1.9, null]))
+    const tagged = took(
+      half,
+      tagArrived(half.plan, half.place, lineOf(half.plan, line), { lengths: [1.9, null] }, witness),
+    )
     const fresh = tagged.plan.cables.slice(-2)
     expect(fresh.map(({ length }) => length)).toEqual([1.9, stock.length])
     // what came is laid, and the third still waits
@@ -139,7 +158,7 @@ it('whatever comes and goes back, counts stay true and the plan reads back as it
           sort === 0
             ? takeArrival(copy.plan, copy.place, line, { on, count })
             : sort === 1
-              ? tagArrived(copy.plan, copy.place, line)
+              ? tagArrived(copy.plan, copy.place, line, {}, witness)
               : sendBack(copy.plan, copy.place, line, { on, count, cables: [] })
         const applied = applyChange(copy, { edits: make.edits })
         const fits = sort === 0 ? here + count <= 5 : sort === 1 || count <= here - back

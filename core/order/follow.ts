@@ -2,7 +2,8 @@ import { knownOf } from '../link/lay'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
-import { countsOf, type Order, type OrderLine, waitingToTag } from '../vocabulary/order'
+import { isBetterMode } from '../standards/link-modes'
+import { countsOf, type Order, type OrderLine, toCome, waitingToTag } from '../vocabulary/order'
 import { addDays, type Day, daysFrom } from './days'
 
 /** Where an order line stands, as far as it has come. */
@@ -11,9 +12,9 @@ export type LineState = (typeof LINE_STATES)[number]
 
 export function lineState(line: OrderLine, order: Pick<Order, 'ordered'>): LineState {
   const { here, back } = countsOf(line)
-  if (here > 0 && back >= here && here >= line.count) return 'sent back'
-  if (here > 0 && here < line.count) return 'partly here'
-  if (here >= line.count) return waitingToTag(line) > 0 ? 'to tag' : 'in the drawer'
+  if (here > 0 && back >= here && here >= toCome(line)) return 'sent back'
+  if (here > 0 && here < toCome(line)) return 'partly here'
+  if (here >= toCome(line)) return waitingToTag(line) > 0 ? 'to tag' : 'in the drawer'
   return order.ordered === undefined ? 'planned' : 'ordered'
 }
 
@@ -41,9 +42,14 @@ export function lastReturnDay(plan: Plan, line: OrderLine): Day | null {
 /** The day a line is expected; null where it is here, not ordered, or nobody promised. */
 export function expectedDay(plan: Plan, line: OrderLine): Day | null {
   const ordered = byId(plan.orders).get(line.order)?.ordered
+  if (ordered === undefined || countsOf(line).here >= toCome(line)) return null
+  return line.promised ?? promisedDay(plan, line, ordered)
+}
+
+/** The day a line is promised for when it is sent off on a day; null where nobody promises one. */
+export function promisedDay(plan: Plan, line: OrderLine, ordered: Day): Day | null {
   const { leadDays } = termsOfLine(plan, line)
-  if (ordered === undefined || leadDays === null || countsOf(line).here >= line.count) return null
-  return addDays(ordered, leadDays)
+  return leadDays === null ? null : addDays(ordered, leadDays)
 }
 
 /** Something that has its day: a delivery, a decision, the last day to send something back. */
@@ -100,6 +106,32 @@ export function linesWaiting(index: SiteIndex): number {
 export function nearness(due: Due, today: Day): 'over' | 'near' | 'later' {
   const days = daysFrom(today, due.on)
   return days < 0 ? 'over' : days <= WARN_DAYS ? 'near' : 'later'
+}
+
+/** What came of trying before an order is sent off: a sample has passed, none is left that could, or it is still open; null where it waits for nothing. */
+export function trialOf(index: SiteIndex, { after }: Pick<Order, 'after'>): 'passed' | 'failed' | 'open' | null {
+  if (!after) return null
+  const lines = byId(index.plan.orderLines)
+  const states = after.flatMap((id) => {
+    const line = lines.get(id)
+    return line ? sampleOf(index, line) : []
+  })
+  if (states.includes('passed')) return 'passed'
+  return states.includes('open') ? 'open' : 'failed'
+}
+
+/** What came of a line that was bought to try. */
+function sampleOf(index: SiteIndex, line: OrderLine): 'passed' | 'failed' | 'open' {
+  const gone = new Set((line.back ?? []).flatMap(({ cables = [] }) => cables))
+  const kept = (line.tagged ?? []).flatMap((id) => (gone.has(id) ? [] : (index.cables.get(id) ?? [])))
+  const came = kept.map((cable) => {
+    const { trials } = knownOf(index, cable)
+    if (trials.length === 0) return 'open'
+    return trials.every(({ tried, cameUp }) => cameUp !== null && !isBetterMode(tried, cameUp)) ? 'passed' : 'failed'
+  })
+  if (came.includes('passed')) return 'passed'
+  const { here, back } = countsOf(line)
+  return came.includes('open') || here === 0 || here - back > kept.length ? 'open' : 'failed'
 }
 
 /** Runs whose lead is ordered and not here yet: nothing is to be decided for them. */

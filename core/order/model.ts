@@ -54,7 +54,8 @@ export function orderModel(wanting: readonly WantingRun[], market: Market, wishe
   )
   const fixed = new Set(wishes.fixed)
   const unserved: string[] = []
-  const usersOfCable = new Map<string, number[]>()
+  const paid: [number, number][] = []
+  const usersOfOnce = new Map<string, number[]>()
   const usersOfArticle = new Map<string, [number, number][]>()
   for (const { run, choices } of wanting) {
     const kept = choices.filter(({ id }) => fixed.has(id))
@@ -67,7 +68,8 @@ export function orderModel(wanting: readonly WantingRun[], market: Market, wishe
     }
     const mine = open.map((choice) => {
       const at = add({ is: 'choice', choice }, { cost: costOf(choice, wishes), most: 1, whole: true })
-      for (const cable of choice.cables) usersOfCable.set(cable, [...(usersOfCable.get(cable) ?? []), at])
+      for (const once of usedOnce(choice)) usersOfOnce.set(once, [...(usersOfOnce.get(once) ?? []), at])
+      if (choice.setUp && choice.setUp.price > 0) paid.push([at, choice.setUp.price])
       for (const [article, count] of counted(choice.articles)) {
         const users = usersOfArticle.get(article)
         if (users) users.push([at, count])
@@ -79,9 +81,8 @@ export function orderModel(wanting: readonly WantingRun[], market: Market, wishe
       mine.push(add({ is: 'left', run }, { cost: wishes.perUnserved, most: 1, whole: true }))
     rows.push({ of: 'run', least: 1, most: 1, terms: mine.map((at) => [at, 1]) })
   }
-  for (const users of usersOfCable.values())
+  for (const users of usersOfOnce.values())
     if (users.length > 1) rows.push({ of: 'cable', least: 0, most: 1, terms: users.map((at) => [at, 1]) })
-  const paid: [number, number][] = []
   const fromSupplier = new Map<string, { at: number; most: number; price: number }[]>()
   for (const [article, users] of usersOfArticle) {
     const most = users.reduce((sum, [, count]) => sum + count, 0)
@@ -99,8 +100,9 @@ export function orderModel(wanting: readonly WantingRun[], market: Market, wishe
       })
     const bought = (sources.get(article) ?? []).map((source, at) => {
       const room = Math.min(most, source.available ?? most)
-      const column = add({ is: 'bought', article, source, at }, { cost: source.price, most: room, whole: true })
-      paid.push([column, source.price])
+      const each = source.price + (market.articles.get(article)?.extra ?? 0)
+      const column = add({ is: 'bought', article, source, at }, { cost: each, most: room, whole: true })
+      paid.push([column, each])
       if (source.supplier !== null)
         fromSupplier.set(source.supplier, [
           ...(fromSupplier.get(source.supplier) ?? []),
@@ -144,14 +146,25 @@ export function orderModel(wanting: readonly WantingRun[], market: Market, wishe
   return { model: { columns, rows }, meanings, unserved }
 }
 
+/** What only one choice of all may take: a cable of the drawer, and whatever is set up or changed beside the leads. */
+const usedOnce = ({ cables, setUp }: Choice): string[] => [
+  ...cables,
+  ...(setUp?.edits ?? []).map(({ list, id }) => `${list}/${id}`),
+]
+
 /** It is here in time, as far as anybody promises. */
 const inTime = ({ leadDays }: Source, { withinDays }: Wishes): boolean =>
   withinDays === null || (leadDays !== null && leadDays <= withinDays)
 
-/** What a choice costs beside what is bought for it. */
-export function costOf({ grade, leads, risks }: Choice, { perTight, perJoint, perRisk }: Wishes): number {
+/** What a choice costs beside the articles that are bought for it. */
+export function costOf({ grade, leads, risks, setUp }: Choice, { perTight, perJoint, perRisk }: Wishes): number {
   const joints = Math.max(0, leads.length - 1) * perJoint
-  return (grade === 'tight' ? perTight : 0) + joints + risks.reduce((sum, risk) => sum + perRisk[risk], 0)
+  return (
+    (setUp?.price ?? 0) +
+    (grade === 'tight' ? perTight : 0) +
+    joints +
+    risks.reduce((sum, risk) => sum + perRisk[risk], 0)
+  )
 }
 
 function counted(keys: readonly string[]): Map<string, number> {

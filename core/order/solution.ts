@@ -48,8 +48,12 @@ export function readOrder(
   }
   const purchases = withSpares(bought, share)
   const deliveries = deliveriesOf(purchases, market)
-  const goods = purchases.reduce((sum, { source, count }) => sum + source.price * count, 0)
   const taken = [...chosen.values()]
+  const goods =
+    purchases.reduce(
+      (sum, { article, source, count }) => sum + (source.price + (market.articles.get(article)?.extra ?? 0)) * count,
+      0,
+    ) + taken.reduce((sum, { setUp }) => sum + (setUp?.price ?? 0), 0)
   return {
     chosen,
     purchases,

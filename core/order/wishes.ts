@@ -18,12 +18,22 @@ export type Wishes = {
   budget: number | null
   /** Kinds that are not bought. */
   withoutKinds: readonly string[]
+  /** The odds that a kind holds of which nothing is known: what a trial is worth follows from it. */
+  holds: number
   /** Choices that are kept whatever comes of it, by their ids. */
   fixed: readonly string[]
 }
 
 /** What risk is worth until a site says otherwise (a judgement of ours, no figure of the trade): a lead that is known to fail costs more than most leads. */
-const RISK_PRICE: Wishes['perRisk'] = { 'no record': 4, 'bad record': 60, 'no returns': 3, 'returns not known': 2 }
+const RISK_PRICE: Wishes['perRisk'] = {
+  'no record': 4,
+  'bad record': 60,
+  'no returns': 3,
+  'returns not known': 2,
+  'not for this socket': 3,
+  'stiff in the hand': 5,
+  'parts without a price': 10,
+}
 
 export const usualWishes: Wishes = {
   perArticle: 8,
@@ -34,6 +44,7 @@ export const usualWishes: Wishes = {
   withinDays: null,
   budget: null,
   withoutKinds: [],
+  holds: 0.7,
   fixed: [],
 }
 

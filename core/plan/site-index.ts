@@ -123,14 +123,14 @@ export function cableToBuy(kind: CableKind, length: number): Cable {
     length,
     construction,
     feed,
-    feedEnd,
-    pair,
-    passesBack,
-    passesOn,
+    ...(feedEnd === undefined ? {} : { feedEnd }),
+    ...(pair === undefined ? {} : { pair }),
+    ...(passesBack === undefined ? {} : { passesBack }),
+    ...(passesOn === undefined ? {} : { passesOn }),
     standing: 'drawer',
-  }
-  known.set(length, made as Cable)
-  return made as Cable
+  } satisfies Cable
+  known.set(length, made)
+  return made
 }
 
 /** The cable that a lead of a run is. A plan that was read names none that is not there, so a missing one is a fault in Hallway. */

@@ -4,7 +4,7 @@ import { byId, planLookup } from '../plan/lookup'
 import type { Place, Plan } from '../plan/plan'
 import { put } from '../plan/put'
 import { faultsOfEntity } from '../plan/read'
-import { type LengthUnit, parseOffset, sameLength } from '../quantity/length'
+import { type LengthUnit, parseLength, parseOffset, sameLength } from '../quantity/length'
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import { legsText, parseRoute } from '../route/legs'
 import { DEVICE_KINDS, type Device } from '../vocabulary/device'
@@ -23,12 +23,13 @@ export const SURVEY_TABLES = ['places', 'devices', 'ports', 'runs', 'needs'] as 
 export type SurveyTable = (typeof SURVEY_TABLES)[number]
 
 const places: Table = {
-  columns: ['name', 'mains', 'floor', 'right', 'down', 'height', 'note'],
+  columns: ['name', 'mains', 'outlet', 'floor', 'right', 'down', 'height', 'note'],
   needed: ['name'],
   rows: (plan) =>
-    plan.places.map(({ id, mains, at, height, note }) => [
+    plan.places.map(({ id, mains, outlet, at, height, note }) => [
       called(plan.places, id),
       mainsText(mains),
+      outlet === undefined ? '' : `${outlet} m`,
       at ? called(plan.floors, at.floor) : '',
       at ? offsetText(at.x, 'ft') : '',
       at ? offsetText(at.y, 'ft') : '',
@@ -43,6 +44,11 @@ const places: Table = {
       const mains = readMains(row('mains'))
       if (mains === null) return unreadable('mains: write yes, no or not known')
       place = { ...place, mains }
+    }
+    if (row('outlet') !== '') {
+      const outlet = parseLength(row('outlet'), unit)
+      if (!outlet.ok) return unreadable(`outlet: ${outlet.problem}`)
+      place = { ...place, outlet: outlet.value }
     }
     if (row('floor') !== '') {
       const floor = found<Floor>(plan.floors, row('floor'), 'floor')

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { CONNECTORS, GENDERS } from '../standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../standards/grades'
-import { idField, lengthField, millimetresField, nameField, noteField, priceField, tagField } from './fields'
+import { dayField, idField, lengthField, millimetresField, nameField, noteField, priceField, tagField } from './fields'
 
 const endSchema = z.strictObject({
   connector: z.enum(CONNECTORS),
@@ -43,6 +43,12 @@ export const cableKindSchema = z.strictObject({
   passesOn: thirdPlug.optional().describe('Where it takes power at a third plug: the watts it passes on to the device'),
   wants: z.array(nameField).max(8).optional().describe('What it needs beside it: a supply, drivers, an adapter'),
   includes: z.array(nameField).max(8).optional().describe('What comes in its box'),
+  wantsPrice: priceField.optional().describe('What the parts cost that it needs and that are not in its box'),
+  cord: lengthField.optional().describe('How far the cord of its supply reaches'),
+  avoid: z
+    .strictObject({ why: nameField, on: dayField })
+    .optional()
+    .describe('It is not bought any more: why, and since when'),
   amps: ampsField.optional(),
   volts: voltsField.optional(),
   stock: z

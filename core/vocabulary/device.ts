@@ -26,6 +26,7 @@ export const PORT_ROLES = ['host', 'device', 'either'] as const
 
 /** Where a port may sit. */
 export const PORT_SITES = ['board', 'graphics card', 'add-in card', 'front', 'hub', 'display'] as const
+export type PortSite = (typeof PORT_SITES)[number]
 
 /** What may be installed on a computer and bears on what its ports do. */
 export const INSTALLED = ['system', 'firmware', 'driver'] as const

@@ -15,6 +15,7 @@ export type Reference = { path: string } & (
         | 'sessions'
         | 'suppliers'
         | 'orders'
+        | 'orderLines'
         | 'observations'
       id: string
     }

@@ -1,9 +1,12 @@
 import { z } from 'zod'
+import { PORT_SITES } from './device'
 import { dayField, idField, lengthField, nameField, noteField, priceField } from './fields'
 
 const daysField = z.number().int().min(0).max(365)
 /** Articles of one sort that are bought or come at once, at most. */
 export const MOST_OF_ARTICLE = 10_000
+/** Earlier prices that an offer keeps. */
+export const MOST_PRICES = 40
 const countField = z.number().int().min(1).max(MOST_OF_ARTICLE)
 
 /** Who sells, and on what terms. */
@@ -35,6 +38,16 @@ export const offerSchema = z.strictObject({
   leadDays: daysField.optional().describe('Where it takes longer or shorter than the supplier promises'),
   returnDays: daysField.optional().describe("Where that differs from the supplier's terms"),
   seen: dayField.optional().describe('The day the price was read'),
+  excludes: z
+    .array(z.enum(PORT_SITES))
+    .max(PORT_SITES.length)
+    .optional()
+    .describe('Sockets for which the supplier takes none of these back'),
+  was: z
+    .array(z.strictObject({ price: priceField, seen: dayField.optional() }))
+    .max(MOST_PRICES)
+    .optional()
+    .describe('Earlier prices with the day each was read, the oldest first'),
 })
 export type Offer = z.output<typeof offerSchema>
 
@@ -44,6 +57,11 @@ export const orderSchema = z.strictObject({
   name: nameField.describe('Its number or name: "2026-31"'),
   supplier: idField.optional().describe('Who it is bought from; left out: not chosen yet'),
   ordered: dayField.optional().describe('The day it was sent off; left out: it is planned'),
+  after: z
+    .array(idField)
+    .max(40)
+    .optional()
+    .describe('Lines bought to try: it is sent off once one of these has passed'),
   note: noteField.optional(),
 })
 export type Order = z.output<typeof orderSchema>
@@ -57,6 +75,7 @@ export const orderLineSchema = z.strictObject({
   count: countField,
   price: priceField.describe('For one, as it was ordered'),
   runs: z.array(idField).max(2000).optional().describe('The runs it is for; what is left over is spare'),
+  promised: dayField.optional().describe('The day it was promised for when it was sent off'),
   decide: dayField.optional().describe('Bought to try: the day on which it is decided what is kept'),
   arrived: z
     .array(z.strictObject({ on: dayField, count: countField }))
@@ -71,6 +90,7 @@ export const orderLineSchema = z.strictObject({
         count: countField,
         cables: z.array(idField).max(MOST_OF_ARTICLE).optional().describe('Those among them that were tagged'),
         why: nameField.optional(),
+        replaced: z.literal(true).optional().describe('As many come in their place'),
       }),
     )
     .max(50)
@@ -78,6 +98,10 @@ export const orderLineSchema = z.strictObject({
     .describe('What was sent back, when and why'),
 })
 export type OrderLine = z.output<typeof orderLineSchema>
+
+/** How many of a line are to come in all: those ordered, and those that replace what went back. */
+export const toCome = ({ count, back = [] }: Pick<OrderLine, 'count' | 'back'>): number =>
+  count + sum(back.filter(({ replaced }) => replaced))
 
 const sum = (parts: readonly { count: number }[] = []): number => parts.reduce((all, { count }) => all + count, 0)
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { dayField, idField, nameField, noteField } from './fields'
+import { dayField, idField, lengthField, nameField, noteField } from './fields'
 import { fileField, heightField, spotSchema } from './floor'
 
 /** Photos kept with a place at most. */
@@ -12,6 +12,7 @@ export const placeSchema = z.strictObject({
     .union([z.boolean(), z.literal('not known')])
     .default(true)
     .describe('Mains power within reach: there, not there, or not known yet'),
+  outlet: lengthField.optional().describe('From its ports to the nearest outlet, as a cord goes'),
   at: spotSchema.optional().describe('Where it is on a floor'),
   height: heightField.optional().describe('Metres above the floor at which its ports are; left out: 0.7'),
   area: z

@@ -59,6 +59,10 @@ export const runSchema = z.strictObject({
     through: z.array(z.enum(SURROUNDINGS)).max(SURROUNDINGS.length).optional().describe('What the route passes'),
     note: noteField.optional(),
   }),
+  waits: z
+    .strictObject({ why: nameField, on: dayField })
+    .optional()
+    .describe('Accepted as it lies until a lead is sold that does more: what it waits for, and since when'),
   note: noteField.optional(),
 })
 export type Run = z.output<typeof runSchema>

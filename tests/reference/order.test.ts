@@ -38,6 +38,7 @@ const wishes: fc.Arbitrary<Wishes> = fc.record({
   withinDays: fc.constantFrom(null, null, 4),
   budget: fc.constantFrom(null, null, 60),
   withoutKinds: fc.constantFrom([], [], ['k0']),
+  holds: fc.constant(0.7),
   fixed: fc.constant([]),
 })
 
@@ -87,7 +88,8 @@ function byTrying(wanting: readonly WantingRun[], { articles, suppliers }: Marke
     choices.some((choice) => choice.articles.every((article) => sourcesOf(article).length > 0)),
   )
   const pieces: { article: string; supplier: string | null; price: number; available: number | null }[] = []
-  const cables = new Set<string>()
+  const once = new Set<string>()
+  let setUps = 0
   const reckon = (other: number): void => {
     const counts = new Map<string, number>()
     const worth = new Map<string, number>()
@@ -97,12 +99,12 @@ function byTrying(wanting: readonly WantingRun[], { articles, suppliers }: Marke
       if (available !== null && (counts.get(key) ?? 0) > available) return
       worth.set(supplier ?? '', (worth.get(supplier ?? '') ?? 0) + price)
     }
-    const goods = pieces.reduce((sum, { price }) => sum + price, 0)
+    const goods = pieces.reduce((sum, { article, price }) => sum + price + (articles.get(article)?.extra ?? 0), 0)
     const sent = suppliers.reduce((sum, { id, delivery = 0, freeFrom }) => {
       const spent = worth.get(id)
       return sum + (spent === undefined || (freeFrom !== undefined && spent >= freeFrom) ? 0 : delivery)
     }, 0)
-    if (asked.budget !== null && goods + sent > asked.budget) return
+    if (asked.budget !== null && goods + sent + setUps > asked.budget) return
     const kept = new Set(pieces.map(({ article }) => article)).size * asked.perArticle
     const total = goods + sent + kept + other
     if (best === null || total < best) best = total
@@ -114,8 +116,10 @@ function byTrying(wanting: readonly WantingRun[], { articles, suppliers }: Marke
       return
     }
     for (const choice of run.choices) {
-      if (choice.cables.some((cable) => cables.has(cable))) continue
-      for (const cable of choice.cables) cables.add(cable)
+      const uses = [...choice.cables, ...(choice.setUp?.edits ?? []).map(({ id }) => id)]
+      if (uses.some((each) => once.has(each))) continue
+      for (const each of uses) once.add(each)
+      setUps += choice.setUp?.price ?? 0
       const more = other + costOf(choice, asked)
       const [article] = choice.articles
       if (article === undefined) next(at + 1, more)
@@ -125,7 +129,8 @@ function byTrying(wanting: readonly WantingRun[], { articles, suppliers }: Marke
           next(at + 1, more)
           pieces.pop()
         }
-      for (const cable of choice.cables) cables.delete(cable)
+      setUps -= choice.setUp?.price ?? 0
+      for (const each of uses) once.delete(each)
     }
   }
   next(0, 0)

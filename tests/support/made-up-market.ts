@@ -1,5 +1,5 @@
 import type { Article, Source } from '../../core/order/articles'
-import { RISKS, type Risk, type WantingRun } from '../../core/order/choices'
+import { type Choice, RISKS, type Risk, type WantingRun } from '../../core/order/choices'
 import type { Market } from '../../core/order/model'
 import type { CableKind } from '../../core/vocabulary/cable'
 import type { Supplier } from '../../core/vocabulary/order'
@@ -53,10 +53,11 @@ export function madeUpMarket({ runs, articles, suppliers, cables, seed }: Market
               leadDays: 1 + below(9),
               returnDays: below(3) === 0 ? 0 : 30,
               available: below(6) === 0 ? 1 + below(5) : null,
+              excludes: [],
             },
           ],
     )
-    return { key: `${kind.id}@${length}`, kind, length, sources }
+    return { key: `${kind.id}@${length}`, kind, length, sources, extra: at % 5 === 0 ? 2.5 : 0 }
   })
   const wanting = Array.from({ length: runs }, (_, at): WantingRun => {
     const run = `r${at}`
@@ -64,7 +65,7 @@ export function madeUpMarket({ runs, articles, suppliers, cables, seed }: Market
     const fits = sold.filter(({ length }) => length >= (LENGTHS[wanted] as number) && below(3) > 0)
     const some = fits.slice(0, 10 + below(6))
     const risksOf = (): Risk[] => RISKS.filter(() => below(4) === 0)
-    const choices = [
+    const choices: Omit<Choice, 'id' | 'run'>[] = [
       ...some.map(({ key, kind, length }) => ({
         leads: [{ kind: kind.id, length, reversed: false }],
         grade: below(5) === 0 ? ('tight' as const) : ('clear' as const),
@@ -79,8 +80,23 @@ export function madeUpMarket({ runs, articles, suppliers, cables, seed }: Market
         articles: [],
         risks: risksOf(),
       })),
-    ].map((choice, place) => ({ ...choice, id: `${run}/${place}`, run }))
-    return { run, tag: run.toUpperCase(), now: 'blocked', choices }
+    ]
+    // now and then something is set up instead, which two runs may share and only one can have
+    if (below(4) === 0)
+      choices.push({
+        leads: [],
+        grade: 'clear',
+        cables: [],
+        articles: [],
+        risks: [],
+        setUp: {
+          words: [],
+          price: 5 + below(20),
+          edits: [{ list: 'devices', id: `d${below(2)}`, base: null, value: null }],
+        },
+      })
+    const named = choices.map((choice, place) => ({ ...choice, id: `${run}/${place}`, run }))
+    return { run, tag: run.toUpperCase(), now: 'blocked', choices: named }
   })
   return { wanting, market: { articles: new Map(sold.map((article) => [article.key, article])), suppliers: sellers } }
 }

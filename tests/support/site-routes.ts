@@ -23,6 +23,7 @@ export function filledIn(pattern: string, plan: Plan): string {
     cable: plan.cables[0]?.id,
     session: plan.sessions[0]?.id,
     order: plan.orders[0]?.id,
+    supplier: plan.suppliers[0]?.id,
     table: 'devices.csv',
     file: pattern.includes(':order') ? 'order.csv' : '0'.repeat(64),
   }

@@ -8,6 +8,7 @@ import { LongTable } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { Undo } from '../../ui/undo'
+import { DueNotice } from '../order/due-notice'
 import look from './board.module.css'
 import { COLUMNS, GroupLine, RunLine, WIDTHS } from './board-row'
 import { type BoardRow, boardRows, lookOf } from './board-rows'
@@ -67,6 +68,7 @@ export default function Board() {
     <>
       <Head />
       <SiteNote />
+      <DueNotice />
       {(plan.runs.length === 0 || plan.needs.length === 0) && <FirstPath />}
       {assessment.runs.length > 0 && <BoardFilters look={view} show={show} />}
       <Took />

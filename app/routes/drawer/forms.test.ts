@@ -67,12 +67,15 @@ describe('the form of a cable', () => {
 
 describe('the form of a kind', () => {
   it('every kind of the generic catalogue reads back as it was', () => {
-    for (const kind of genericCatalogue().kinds) {
+    const on = '2026-11-01'
+    const rich = { wantsPrice: 9.5, cord: 1.8, avoid: { why: 'ran hot twice', on } }
+    const kinds = genericCatalogue().kinds.flatMap((kind) => [kind, { ...kind, ...rich }])
+    for (const kind of kinds) {
       for (const unit of ['m', 'ft'] as const) {
         const read = parseWithZod(posted(textsOfKind(kind, unit)), { schema: kindFormSchema(unit) })
         if (read.status !== 'success') throw new Error(`${kind.name}: ${JSON.stringify(read.error)}`)
         // in either unit: a stock length that nobody touched is not rounded
-        expect(readKind(read.value, kind.id, kind)).toEqual(kind)
+        expect(readKind(read.value, kind.id, on, kind)).toEqual(kind)
       }
     }
   })

@@ -1,7 +1,10 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
 import { data, Form, redirect, useNavigation } from 'react-router'
+import type { Edit } from '../../../core/change/change'
 import { putKinds } from '../../../core/change/changes/kinds'
+import { observed } from '../../../core/change/changes/observations'
+import type { Unwritten } from '../../../core/observe/observation'
 import { type Listing, LONGEST_LISTING, readListing } from '../../../core/order/listing'
 import { slugOf } from '../../../core/plan/free-id'
 import { formatLength } from '../../../core/quantity/length'
@@ -11,7 +14,7 @@ import { gradeFacts } from '../../../core/standards/grades'
 import { type CableKind, cableKindSchema } from '../../../core/vocabulary/cable'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
-import { addressWith, baseOf, change, whyNotSaved } from '../../stored.server'
+import { addressWith, baseOf, changeBy, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice } from '../../ui/controls'
@@ -19,6 +22,8 @@ import { LabelledField, PlainInput, PlainTextArea, plainField } from '../../ui/f
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
+import { handOf } from '../../who.server'
+import { witnessOf } from '../../witness.server'
 import type { Route } from './+types/listing'
 import look from './order.module.css'
 import { OrderLinks } from './order-links'
@@ -52,18 +57,55 @@ function kindOf(form: FormData): Parsed<CableKind> {
   )
 }
 
-/** A listing as a kind of the catalogue. What it claims is all that is known of it: the weakest there is. */
+/**
+ * A listing as a kind of the catalogue. What it claims is written down as its seller's word, the weakest there is, and so is each answer that the seller gave.
+ */
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request)
-  const saved = await change(request, form, params.site, ({ plan }) => {
+  const hand = await handOf(request, form)
+  const witness = witnessOf(hand)
+  const saved = await changeBy(hand, params.site, ({ plan }) => {
     const kind = kindOf(form)
-    return kind.ok ? putKinds(plan, baseOf(form), [kind.value]).draft : refused('listing', kind.problem)
+    if (!kind.ok) return refused('listing', kind.problem)
+    const { draft, added } = putKinds(plan, baseOf(form), [kind.value])
+    const [edit] = draft.edits
+    if (!edit || added === 0) return refused('name', 'the catalogue has a kind of this name already')
+    const said = observed(saidBy(form), { kind: edit.id }, witness)
+    return {
+      ...draft,
+      edits: [
+        ...draft.edits,
+        ...said.map((value): Edit => ({ list: 'observations', id: value.id, base: null, value })),
+      ],
+    }
   })
   if (saved?.outcome === 'saved')
     return redirect(addressWith(`/sites/${params.site}/drawer/catalogue`, { took: saved.id }))
   const { problem, status } = whyNotSaved(saved)
   return data({ problem, text: String(form.get('text') ?? ''), name: String(form.get('name') ?? '') }, { status })
 }
+
+const LONGEST_ANSWER = 400
+
+/** What the listing claims, and what its seller answered, each as somebody's word. */
+function saidBy(form: FormData): Unwritten[] {
+  const { grade, claims, questions } = readListing(String(form.get('text') ?? ''))
+  const answers = form.getAll('answer').map((each) => String(each).trim().slice(0, LONGEST_ANSWER))
+  const claimed = claims.map(({ sort, says, words }) => `${sort}: ${says} (“${words}”)`).join('\n')
+  return [
+    {
+      kind: 'statement',
+      basis: 'listed',
+      from: SELLER,
+      ...(grade ? { grade } : {}),
+      ...(claimed === '' ? {} : { note: claimed.slice(0, LONGEST_NOTE) }),
+    },
+    ...questions.flatMap((question, at): Unwritten[] =>
+      answers[at] ? [{ kind: 'statement', basis: 'told', from: SELLER, note: `${question} ${answers[at]}` }] : [],
+    ),
+  ]
+}
+const SELLER = 'the seller'
 
 /** Reads a shop page: what it claims, what of it cannot be, and what to ask before anything is bought. */
 export default function ListingPage({ actionData }: Route.ComponentProps) {
@@ -159,9 +201,13 @@ function Claims({ listing: { claims, problems, missing, questions, ends, grade, 
           </Heading>
           <ul>
             {questions.map((each) => (
-              <li key={each}>{each}</li>
+              <li key={each}>
+                {each}
+                <PlainInput name="answer" maxLength={400} aria-label={`Answer to: ${each}`} placeholder="the answer" />
+              </li>
             ))}
           </ul>
+          <p className={text.quiet}>Answers are kept with the kind, as its seller's word.</p>
         </section>
       )}
     </>

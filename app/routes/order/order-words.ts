@@ -1,6 +1,10 @@
 import type { Risk } from '../../../core/order/choices'
 import type { Contradiction } from '../../../core/order/contradiction'
 import type { OrderPlanName } from '../../../core/order/wishes'
+import { byId } from '../../../core/plan/lookup'
+import type { Plan } from '../../../core/plan/plan'
+import { formatLength, type LengthUnit } from '../../../core/quantity/length'
+import type { OrderLine } from '../../../core/vocabulary/order'
 
 /** What each plan is called and by what it is the best. */
 export const planWords: Record<OrderPlanName, { name: string; by: string }> = {
@@ -13,8 +17,11 @@ export const planWords: Record<OrderPlanName, { name: string; by: string }> = {
 export const riskWords: Record<Risk, string> = {
   'no record': 'never tried here',
   'bad record': 'failed here before',
-  'no returns': 'cannot go back',
-  'returns not known': 'nobody says if it can go back',
+  'no returns': 'not taken back',
+  'returns not known': 'taken back or not, nobody says',
+  'not for this socket': 'not taken back from this socket',
+  'stiff in the hand': 'stiff where it hangs on a socket',
+  'parts without a price': 'in need of parts that have no price',
 }
 
 export const whyImpossible: Record<Contradiction, string> = {
@@ -23,3 +30,7 @@ export const whyImpossible: Record<Contradiction, string> = {
   'budget and kept choices': 'The limit and the choices you keep stand against each other. Without both it costs:',
   'not enough of it': 'There is not enough of something to serve every run. As many as can be are served:',
 }
+
+/** What a line is of: "Dock lead, 2 m". */
+export const lineName = (plan: Plan, { kind, length }: Pick<OrderLine, 'kind' | 'length'>, unit: LengthUnit): string =>
+  `${byId(plan.kinds).get(kind)?.name ?? kind}, ${formatLength(length, unit)}`

@@ -1,129 +1,115 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { data, Form, useNavigation } from 'react-router'
 import { putOffers, removeOffer, removeSupplier, saveSupplier } from '../../../core/change/changes/orders'
+import { LARGEST_TABLE_BYTES } from '../../../core/drawer/decode-text'
+import { PRICE_LIST_COLUMNS, type PriceList } from '../../../core/order/price-list'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { byId } from '../../../core/plan/lookup'
-import { formatLength, parseLength } from '../../../core/quantity/length'
-import { decimal, type Parsed, parsed, unreadable } from '../../../core/quantity/parsed'
-import { type Offer, offerSchema, type Supplier, supplierSchema } from '../../../core/vocabulary/order'
+import { formatLength, type LengthUnit } from '../../../core/quantity/length'
+import { PORT_SITES, type PortSite } from '../../../core/vocabulary/device'
 import { refused } from '../../../server/sites/change-site'
-import { readForm } from '../../read-form.server'
-import { baseOf, change, whyNotSaved } from '../../stored.server'
-import text from '../../theme/text.module.css'
+import type { SentFile } from '../../../server/web/sent-form'
+import { readPricesFile } from '../../off-thread.server'
+import { readFormWithFile } from '../../read-form.server'
+import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import { MadeFrom } from '../../ui/change-fields'
-import { MainButton, Notice, QuietButton } from '../../ui/controls'
-import { LabelledField, PlainInput, PlainSelect, plainField } from '../../ui/field'
+import { MainButton, Notice } from '../../ui/controls'
+import { FileField, LabelledField, PlainInput, PlainSelect, PlainTextArea, plainField } from '../../ui/field'
 import { takesLength } from '../../ui/keep-typed-unit'
-import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
+import { useToday, utcToday } from '../../ui/use-today'
 import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/suppliers'
+import { OneSupplier, SupplierForm } from './one-supplier'
 import look from './order.module.css'
 import { OrderLinks } from './order-links'
+import { readOffer, readSupplier } from './supplier-form'
 
-/** A figure somebody typed, or none. */
-function figureOf(form: FormData, name: string): number | undefined {
-  const text = String(form.get(name) ?? '')
-    .trim()
-    .replace(',', '.')
-  return text === '' ? undefined : Number(text)
-}
-const wordsOf = (form: FormData, name: string): string | undefined => String(form.get(name) ?? '').trim() || undefined
-const given = <T extends object>(fields: T): T =>
-  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as T
+type Answer = { problem: string | null; lines?: PriceList['bad'] }
+const answer = (problem: string, status: number, lines?: PriceList['bad']) =>
+  data<Answer>({ problem, ...(lines ? { lines } : {}) }, { status })
 
-function readSupplier(form: FormData, id: string, today: string): Parsed<Supplier> {
-  const why = wordsOf(form, 'avoid')
-  const read = supplierSchema.safeParse(
-    given({
-      id,
-      name: form.get('name'),
-      delivery: figureOf(form, 'delivery'),
-      freeFrom: figureOf(form, 'freeFrom'),
-      leadDays: figureOf(form, 'leadDays'),
-      returnDays: figureOf(form, 'returnDays'),
-      avoid: why === undefined ? undefined : { why, on: today },
-      note: wordsOf(form, 'note'),
-    }),
-  )
-  if (read.success) return parsed(read.data)
-  const field = String(read.error.issues[0]?.path[0])
-  return unreadable(
-    field === 'name'
-      ? 'Give the supplier a name of 1 to 120 letters.'
-      : /Days$/.test(field)
-        ? 'Days are whole and at most 365.'
-        : /delivery|freeFrom/.test(field)
-          ? 'A price is a figure from 0 to 1000000.'
-          : 'This cannot be read.',
-  )
-}
+/** More than that is chosen as a file. */
+const LONGEST_PASTED = 500_000
+const LINES_TOLD = 50
 
-function readOffer(form: FormData, today: string, unit: 'm' | 'ft'): Parsed<Omit<Offer, 'id'>> {
-  const length = parseLength(String(form.get('length') ?? ''), unit)
-  if (!length.ok) return length
-  const read = offerSchema.safeParse(
-    given({
-      id: 'offer',
-      supplier: form.get('supplier'),
-      kind: form.get('kind'),
-      length: length.value,
-      price: figureOf(form, 'price'),
-      number: wordsOf(form, 'number'),
-      words: wordsOf(form, 'words'),
-      available: figureOf(form, 'available'),
-      seen: today,
-    }),
-  )
-  if (read.success) return parsed(read.data)
-  const field = String(read.error.issues[0]?.path[0])
-  return unreadable(
-    field === 'price'
-      ? 'Say what one costs, such as 12.50.'
-      : field === 'available'
-        ? 'How many there are is a whole number.'
-        : field === 'number'
-          ? "The supplier's number has 60 letters at most."
-          : 'Choose a supplier and a kind.',
-  )
-}
-
-/** A supplier saved or removed, an offer noted or removed. */
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await readForm(request)
-  const unit = readUnit(request)
-  const today = new Date().toISOString().slice(0, 10)
-  const saved = await change(request, form, params.site, ({ plan }) => {
-    const base = baseOf(form)
-    const supplier = byId(plan.suppliers).get(String(form.get('supplier') ?? ''))
-    switch (form.get('intent')) {
-      case 'remove supplier':
-        return supplier ? removeSupplier(plan, base, supplier) : refused('supplier', 'it is no longer there')
-      case 'offer': {
-        const offer = readOffer(form, today, unit)
-        return offer.ok ? putOffers(plan, base, [offer.value]) : refused('offer', offer.problem)
+/** A supplier saved or removed, a price noted or removed, or a whole price list brought in. */
+export const action = ({ request, params }: Route.ActionArgs) =>
+  readFormWithFile(request, { file: LARGEST_TABLE_BYTES, longest: LONGEST_PASTED }, async (form, sent) => {
+    const unit = readUnit(request)
+    const today = String(form.get('today') ?? '') || utcToday()
+    const named = String(form.get('supplier') ?? '')
+    if (form.get('intent') === 'prices') return bringPrices({ request, site: params.site, form, sent, today, unit })
+    const saved = await change(request, form, params.site, ({ plan }) => {
+      const base = baseOf(form)
+      const supplier = byId(plan.suppliers).get(named)
+      switch (form.get('intent')) {
+        case 'remove supplier':
+          return supplier
+            ? removeSupplier(plan, base, supplier)
+            : refused('supplier', 'somebody removed this supplier meanwhile')
+        case 'offer': {
+          const offer = readOffer(form, today, unit)
+          return offer.ok ? putOffers(plan, base, [offer.value]) : refused('offer', offer.problem)
+        }
+        case 'remove offer': {
+          const offer = byId(plan.offers).get(String(form.get('offer') ?? ''))
+          return offer ? removeOffer(plan, base, offer) : refused('offer', 'somebody removed this price meanwhile')
+        }
+        default: {
+          const id =
+            supplier?.id ??
+            freeIds(plan.suppliers.map((each) => each.id))(slugOf(String(form.get('name') ?? ''), 'supplier'))
+          const read = readSupplier(form, id, supplier?.avoid?.on ?? today)
+          return read.ok ? saveSupplier(read.value, supplier ? base : null) : refused('supplier', read.problem)
+        }
       }
-      case 'remove offer': {
-        const offer = byId(plan.offers).get(String(form.get('offer') ?? ''))
-        return offer ? removeOffer(plan, base, offer) : refused('offer', 'it is no longer there')
-      }
-      default: {
-        const id =
-          supplier?.id ??
-          freeIds(plan.suppliers.map((each) => each.id))(slugOf(String(form.get('name') ?? ''), 'supplier'))
-        const read = readSupplier(form, id, supplier?.avoid?.on ?? today)
-        return read.ok ? saveSupplier(read.value, supplier ? base : null) : refused('supplier', read.problem)
-      }
-    }
+    })
+    if (saved?.outcome === 'saved') return data<Answer>({ problem: null })
+    const { problem, status } = whyNotSaved(saved)
+    return answer(problem, status)
   })
-  if (saved?.outcome === 'saved') return data({ problem: null })
-  const { problem, status } = whyNotSaved(saved)
-  return data({ problem }, { status })
+
+type Brought = {
+  request: Request
+  site: string
+  form: FormData
+  sent: SentFile | null
+  today: string
+  unit: LengthUnit
 }
+
+/** A price list as a file or as pasted cells, all of it or none. */
+async function bringPrices({ request, site, form, sent, today, unit }: Brought) {
+  const nothing = 'Nothing was saved.'
+  const pasted = String(form.get('pasted') ?? '')
+  if (!sent && pasted.trim() === '') return answer(`Choose a file or paste the cells first. ${nothing}`, 422)
+  const supplier = String(form.get('supplier') ?? '')
+  const { plan } = (await loadSite(site)).copy
+  const { kinds, offers } = plan
+  const told = sent ? { path: sent.path } : { text: pasted }
+  const work = await readPricesFile({ told, plan: { kinds, offers }, supplier, today, unit })
+  if (!work.done) return answer(`${work.problem} ${nothing}`, work.status)
+  if (!work.value.ok) return answer(`${work.value.problem} ${nothing}`, 422)
+  const { offers: read, bad } = work.value.value
+  if (bad.length > 0)
+    return answer(
+      `${bad.length === 1 ? 'One line is' : `${bad.length} lines are`} wrong. ${nothing} Correct them and import it again.`,
+      422,
+      bad.slice(0, LINES_TOLD),
+    )
+  const saved = await change(request, form, site, ({ plan: now, place }) => putOffers(now, place, read))
+  if (saved?.outcome === 'saved') return data<Answer>({ problem: null })
+  const { problem, status } = whyNotSaved(saved)
+  return answer(problem, status)
+}
+
+export const loader = () => ({ today: utcToday() })
 
 /** Suppliers: their terms, and what they sell at which price. */
-export default function Suppliers({ actionData }: Route.ComponentProps) {
+export default function Suppliers({ actionData, loaderData }: Route.ComponentProps) {
+  const today = useToday(loaderData.today)
   const { plan } = useSite()
   const unit = useUnit()
   const saving = useNavigation().state === 'submitting'
@@ -138,20 +124,18 @@ export default function Suppliers({ actionData }: Route.ComponentProps) {
       <Text mb="3">
         Who sells what, at which price and on which terms. A price here goes into the catalogue: of several, the least.
       </Text>
-      {actionData?.problem && <Notice tone="blocked">{actionData.problem}</Notice>}
+      {actionData?.problem && (
+        <Notice tone="blocked">
+          <Text>{actionData.problem}</Text>
+          {actionData.lines?.map(({ line, problems }) => (
+            <Text key={line}>
+              line {line}: {problems.join('; ')}
+            </Text>
+          ))}
+        </Notice>
+      )}
       {plan.suppliers.map((supplier) => (
-        <section key={supplier.id} className={look.order} aria-label={supplier.name}>
-          <Heading as="h2" size="md">
-            {supplier.name}
-          </Heading>
-          {supplier.avoid && (
-            <p>
-              <b>Avoided</b> since {supplier.avoid.on}: {supplier.avoid.why}
-            </p>
-          )}
-          <SupplierForm supplier={supplier} saving={saving} />
-          <Offers supplier={supplier} />
-        </section>
+        <OneSupplier key={supplier.id} supplier={supplier} saving={saving} />
       ))}
       <section className={look.block} aria-labelledby="new-supplier">
         <Heading as="h2" size="md" mb="1" id="new-supplier">
@@ -166,6 +150,7 @@ export default function Suppliers({ actionData }: Route.ComponentProps) {
           </Heading>
           <Form method="post" className={look.form} key={plan.offers.length}>
             <MadeFrom />
+            <input type="hidden" name="today" value={today} />
             <LabelledField field={plainField('supplier')} label="Supplier">
               <PlainSelect id="field-supplier" name="supplier">
                 {plan.suppliers.map(({ id, name }) => (
@@ -205,8 +190,53 @@ export default function Suppliers({ actionData }: Route.ComponentProps) {
             <LabelledField field={plainField('available')} label="How many there are">
               <PlainInput id="field-available" name="available" inputMode="numeric" placeholder="enough" />
             </LabelledField>
+            <LabelledField field={plainField('leadDays')} label="Days to deliver, if other">
+              <PlainInput id="field-leadDays" name="leadDays" inputMode="numeric" />
+            </LabelledField>
+            <LabelledField field={plainField('returnDays')} label="Days to send back, if other">
+              <PlainInput id="field-returnDays" name="returnDays" inputMode="numeric" placeholder="0 for never" />
+            </LabelledField>
+            <fieldset className={look.small}>
+              <legend>Not taken back from a socket on</legend>
+              {PORT_SITES.map((site) => (
+                <label key={site}>
+                  <input type="checkbox" name="excludes" value={site} /> {siteWords[site]}
+                </label>
+              ))}
+            </fieldset>
             <MainButton name="intent" value="offer" loading={saving}>
               Note the price
+            </MainButton>
+          </Form>
+        </section>
+      )}
+      {plan.suppliers.length > 0 && (
+        <section className={look.block} aria-labelledby="price-list">
+          <Heading as="h2" size="md" mb="1" id="price-list">
+            A whole price list
+          </Heading>
+          <Text mb="2">
+            A row for each length: {PRICE_LIST_COLUMNS.join(', ')}. Length and price are needed, and the kind or the
+            number that the supplier gave it before.
+          </Text>
+          <Form method="post" encType="multipart/form-data" className={look.form} key={plan.offers.length}>
+            <MadeFrom />
+            <input type="hidden" name="today" value={today} />
+            <LabelledField field={plainField('list-supplier')} label="Supplier of the list">
+              <PlainSelect id="field-list-supplier" name="supplier">
+                {plan.suppliers.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </PlainSelect>
+            </LabelledField>
+            <FileField label="From a table (.xlsx or CSV)" name="file" accept=".xlsx,.csv,.tsv,.txt,text/csv" />
+            <LabelledField field={plainField('pasted')} label="Or paste the cells">
+              <PlainTextArea id="field-pasted" name="pasted" rows={2} />
+            </LabelledField>
+            <MainButton name="intent" value="prices" loading={saving}>
+              Import the prices
             </MainButton>
           </Form>
         </section>
@@ -215,96 +245,11 @@ export default function Suppliers({ actionData }: Route.ComponentProps) {
   )
 }
 
-function SupplierForm({ supplier, saving }: { supplier: Supplier | null; saving: boolean }) {
-  const { plan } = useSite()
-  const of = supplier?.id ?? 'new'
-  const field = (name: string) => ({ ...plainField(name), id: `${of}-${name}` })
-  const input = (name: keyof Supplier, rest: Record<string, unknown> = {}) => (
-    <PlainInput id={`${of}-${name}`} name={name} defaultValue={String(supplier?.[name] ?? '')} {...rest} />
-  )
-  return (
-    <Form method="post" className={look.form}>
-      <MadeFrom />
-      {supplier && <input type="hidden" name="supplier" value={supplier.id} />}
-      <LabelledField field={field('name')} label="Name">
-        {input('name', { required: true, maxLength: 120 })}
-      </LabelledField>
-      <LabelledField field={field('delivery')} label={`Delivery, ${plan.policy.currency}`}>
-        {input('delivery', { inputMode: 'decimal' })}
-      </LabelledField>
-      <LabelledField field={field('freeFrom')} label="Free from">
-        {input('freeFrom', { inputMode: 'decimal' })}
-      </LabelledField>
-      <LabelledField field={field('leadDays')} label="Days to deliver">
-        {input('leadDays', { inputMode: 'numeric' })}
-      </LabelledField>
-      <LabelledField field={field('returnDays')} label="Days to send back">
-        {input('returnDays', { inputMode: 'numeric', placeholder: '0 for never' })}
-      </LabelledField>
-      <LabelledField field={field('avoid')} label="Avoid, because">
-        <PlainInput id={`${of}-avoid`} name="avoid" maxLength={120} defaultValue={supplier?.avoid?.why ?? ''} />
-      </LabelledField>
-      <LabelledField field={field('note')} label="Note">
-        {input('note', { maxLength: 2000 })}
-      </LabelledField>
-      <div className={look.tools}>
-        <MainButton name="intent" value="supplier" loading={saving}>
-          {supplier ? 'Save' : 'Add the supplier'}
-        </MainButton>
-        {supplier && (
-          <QuietButton name="intent" value="remove supplier" formNoValidate grave>
-            Remove
-          </QuietButton>
-        )}
-      </div>
-    </Form>
-  )
-}
-
-function Offers({ supplier }: { supplier: Supplier }) {
-  const { plan, index } = useSite()
-  const unit = useUnit()
-  const offers = plan.offers.filter((offer) => offer.supplier === supplier.id)
-  if (offers.length === 0) return <p className={text.quiet}>No prices noted yet.</p>
-  return (
-    <RuledTable
-      label={`What ${supplier.name} sells`}
-      columns={['Kind', 'Length', 'Each', 'There', 'Read on', '']}
-      cards
-    >
-      {offers.map((offer) => {
-        const name = index.kinds.get(offer.kind)?.name ?? offer.kind
-        return (
-          <tr key={offer.id}>
-            <td>
-              {name}
-              {(offer.words || offer.number) && (
-                <span className={`${text.block} ${text.small} ${text.quiet}`}>
-                  {[offer.words, offer.number].filter(Boolean).join(', ')}
-                </span>
-              )}
-            </td>
-            <td>{formatLength(offer.length, unit)}</td>
-            <td className={text.mono}>{`${decimal(offer.price, 2)} ${plan.policy.currency}`}</td>
-            <td>{offer.available ?? 'enough'}</td>
-            <td>{offer.seen}</td>
-            <td>
-              <Form method="post">
-                <MadeFrom />
-                <input type="hidden" name="offer" value={offer.id} />
-                <QuietButton
-                  small
-                  name="intent"
-                  value="remove offer"
-                  aria-label={`Remove the price of ${name}, ${formatLength(offer.length, unit)}`}
-                >
-                  Remove
-                </QuietButton>
-              </Form>
-            </td>
-          </tr>
-        )
-      })}
-    </RuledTable>
-  )
+const siteWords: Record<PortSite, string> = {
+  board: 'the board',
+  'graphics card': 'a graphics card',
+  'add-in card': 'an add-in card',
+  front: 'the front',
+  hub: 'a hub',
+  display: 'a display',
 }

@@ -7,14 +7,18 @@ import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { plainField, TextField } from '../../ui/field'
+import { lengthText } from '../../ui/form-text'
+import { takesLength } from '../../ui/keep-typed-unit'
 import type { RowProps } from '../../ui/long-table'
 import { MainsField } from '../../ui/mains-field'
 import { useSite } from '../../ui/site-context'
+import { useUnit } from '../../ui/units'
 import look from './survey.module.css'
 
 /** A place as the head of what stands there, to be edited and copied in its line. */
 export function PlaceLine({ place, count, props }: { place: Place | null; count: number; props: RowProps }) {
   const { plan } = useSite()
+  const unit = useUnit()
   const [editing, setEditing] = useState(false)
   return (
     <tr {...props} className={look.placeLine}>
@@ -30,6 +34,14 @@ export function PlaceLine({ place, count, props }: { place: Place | null; count:
               maxLength={120}
             />
             <MainsField mains={place.mains} />
+            <TextField
+              field={{
+                ...plainField('outlet', place.outlet === undefined ? '' : lengthText(place.outlet, unit)),
+                id: `outlet-${place.id}`,
+              }}
+              label="Outlet, from its ports"
+              {...takesLength}
+            />
             <QuietButton name="intent" value="place">
               Save the place
             </QuietButton>

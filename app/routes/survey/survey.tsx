@@ -13,6 +13,8 @@ import {
 import { byId } from '../../../core/plan/lookup'
 import type { Place, Plan } from '../../../core/plan/plan'
 import { devicesByPlace } from '../../../core/plan/site-index'
+import { type LengthUnit, parseLength } from '../../../core/quantity/length'
+import { type Parsed, parsed } from '../../../core/quantity/parsed'
 import { MOST_SURVEY_LINES, parseSurveyLines } from '../../../core/survey/device-line'
 import { readMains } from '../../../core/survey/mains-text'
 import { fromTemplate, templates } from '../../../core/survey/templates'
@@ -23,6 +25,7 @@ import { readForm } from '../../read-form.server'
 import { addressWith, baseOf, change, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { Notice } from '../../ui/controls'
+import { lengthText } from '../../ui/form-text'
 import { LongTable } from '../../ui/long-table'
 import { useSite } from '../../ui/site-context'
 import { Undo } from '../../ui/undo'
@@ -35,6 +38,15 @@ import { NewPlace } from './new-place'
 import look from './survey.module.css'
 import { SurveyLines } from './survey-lines'
 import { DeviceLine, PlaceLine } from './survey-rows'
+
+/** The way to the outlet as a form says it; one that was not touched stays as it was, to the millimetre. */
+function readOutlet(form: FormData, unit: LengthUnit, before: number | undefined): Parsed<Pick<Place, 'outlet'>> {
+  const text = String(form.get('outlet') ?? '').trim()
+  if (text === '') return parsed({})
+  if (before !== undefined && text === lengthText(before, unit)) return parsed({ outlet: before })
+  const read = parseLength(text, unit)
+  return read.ok ? parsed({ outlet: read.value }) : read
+}
 
 export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request)
@@ -95,7 +107,13 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (!read.success || name === undefined) return refused('place', 'a place needs a name, of 120 characters at most')
     if (!place && form.get('place')) return refused('place', 'it is no longer there')
     const mains = readMains(String(form.get('mains') ?? '')) ?? 'not known'
-    if (place) return savePlace({ ...place, name, mains }, baseOf(form))
+    if (place) {
+      const { outlet: before, ...rest } = place
+      const outlet = readOutlet(form, readUnit(request), before)
+      return outlet.ok
+        ? savePlace({ ...rest, name, mains, ...outlet.value }, baseOf(form))
+        : refused('outlet', `the way to the outlet: ${outlet.problem}`)
+    }
     return addPlaces(plan, read.data, mains)
   })
   if (saved?.outcome === 'saved') return redirect(`/sites/${params.site}/survey`)

@@ -1,8 +1,6 @@
 import type { Fault } from '../../vocabulary/list'
 import { listOf } from '../../vocabulary/list'
-import { orderLineSchema } from '../../vocabulary/order'
-
-const sum = (parts: readonly { count: number }[] = []): number => parts.reduce((all, { count }) => all + count, 0)
+import { countsOf, orderLineSchema, toCome } from '../../vocabulary/order'
 
 export const orderLines = listOf(orderLineSchema, {
   noun: 'order line',
@@ -11,11 +9,11 @@ export const orderLines = listOf(orderLineSchema, {
     yield { path: 'order', to: 'orders', id: order }
     yield { path: 'kind', to: 'kinds', id: kind }
   },
-  *faults({ count, arrived, back, tagged }): Iterable<Fault> {
-    const came = sum(arrived)
-    if (came > count) yield { path: 'arrived', reason: `${came} came of ${count} that were ordered` }
-    if (sum(back) > came) yield { path: 'back', reason: `${sum(back)} went back of ${came} that came` }
-    if ((tagged?.length ?? 0) > came)
-      yield { path: 'tagged', reason: `${tagged?.length} are tagged of ${came} that came` }
+  *faults(line): Iterable<Fault> {
+    const { here, tagged, back } = countsOf(line)
+    const most = toCome(line)
+    if (here > most) yield { path: 'arrived', reason: `${here} came of ${most} that were ordered` }
+    if (back > here) yield { path: 'back', reason: `${back} went back of ${here} that came` }
+    if (tagged > here) yield { path: 'tagged', reason: `${tagged} are tagged of ${here} that came` }
   },
 })

@@ -25,7 +25,9 @@ import { FileField } from '../../../ui/field'
 import { RuledTable } from '../../../ui/ruled-table'
 import { useSite } from '../../../ui/site-context'
 import { Length } from '../../../ui/units'
+import { utcToday } from '../../../ui/use-today'
 import { readUnit } from '../../../unit-cookie'
+import { Waiting } from '../../order/waits'
 import { saveRetraction, saveSeen } from '../../seen/save-seen.server'
 import type { Route } from './+types/catalogue'
 import look from './catalogue.module.css'
@@ -93,7 +95,9 @@ export const action = ({ request, params }: Route.ActionArgs) =>
         const saved = await change(request, form, params.site, ({ plan }) => {
           const before = plan.kinds.find(({ id }) => id === value.id)
           if (value.id && !before) return refused('kind', 'the kind is no longer there')
-          return putKinds(plan, baseOf(form), [readKind(value, value.id || slugOf(value.name, 'kind'), before)]).draft
+          return putKinds(plan, baseOf(form), [
+            readKind(value, value.id || slugOf(value.name, 'kind'), utcToday(), before),
+          ]).draft
         })
         return saved?.outcome === 'saved' ? redirect(here(params, 'saved')) : refusedBy(saved)
       }
@@ -186,6 +190,7 @@ export default function Catalogue({ actionData, loaderData }: Route.ComponentPro
           </Notice>
         </Form>
       )}
+      <Waiting />
       {plan.kinds.length > 0 && <Kinds />}
       <Box key={`${edited?.id} ${done}`} mt="6" id="kind-form">
         <KindForm kind={edited ?? null} lastResult={actionData?.result} />
@@ -220,6 +225,11 @@ function Kinds() {
             <RouterLink to={{ search: `edit=${kind.id}`, hash: 'kind-form' }} className={`${text.link} ${text.half}`}>
               {kind.name}
             </RouterLink>
+            {kind.avoid && (
+              <span className={text.block}>
+                <b>Not bought</b> since {kind.avoid.on}: {kind.avoid.why}
+              </span>
+            )}
             {kind.note && <span className={`${text.block} ${text.quiet}`}>{kind.note}</span>}
           </td>
           <td className={text.narrow}>

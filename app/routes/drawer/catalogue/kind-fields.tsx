@@ -77,6 +77,14 @@ export function KindForm({ kind, lastResult }: { kind: CableKind | null; lastRes
           </SelectField>
           <TextField field={known.wants} label="What it needs beside it" hint="a supply, drivers, an adapter" />
           <TextField field={known.includes} label="What comes in its box" hint="with commas between" />
+          <TextField
+            field={known.wantsPrice}
+            label="What these parts cost"
+            hint="if not in its box"
+            inputMode="decimal"
+          />
+          <TextField field={known.cord} label="Cord of its supply" hint="how far it reaches" />
+          <TextField field={known.avoid} label="Do not buy, because" hint="Order leaves it out" />
           <TextAreaField
             field={known.stock}
             label="Lengths and prices"

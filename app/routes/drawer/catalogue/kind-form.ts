@@ -6,7 +6,7 @@ import { plainText } from '../../../../core/quantity/parsed'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../../../../core/standards/grades'
 import { POWER_MARKS, parsePowerMark, powerMarkOf } from '../../../../core/standards/mark-text'
 import { type CableKind, cableKindSchema, FEELS, MOST_LENGTHS } from '../../../../core/vocabulary/cable'
-import { HIGHEST_PRICE, idField, nameField } from '../../../../core/vocabulary/fields'
+import { HIGHEST_PRICE, idField, nameField, priceField } from '../../../../core/vocabulary/fields'
 import { lengthText, readBy } from '../../../ui/form-text'
 
 const days = z
@@ -67,6 +67,13 @@ export const kindFormSchema = (unit: LengthUnit) =>
     stock: stockLines(unit),
     leadDays: days,
     returnDays: days,
+    wantsPrice: z
+      .string()
+      .transform((text) => Number(text.replace(',', '.')))
+      .pipe(priceField.or(z.never({ error: `A price is a figure from 0 to ${HIGHEST_PRICE}.` })))
+      .optional(),
+    cord: readBy((text) => parseLength(text, unit), '').optional(),
+    avoid: nameField.optional(),
     gramsPerMetre: z
       .string()
       .regex(/^\d{1,4}$/, { error: 'Give whole grams a metre, 1 to 2000.' })
@@ -82,7 +89,7 @@ export type KindForm = z.output<ReturnType<typeof kindFormSchema>>
 export type KindFormTexts = { [Name in keyof KindForm]?: string }
 
 /** The kind that a form describes; its length and price lines sorted by length. A length that stands in the catalogue already stays what it is. */
-export function readKind(form: KindForm, id: string, before?: CableKind): CableKind {
+export function readKind(form: KindForm, id: string, today: string, before?: CableKind): CableKind {
   const asBefore = (length: number) => before?.stock.find((line) => sameLength(line.length, length))?.length ?? length
   const power = form.power ? parsePowerMark(form.power) : null
   return cableKindSchema.parse({
@@ -97,6 +104,11 @@ export function readKind(form: KindForm, id: string, before?: CableKind): CableK
     ...(before?.passesOn === undefined ? {} : { passesOn: before.passesOn }),
     ...(form.wants.length > 0 ? { wants: form.wants } : {}),
     ...(form.includes.length > 0 ? { includes: form.includes } : {}),
+    ...(form.wantsPrice === undefined ? {} : { wantsPrice: form.wantsPrice }),
+    ...(form.cord === undefined
+      ? {}
+      : { cord: before?.cord !== undefined && sameLength(before.cord, form.cord) ? before.cord : form.cord }),
+    ...(form.avoid === undefined ? {} : { avoid: { why: form.avoid, on: before?.avoid?.on ?? today } }),
     grade: form.grade,
     ...(power?.ok ? { amps: power.value.amps, ...(power.value.volts === 50 ? { volts: 50 } : {}) } : {}),
     stock: form.stock
@@ -131,6 +143,9 @@ export const textsOfKind = (kind: CableKind, unit: LengthUnit): KindFormTexts =>
   feed: feedText({ feed: kind.feed ?? 'bus', feedEnd: kind.feedEnd }),
   wants: kind.wants?.join(', '),
   includes: kind.includes?.join(', '),
+  wantsPrice: kind.wantsPrice === undefined ? undefined : String(kind.wantsPrice),
+  cord: kind.cord === undefined ? undefined : lengthText(kind.cord, unit),
+  avoid: kind.avoid?.why,
   stock: kind.stock.map(({ length, price }) => `${lengthText(length, unit)} ${price}`).join('\n'),
   leadDays: kind.leadDays === undefined ? undefined : String(kind.leadDays),
   returnDays: kind.returnDays === undefined ? undefined : String(kind.returnDays),

@@ -1,0 +1,142 @@
+import { Heading, Text } from '@chakra-ui/react'
+import { useMemo } from 'react'
+import { Link as RouterLink } from 'react-router'
+import { takeOrder } from '../../../core/change/changes/orders'
+import { articleParts, missingParts } from '../../../core/order/articles'
+import type { OrderPlan } from '../../../core/order/solution'
+import { formatLength } from '../../../core/quantity/length'
+import { moveSentence } from '../../../core/remedy/words'
+import type { CableKind } from '../../../core/vocabulary/cable'
+import text from '../../theme/text.module.css'
+import { QuietButton } from '../../ui/controls'
+import { RuledTable } from '../../ui/ruled-table'
+import { useSite } from '../../ui/site-context'
+import { Take } from '../../ui/take'
+import { useUnit } from '../../ui/units'
+import look from './order.module.css'
+
+const extraOf = (kind: CableKind | undefined): number =>
+  kind && missingParts(kind).length > 0 ? (kind.wantsPrice ?? 0) : 0
+
+/** Puts the leads into the runs and plans an order for each supplier. */
+export function TakeOrder({ order }: { order: OrderPlan }) {
+  const { plan, index, place } = useSite()
+  const { about, edits } = useMemo(() => {
+    const runs = [...order.chosen.values()].map(({ run, leads }) => ({ run, leads }))
+    const alters = [...order.chosen.values()].flatMap(({ setUp }) => setUp?.edits ?? [])
+    const lines = order.purchases.map(({ article, source, count }) => ({
+      ...articleParts(article),
+      supplier: source.supplier,
+      count,
+      price: source.price,
+    }))
+    return {
+      about: runs.map(({ run }) => index.runs.get(run)?.tag ?? run),
+      edits: takeOrder(plan, place, { runs, lines, alters }).edits,
+    }
+  }, [order, plan, place, index])
+  if (edits.length === 0) return <p>It is all as it lies already.</p>
+  return (
+    <div className={look.tools}>
+      <Take name="plan order" about={about} edits={edits} main>
+        Plan this order
+      </Take>
+    </div>
+  )
+}
+
+/** What is bought, from whom, and what stands beside the leads. */
+export function Purchases({
+  order,
+  money,
+  keepOut,
+}: {
+  order: OrderPlan
+  money: (sum: number) => string
+  keepOut: (kind: string) => void
+}) {
+  const { plan, index } = useSite()
+  const unit = useUnit()
+  const setUps = [...order.chosen.values()].flatMap(({ run, setUp }) => (setUp ? [{ run, ...setUp }] : []))
+  if (order.purchases.length + setUps.length === 0)
+    return <Text mb="3">{order.unserved.length > 0 ? 'Nothing.' : 'Nothing: the drawer serves them all.'}</Text>
+  const suppliers = new Map(plan.suppliers.map(({ id, name }) => [id, name]))
+  return (
+    <RuledTable label="What is bought" columns={['Article', 'Length', 'How many', 'From', 'Price', '']} cards>
+      {order.purchases.map(({ article, source, count, spare }) => {
+        const { kind, length } = articleParts(article)
+        const kindOf = index.kinds.get(kind)
+        const name = kindOf?.name ?? kind
+        return (
+          <tr key={`${article} ${source.supplier}`}>
+            <td>
+              {name}
+              {kindOf && missingParts(kindOf).length > 0 && (
+                <span className={`${text.block} ${text.small} ${text.quiet}`}>
+                  with {missingParts(kindOf).join(', ')}
+                  {kindOf.wantsPrice === undefined ? ', price not known' : `, ${money(kindOf.wantsPrice)} each`}
+                </span>
+              )}
+            </td>
+            <td>{formatLength(length, unit)}</td>
+            <td>
+              {count}
+              {spare > 0 && <span className={text.quiet}>, {spare} spare</span>}
+            </td>
+            <td>
+              {source.supplier === null ? 'no supplier yet' : (suppliers.get(source.supplier) ?? source.supplier)}
+            </td>
+            <td className={text.mono}>{money((source.price + extraOf(kindOf)) * count)}</td>
+            <td>
+              <QuietButton type="button" small aria-label={`Decide without ${name}`} onClick={() => keepOut(kind)}>
+                Without it
+              </QuietButton>
+            </td>
+          </tr>
+        )
+      })}
+      {setUps.map(({ run, words, price }) => (
+        <tr key={`set up ${run}`}>
+          <td>
+            For {index.runs.get(run)?.tag ?? run}: {words.map((each) => moveSentence(each, unit)).join(' ')}
+          </td>
+          <td />
+          <td>1</td>
+          <td>bought apart; priced by the rules</td>
+          <td className={text.mono}>{money(price)}</td>
+          <td />
+        </tr>
+      ))}
+      {[...order.deliveries].map(([supplier, price]) => (
+        <tr key={supplier}>
+          <td>Delivery</td>
+          <td />
+          <td />
+          <td>{suppliers.get(supplier) ?? supplier}</td>
+          <td className={text.mono}>{price === 0 ? 'free' : money(price)}</td>
+          <td />
+        </tr>
+      ))}
+    </RuledTable>
+  )
+}
+
+export function Unserved({ order }: { order: OrderPlan }) {
+  const { plan, index } = useSite()
+  if (order.unserved.length === 0) return null
+  return (
+    <section className={look.block} aria-labelledby="unserved-heading">
+      <Heading as="h2" size="md" mb="1" id="unserved-heading">
+        Nothing serves these
+      </Heading>
+      <p>
+        No lead of the drawer and nothing that is sold does the job by these wishes. Each page says what would help:{' '}
+        {order.unserved.map((run) => (
+          <RouterLink key={run} to={`/sites/${plan.site.id}/runs/${run}`} className={`${text.link} ${text.mono}`}>
+            {index.runs.get(run)?.tag ?? run}{' '}
+          </RouterLink>
+        ))}
+      </p>
+    </section>
+  )
+}
