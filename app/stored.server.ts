@@ -55,8 +55,12 @@ export async function change(
   siteId: string,
   make: MakeChange,
 ): Promise<Outcome | null> {
-  return whyAway(await save(async (knex) => changeSite(knex, siteId, await handOf(request, form), make)))
+  return saveOutcome(async (knex) => changeSite(knex, siteId, await handOf(request, form), make))
 }
+
+/** Any change of sites, with why it could not be made. Null where the database is away. */
+export const saveOutcome = async (work: (knex: Knex) => Promise<Outcome>): Promise<Outcome | null> =>
+  whyAway(await save(work))
 
 /** A database that stopped for want of room is not only away. */
 const whyAway = async (answer: Outcome | null): Promise<Outcome | null> =>
@@ -64,7 +68,7 @@ const whyAway = async (answer: Outcome | null): Promise<Outcome | null> =>
 
 /** Changes a site for a hand that is known. Null where the database is away. */
 export const changeBy = async (hand: Hand, siteId: string, make: MakeChange): Promise<Outcome | null> =>
-  whyAway(await save((knex) => changeSite(knex, siteId, hand, make)))
+  saveOutcome((knex) => changeSite(knex, siteId, hand, make))
 
 /** The place in the log of the copy that a form was made from; a form that says none, or what is none, was made from nothing there is. */
 export function baseOf(form: FormData): LogPosition {

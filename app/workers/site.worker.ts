@@ -1,13 +1,14 @@
 import { moveSpot } from '../../core/change/changes/floors'
 import { assessInSlices } from '../../core/checks/assess'
 import { type PolicyEffect, policyEffects } from '../../core/checks/policy-effect'
-import { reassess } from '../../core/checks/reassess'
+import { reassess, reassessInSlices } from '../../core/checks/reassess'
 import { type RouteEffect, routeEffects } from '../../core/checks/route-effect'
 import { proposeKind } from '../../core/match/kind-proposal'
 import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
 import { rankRun } from '../../core/match/rank-all'
 import { choicesOf, type WantingRun, wantingRuns } from '../../core/order/choices'
 import { runsOnOrder } from '../../core/order/follow'
+import { type Store, withStores } from '../../core/order/store'
 import { byId } from '../../core/plan/lookup'
 import { type WayForRun, wayForEach } from '../../core/remedy/each'
 import { findWaysOut, type WaysOut } from '../../core/remedy/search'
@@ -37,7 +38,7 @@ type Questions = {
   /** The best from the drawer for many runs. */
   leads: { question: { runs: readonly string[] }; answer: LeadProposal }
   /** What could serve each run that wants a lead, as the site is or as one of its upgrades would make it. */
-  choices: { question: { upgrade: string | null }; answer: WantingRun[] }
+  choices: { question: { upgrade: string | null; stores: readonly Store[] }; answer: WantingRun[] }
   /** One kind of the catalogue for many runs. */
   kind: { question: { runs: readonly string[]; kind: string }; answer: LeadProposal }
 }
@@ -73,9 +74,10 @@ const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) 
     return routeEffects(assessed, moveSpot(copy.plan, copy.place, from, to).edits)
   },
   leads: ({ copy, assessed }, { runs }, tell) => proposeLeads(assessed, runs, copy.place, tell),
-  *choices({ copy, assessed }, { upgrade: id }, tell) {
+  *choices({ copy, assessed }, { upgrade: id, stores }, tell) {
     const upgrade = id === null ? undefined : byId(copy.plan.upgrades).get(id)
-    const site = upgrade ? yield* assessInSlices(grown(copy.plan, upgrade)) : assessed
+    const own = upgrade ? yield* assessInSlices(grown(copy.plan, upgrade)) : assessed
+    const site = yield* reassessInSlices(own, withStores(own.index.plan, stores))
     const ordered = runsOnOrder(copy.plan)
     const wanting = wantingRuns(site).filter((run) => !ordered.has(run))
     return yield* choicesOf(site, wanting, copy.place, tell)

@@ -69,6 +69,7 @@ const words = {
   'follow advice': ([tag, ...what]) => `followed the advice for ${tag}: ${listed(what)}`,
   'keep trial': ([tag, what]) => `kept a what-if on ${tag}: ${what}`,
   'plan order': (tags) => `planned what to buy for ${few(tags, 'run', 'runs')}`,
+  'send cables': (tags) => `sent ${few(tags, 'cable', 'cables')} to another site`,
   'wait for lead': ([tag, why]) =>
     why ? `accepted ${tag} as it lies, until there is ${why}` : `stopped waiting with ${tag}`,
   'send order': ([name]) => `ordered: ${name}`,

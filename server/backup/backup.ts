@@ -24,7 +24,7 @@ type Table = (typeof TABLES)[number]
 /** JSON columns, which the database hands out read and takes in written. */
 const JSON_COLUMNS: Partial<Record<Table, readonly string[]>> = {
   entities: ['body'],
-  changes: ['about'],
+  changes: ['about', 'along'],
   edits: ['value', 'was'],
 }
 /** Columns of bytes, which a line holds as base64. */

@@ -5,6 +5,7 @@ import * as ground from './migrations/0001-ground'
 import * as files from './migrations/0002-files'
 import * as versions from './migrations/0003-versions'
 import * as kept from './migrations/0004-kept'
+import * as along from './migrations/0005-along'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -14,6 +15,7 @@ const migrations: readonly Migration[] = [
   { name: '0002-files', ...files },
   { name: '0003-versions', ...versions },
   { name: '0004-kept', ...kept },
+  { name: '0005-along', ...along },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {

@@ -3,6 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import type { Knex } from 'knex'
 import { applyChange } from '../../core/change/apply'
 import {
+  type Applied,
   type Change,
   type ChangeToMake,
   type Clash,
@@ -76,14 +77,26 @@ type Made = (ChangeToMake & Along) | Refused | typeof NOTHING_TO_CHANGE
 /** Makes a change of the site as it stands when its turn has come, or says that there is nothing to change; what it refuses is not written. */
 export type MakeChange = (copy: Copy, trx: Knex) => Made | Promise<Made>
 
+/** A site that is changed, and what makes the change of it. */
+export type Part = { siteId: string; make: MakeChange }
+
 /**
  * The one way a site changes. Takes the site's turn and lock, brings the copy up to date, lets `make` say what is to be changed, merges what somebody
  * else changed since field by field, applies it, and writes entities and log in one transaction: all of it or nothing.
  */
-export function changeSite(knex: Knex, siteId: string, hand: Hand, make: MakeChange): Promise<Outcome> {
+export const changeSite = (knex: Knex, siteId: string, hand: Hand, make: MakeChange): Promise<Outcome> =>
+  changeSites(knex, hand, [{ siteId, make }])
+
+/**
+ * Several sites changed as one, each in its own way: one change id in the logs of all, in all of them or in none. What is to be changed is made in the order
+ * given, so that a later site may take what an earlier one gives; the last is the one that asks, and its outcome is the answer. Rows are locked in the
+ * order of the ids.
+ */
+export function changeSites(knex: Knex, hand: Hand, parts: readonly [...Part[], Part]): Promise<Outcome> {
   const id = hand.id ?? randomUUID()
-  return inTurn(siteId, () =>
-    withRetries(knex, siteId, id, (attempt) => once(knex, siteId, { ...hand, id }, make, attempt)),
+  const sites = parts.map(({ siteId }) => siteId)
+  return inTurn(sites, () =>
+    withRetries(knex, sites.at(-1) as string, id, (attempt) => once(knex, { ...hand, id }, parts, attempt)),
   )
 }
 
@@ -140,64 +153,112 @@ async function whatBecame(knex: Knex, siteId: string, id: string, lost: unknown)
   return { outcome: 'unknown' }
 }
 
+/** What one site is to become, and what answers for it. */
+type Drafted = { siteId: string; before: Held; draft: ChangeToMake & Along; applied: Applied }
+
 async function once(
   knex: Knex,
-  siteId: string,
   hand: Hand & { id: string },
-  make: MakeChange,
+  parts: readonly Part[],
   attempt: Attempt,
 ): Promise<Outcome> {
-  let held: Held | null = null
+  const asking = parts.at(-1)?.siteId ?? ''
+  const held: (Held & { siteId: string })[] = []
   const outcome = await knex.transaction(async (trx): Promise<Outcome> => {
-    const row = await trx('sites').where({ id: siteId }).forUpdate().first('id')
-    const found = row ? await copyWithin(knex, trx, siteId) : null
-    if (!found) return { outcome: 'no-site' }
-    const { copy, identity } = found
-    // what was sent twice is answered as it was, before anything is made of the site as it is by now
-    const sent = await writtenBefore(trx, siteId, hand.id)
-    if (sent) return sent.digest === null || sent.digest === (hand.digest ?? null) ? sent.answer : OTHER_BEFORE
-    const nothing: Outcome = { outcome: 'saved', place: copy.place, id: null, what: null, edits: [] }
-    const draft = await make(copy, trx)
-    if ('outcome' in draft) return draft.outcome === 'nothing' ? nothing : draft
-    if (draft.edits.length === 0) return NO_LONGER_SO
-    const was = await asTheyWere(trx, siteId, copy, draft.edits)
-    const { edits, clashes } = rebase(
-      copy,
-      draft.edits,
-      (edit) => was.get(entityKey(edit.list, edit.id)) ?? null,
-      hand.over ?? null,
-    )
-    if (clashes.length > 0) return conflict(trx, siteId, copy, clashes)
-    const real = followed(
-      copy,
-      edits.filter((edit) => !changesNothing(copy, edit)),
-    )
-    if (real.length === 0) return nothing
-    const applied = applyChange(copy, { edits: real, ...(draft.undoes ? { undoes: draft.undoes } : {}) })
-    if (applied.outcome === 'conflict') return conflict(trx, siteId, copy, applied.clashes)
-    if (applied.outcome === 'refused') return applied
-    if (draft.files && !(await keepFiles(trx, siteId, draft.files))) return refused('file', FILES_FULL)
-    const change: Change = {
-      id: hand.id,
-      at: new Date().toISOString(),
-      by: hand.by,
-      what: typeof draft.what === 'function' ? draft.what(copy.plan, applied.edits) : draft.what,
-      ...(draft.undoes ? { undoes: draft.undoes } : {}),
-      edits: applied.edits,
+    const known = new Map<string, Held>()
+    for (const siteId of parts.map((part) => part.siteId).sort()) {
+      const row = await trx('sites').where({ id: siteId }).forUpdate().first('id')
+      const found = row ? await copyWithin(knex, trx, siteId) : null
+      if (!found) return { outcome: 'no-site' }
+      known.set(siteId, found)
     }
-    await writeChange(trx, siteId, change, applied, hand.digest ?? null)
-    const { at } = change
-    await followNames(trx, siteId, { before: copy.plan, after: applied.copy.plan }, { place: applied.copy.place, at })
-    held = { identity, copy: applied.copy }
+    // what was sent twice is answered as it was, before anything is made of the site as it is by now
+    const sent = await writtenBefore(trx, asking, hand.id)
+    if (sent) return sent.digest === null || sent.digest === (hand.digest ?? null) ? sent.answer : OTHER_BEFORE
+    const all: Drafted[] = []
+    for (const { siteId, make } of parts) {
+      const before = known.get(siteId) as Held
+      const made = await drafted(trx, siteId, before.copy, hand, make)
+      if ('outcome' in made) return made
+      all.push({ siteId, before, ...made })
+    }
+    for (const each of all) {
+      const { siteId, before, applied } = each
+      await write(
+        trx,
+        hand,
+        each,
+        all.flatMap((other) => (other === each ? [] : other.siteId)),
+      )
+      held.push({ siteId, identity: before.identity, copy: applied.copy })
+    }
     attempt.written = true
-    const { id, what, edits: written } = change
-    return { outcome: 'saved', place: applied.copy.place, id, what, edits: written }
+    const last = all.at(-1) as Drafted
+    const { copy, edits } = last.applied
+    return { outcome: 'saved', place: copy.place, id: hand.id, what: whatOf(last), edits }
   })
-  if (held) {
-    keep(knex, siteId, held)
-    announce(siteId, (held as Held).copy.place)
+  for (const { siteId, ...copy } of held) {
+    keep(knex, siteId, copy)
+    announce(siteId, copy.copy.place)
   }
   return outcome
+}
+
+/** What a site would become by what `make` says of it, merged with what others changed since; or why not. */
+async function drafted(
+  trx: Knex.Transaction,
+  siteId: string,
+  copy: Copy,
+  { over }: Hand,
+  make: MakeChange,
+): Promise<Pick<Drafted, 'draft' | 'applied'> | Outcome> {
+  const nothing: Outcome = { outcome: 'saved', place: copy.place, id: null, what: null, edits: [] }
+  const draft = await make(copy, trx)
+  if ('outcome' in draft) return draft.outcome === 'nothing' ? nothing : draft
+  if (draft.edits.length === 0) return NO_LONGER_SO
+  const was = await asTheyWere(trx, siteId, copy, draft.edits)
+  const { edits, clashes } = rebase(
+    copy,
+    draft.edits,
+    (edit) => was.get(entityKey(edit.list, edit.id)) ?? null,
+    over ?? null,
+  )
+  if (clashes.length > 0) return conflict(trx, siteId, copy, clashes)
+  const real = followed(
+    copy,
+    edits.filter((edit) => !changesNothing(copy, edit)),
+  )
+  if (real.length === 0) return nothing
+  const applied = applyChange(copy, { edits: real, ...(draft.undoes ? { undoes: draft.undoes } : {}) })
+  if (applied.outcome === 'conflict') return conflict(trx, siteId, copy, applied.clashes)
+  if (applied.outcome === 'refused') return applied
+  if (draft.files && !(await keepFiles(trx, siteId, draft.files))) return refused('file', FILES_FULL)
+  return { draft, applied }
+}
+
+/** What a change is called, once it is known what is left of it. */
+const whatOf = ({ draft: { what }, before, applied }: Drafted): What =>
+  typeof what === 'function' ? what(before.copy.plan, applied.edits) : what
+
+/** Writes what a site becomes: its entities, its log, and which files it names. */
+async function write(
+  trx: Knex.Transaction,
+  hand: Hand & { id: string },
+  one: Drafted,
+  along: readonly string[],
+): Promise<void> {
+  const { siteId, before, draft, applied } = one
+  const change: Change = {
+    id: hand.id,
+    at: new Date().toISOString(),
+    by: hand.by,
+    what: whatOf(one),
+    ...(draft.undoes ? { undoes: draft.undoes } : {}),
+    edits: applied.edits,
+  }
+  await writeChange(trx, siteId, change, applied, { digest: hand.digest ?? null, along })
+  const { place, plan } = applied.copy
+  await followNames(trx, siteId, { before: before.copy.plan, after: plan }, { place, at: change.at })
 }
 
 /** Another change was saved under this id: to say that this one was would lose it. */

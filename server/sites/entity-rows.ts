@@ -52,7 +52,12 @@ export async function readCopy(trx: Knex, { id, place, bytes, grown }: SiteRow):
 }
 
 /** A line of the log without its edits. */
-export type LogLine = Omit<Change, 'edits'> & { place: LogPosition; things: number }
+export type LogLine = Omit<Change, 'edits'> & {
+  place: LogPosition
+  things: number
+  /** Other sites that it changed as well. */
+  along?: readonly string[]
+}
 
 export const logLineOf = (row: Row): LogLine => ({
   place: row.place,
@@ -62,9 +67,10 @@ export const logLineOf = (row: Row): LogLine => ({
   what: { name: row.name as ChangeName, about: row.about },
   things: row.things,
   ...(row.undoes ? { undoes: row.undoes } : {}),
+  ...(row.along ? { along: row.along } : {}),
 })
 
-export const LOG_COLUMNS = ['place', 'id', 'at', 'by_name', 'name', 'about', 'undoes', 'things'] as const
+export const LOG_COLUMNS = ['place', 'id', 'at', 'by_name', 'name', 'about', 'undoes', 'things', 'along'] as const
 
 /** As what an observation is about stands in the log. */
 const subjectKey = ({ subject }: Observation): string => {
@@ -190,7 +196,7 @@ export async function writeChange(
   siteId: string,
   change: Change,
   { copy, inverse }: { copy: Copy; inverse: readonly Edit[] },
-  digest: string | null = null,
+  { digest = null, along = [] }: { digest?: string | null; along?: readonly string[] } = {},
 ): Promise<void> {
   const { place, plan, bytes, grown } = copy
   const site_id = siteId
@@ -224,6 +230,7 @@ export async function writeChange(
     about: JSON.stringify(change.what.about),
     undoes: change.undoes ?? null,
     digest,
+    along: along.length > 0 ? JSON.stringify(along) : null,
     things: new Set(edits.map(({ subject, list, id }) => subject ?? entityKey(list, id))).size,
   })
   await fill(trx, 'edits', edits)
@@ -380,5 +387,5 @@ export async function insertSite(
     { ...alone, list: 'site', id: SITE_ID, body: JSON.stringify(site) },
     { ...alone, list: 'policy', id: POLICY_ID, body: JSON.stringify(policy) },
   ])
-  await writeChange(trx, site.id, change, { copy, inverse: [] }, digest)
+  await writeChange(trx, site.id, change, { copy, inverse: [] }, { digest })
 }

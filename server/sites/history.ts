@@ -7,7 +7,7 @@ import { isWithinUndo, UNDO_CHANGES, UNDO_DAYS } from '../../core/change/undo-en
 import { changeWords } from '../../core/change/words'
 import type { Entity, ListName } from '../../core/plan/entity'
 import { idField } from '../../core/vocabulary/fields'
-import { changeSite, type Hand, type Outcome, refused } from './change-site'
+import { changeSites, type Hand, type MakeChange, type Outcome, refused } from './change-site'
 import { entitiesWere, inverseAt, LOG_COLUMNS, type LogLine, lastHand, logLineOf } from './entity-rows'
 
 export type HistoryLine = LogLine & {
@@ -137,23 +137,34 @@ async function whoChanged(
   return clash.theirs === null ? `${name} is no longer there.` : `${name} was changed since${by ? ` by ${by}` : ''}.`
 }
 
-/** Takes a change back, as far as nobody has changed the same since: a change of its own, which can be taken back too. */
-export const undoChange = (knex: Knex, siteId: string, hand: Hand, changeId: string): Promise<Outcome> =>
-  changeSite(knex, siteId, hand, async (copy, trx) => {
-    const isNamed = idField.safeParse(changeId).success
-    const row = isNamed && (await trx('changes').where({ site_id: siteId, id: changeId }).first(LOG_COLUMNS))
-    if (!row) return refused('change', 'this site has no such change')
-    const line = logLineOf(row)
-    const over = whyKept(line, { place: copy.place, at: new Date().toISOString() })
-    if (over) return refused('change', `it cannot be undone: ${over}`)
-    const tried = await tryUndo(trx, siteId, copy, line)
-    if ('kept' in tried) return refused('change', `it cannot be undone: ${tried.kept}`)
-    return {
-      what: { name: 'undo', about: [changeWords(line.what)] },
-      undoes: line.id,
-      edits: tried.edits,
-    }
-  })
+/**
+ * Takes a change back, as far as nobody has changed the same since: a change of its own, which can be taken back too. One that changed other sites as well is
+ * taken back in all of them or in none.
+ */
+export async function undoChange(knex: Knex, siteId: string, hand: Hand, changeId: string): Promise<Outcome> {
+  const others = idField.safeParse(changeId).success ? await changedAlong(knex, siteId, changeId) : []
+  const undo: MakeChange = (copy, trx) => undone(trx, copy, changeId)
+  return changeSites(knex, hand, [...others.map((other) => ({ siteId: other, make: undo })), { siteId, make: undo }])
+}
+
+/** The other sites that a change changed as well. */
+async function changedAlong(knex: Knex, siteId: string, changeId: string): Promise<readonly string[]> {
+  const row = await knex('changes').where({ site_id: siteId, id: changeId }).first('along')
+  return row?.along ?? []
+}
+
+async function undone(trx: Knex, copy: Copy, changeId: string): Promise<Awaited<ReturnType<MakeChange>>> {
+  const siteId = copy.plan.site.id
+  const isNamed = idField.safeParse(changeId).success
+  const row = isNamed && (await trx('changes').where({ site_id: siteId, id: changeId }).first(LOG_COLUMNS))
+  if (!row) return refused('change', 'this site has no such change')
+  const line = logLineOf(row)
+  const over = whyKept(line, { place: copy.place, at: new Date().toISOString() })
+  if (over) return refused('change', `it cannot be undone: ${over}`)
+  const tried = await tryUndo(trx, siteId, copy, line)
+  if ('kept' in tried) return refused('change', `it cannot be undone: ${tried.kept}`)
+  return { what: { name: 'undo', about: [changeWords(line.what)] }, undoes: line.id, edits: tried.edits }
+}
 
 /** The last change of each site, by its id. */
 export async function lastChanges(knex: Knex): Promise<ReadonlyMap<string, LogLine>> {

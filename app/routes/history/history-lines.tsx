@@ -51,6 +51,7 @@ function Line({ line }: { line: HistoryLine }) {
         </Text>
         <Text fontSize="sm" color="quiet">
           <Moment at={line.at} />, change {line.place}
+          {line.along && `, together with ${line.along.join(', ')}`}
           {shown.length > 0 && ': '}
           {shown.map(({ list, id, name }, at) => (
             <Box as="span" key={`${list}/${id}`}>

@@ -1,47 +1,63 @@
 import { Heading, Text } from '@chakra-ui/react'
-import { useMemo } from 'react'
-import { Link as RouterLink } from 'react-router'
-import { takeOrder } from '../../../core/change/changes/orders'
+import { type ReactNode, useMemo } from 'react'
+import { Form, Link as RouterLink, useLocation, useNavigation } from 'react-router'
+import { type DecidedOrder, takeOrder } from '../../../core/change/changes/orders'
 import { articleParts, missingParts } from '../../../core/order/articles'
 import type { OrderPlan } from '../../../core/order/solution'
 import { formatLength } from '../../../core/quantity/length'
 import { moveSentence } from '../../../core/remedy/words'
 import type { CableKind } from '../../../core/vocabulary/cable'
 import text from '../../theme/text.module.css'
-import { QuietButton } from '../../ui/controls'
+import { MadeFrom } from '../../ui/change-fields'
+import { MainButton, QuietButton } from '../../ui/controls'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
-import { Take } from '../../ui/take'
 import { useUnit } from '../../ui/units'
 import look from './order.module.css'
 
 const extraOf = (kind: CableKind | undefined): number =>
   kind && missingParts(kind).length > 0 ? (kind.wantsPrice ?? 0) : 0
 
-/** Puts the leads into the runs and plans an order for each supplier. */
-export function TakeOrder({ order }: { order: OrderPlan }) {
-  const { plan, index, place } = useSite()
-  const { about, edits } = useMemo(() => {
-    const runs = [...order.chosen.values()].map(({ run, leads }) => ({ run, leads }))
-    const alters = [...order.chosen.values()].flatMap(({ setUp }) => setUp?.edits ?? [])
-    const lines = order.purchases.map(({ article, source, count }) => ({
+/** What an order decides, as it is taken. */
+export function decidedOf(order: OrderPlan): DecidedOrder {
+  const taken = [...order.chosen.values()]
+  return {
+    runs: taken.map(({ run, leads }) => ({ run, leads })),
+    alters: taken.flatMap(({ setUp }) => setUp?.edits ?? []),
+    lines: order.purchases.map(({ article, source, count }) => ({
       ...articleParts(article),
       supplier: source.supplier,
       count,
       price: source.price,
-    }))
-    return {
-      about: runs.map(({ run }) => index.runs.get(run)?.tag ?? run),
-      edits: takeOrder(plan, place, { runs, lines, alters }).edits,
-    }
-  }, [order, plan, place, index])
-  if (edits.length === 0) return <p>It is all as it lies already.</p>
+    })),
+  }
+}
+
+/** Puts the leads into the runs and plans an order for each supplier. */
+export function TakeOrder({ order }: { order: OrderPlan }) {
+  const decided = useMemo(() => decidedOf(order), [order])
   return (
-    <div className={look.tools}>
-      <Take name="plan order" about={about} edits={edits} main>
-        Plan this order
-      </Take>
-    </div>
+    <PlanOrder decided={decided} main>
+      Plan this order
+    </PlanOrder>
+  )
+}
+
+/** A button that takes a decision; nothing where all is as it lies already. */
+export function PlanOrder({ decided, main, children }: { decided: DecidedOrder; main?: boolean; children: ReactNode }) {
+  const { plan, place } = useSite()
+  const { pathname, search } = useLocation()
+  const busy = useNavigation().state === 'submitting'
+  const edits = useMemo(() => takeOrder(plan, place, decided).edits, [plan, place, decided])
+  if (edits.length === 0) return <p>It is all as it lies already.</p>
+  const Button = main ? MainButton : QuietButton
+  return (
+    <Form method="post" className={look.tools} preventScrollReset>
+      <MadeFrom />
+      <input type="hidden" name="decided" value={JSON.stringify(decided)} />
+      <input type="hidden" name="back" value={`${pathname}${search}`} />
+      <Button loading={busy}>{children}</Button>
+    </Form>
   )
 }
 

@@ -1,12 +1,15 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { data, redirect, useSearchParams } from 'react-router'
 import { articlesOf } from '../../../core/order/articles'
 import { wantingRuns } from '../../../core/order/choices'
 import { ORDER_PLANS, type OrderPlanName } from '../../../core/order/wishes'
 import { decimal } from '../../../core/quantity/parsed'
+import { within } from '../../address'
 import type { OrderQuestion } from '../../order/decide'
 import { useSolved } from '../../order/use-solved'
+import { readForm } from '../../read-form.server'
+import { whyNotSaved } from '../../stored.server'
 import { Notice, QuietButton } from '../../ui/controls'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
@@ -25,6 +28,8 @@ import { orderOf, PlanCards } from './plan-cards'
 import { RunTable } from './run-by-run'
 import { Samples } from './samples'
 import { StepUp } from './step-up'
+import { StoredLeadNames, useStores } from './stored-leads'
+import { LONGEST_DECISION, readDecided, takeDecided } from './take-order.server'
 import { WaitInstead, Waiting } from './waits'
 import { withoutParam, withParam } from './wish-address'
 import { WishesFields } from './wishes-fields'
@@ -32,14 +37,33 @@ import { readWishes } from './wishes-form'
 
 export const loader = () => ({ today: utcToday() })
 
+/** Takes a decision as it was shown, all of it or none, and goes back to where that was. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request, { longest: LONGEST_DECISION })
+  const decided = readDecided(form)
+  if (!decided) return data({ problem: 'That is not an order. Nothing was saved.' }, { status: 422 })
+  const saved = await takeDecided(request, form, params.site, decided)
+  if (saved?.outcome === 'saved') {
+    const back = new URL(within(form.get('back')), 'http://hallway')
+    back.searchParams.set('took', saved.id ?? '')
+    return redirect(`${back.pathname}${back.search}`)
+  }
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem }, { status })
+}
+
 /** Order: the leads of the whole site decided at once, as plans beside each other, each with its price. */
-export default function Order({ loaderData }: Route.ComponentProps) {
+export default function Order({ loaderData, actionData }: Route.ComponentProps) {
   const { plan, index, assessment } = useSite()
   const today = useToday(loaderData.today)
   const [params, setParams] = useSearchParams()
   const [halted, setHalted] = useState(false)
   const asked = useMemo(() => readWishes(params, plan.kinds), [params, plan.kinds])
-  const question = useMemo(() => (halted ? null : { upgrade: asked.upgrade }), [asked.upgrade, halted])
+  const stores = useStores()
+  const question = useMemo(
+    () => (halted || !stores ? null : { upgrade: asked.upgrade, stores }),
+    [asked.upgrade, halted, stores],
+  )
   const most = useMemo(() => wantingRuns({ index, assessment }).length, [index, assessment])
   const { step, last: wanting, done } = useAsked('choices', question)
   const market = useMemo(() => ({ articles: articlesOf(index), suppliers: plan.suppliers }), [index, plan.suppliers])
@@ -63,7 +87,7 @@ export default function Order({ loaderData }: Route.ComponentProps) {
   const keep = (id: string): void => setParams(withParam(params, 'keep', id))
   const asking = wanting?.find(({ run }) => run === other)
   return (
-    <>
+    <StoredLeadNames stores={stores ?? []}>
       <div className={look.head}>
         <Heading as="h1" size="xl">
           Order
@@ -74,6 +98,7 @@ export default function Order({ loaderData }: Route.ComponentProps) {
         Every run that wants a lead is decided at once: from the drawer, or from what is sold. You see what each way of
         deciding costs before anything changes.
       </Text>
+      {actionData?.problem && <Notice tone="blocked">{actionData.problem}</Notice>}
       <Took />
       <WishesFields params={params} />
       {asked.problem && <Notice tone="blocked">{asked.problem}</Notice>}
@@ -124,7 +149,7 @@ export default function Order({ loaderData }: Route.ComponentProps) {
             </Heading>
             <Purchases order={order} money={money} keepOut={(kind) => setParams(withParam(params, 'without', kind))} />
             {asked.upgrade !== null && (
-              <StepUp upgrade={asked.upgrade} question={showing} order={order} money={money} />
+              <StepUp upgrade={asked.upgrade} stores={stores ?? []} question={showing} order={order} money={money} />
             )}
             <TakeOrder order={order} />
           </section>
@@ -154,6 +179,6 @@ export default function Order({ loaderData }: Route.ComponentProps) {
       )}
       <Waiting />
       <WaitInstead wanting={wanting ?? []} today={today} />
-    </>
+    </StoredLeadNames>
   )
 }

@@ -14,16 +14,20 @@ import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import look from './order.module.css'
 import { riskWords } from './order-words'
+import { useStoredLeads } from './stored-leads'
 
 /** What lies in a run by a choice, in words: "C-0021", "Dock lead, 2 m", and what is set up beside it. */
 export function useLeadsOf(): (choice: Choice) => string {
   const { plan } = useSite()
   const unit = useUnit()
+  const stored = useStoredLeads()
   return ({ leads, setUp }) =>
     [
       leads
         .map((lead) =>
-          'kind' in lead ? `${leadTag(plan, lead)}, ${formatLength(lead.length, unit)}` : leadTag(plan, lead),
+          'kind' in lead
+            ? `${leadTag(plan, lead)}, ${formatLength(lead.length, unit)}`
+            : (stored.get(lead.cable) ?? leadTag(plan, lead)),
         )
         .join(' + ') || 'plug in socket',
       ...(setUp?.words ?? []).map((each) => moveSentence(each, unit)),

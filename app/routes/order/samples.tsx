@@ -1,6 +1,5 @@
 import { Heading } from '@chakra-ui/react'
 import { useMemo } from 'react'
-import { takeOrder } from '../../../core/change/changes/orders'
 import { articleParts } from '../../../core/order/articles'
 import type { WantingRun } from '../../../core/order/choices'
 import type { Market } from '../../../core/order/model'
@@ -12,8 +11,8 @@ import { decimal } from '../../../core/quantity/parsed'
 import text from '../../theme/text.module.css'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
-import { Take } from '../../ui/take'
 import { useUnit } from '../../ui/units'
+import { PlanOrder } from './bought'
 import look from './order.module.css'
 
 /** Samples bought first for the hardest run, with what that costs on the average beside buying at once. */
@@ -32,12 +31,12 @@ export function Samples({
   money: (sum: number) => string
   today: string
 }) {
-  const { plan, index, place } = useSite()
+  const { index } = useSite()
   const unit = useUnit()
   const trial = useMemo(() => tryFirst(wanting, order, market, wishes), [wanting, order, market, wishes])
-  const edits = useMemo(
-    () => (trial ? takeOrder(plan, place, withSamples(order, trial, wanting, market, wishes, today)).edits : []),
-    [plan, place, order, trial, wanting, market, wishes, today],
+  const decided = useMemo(
+    () => (trial ? withSamples(order, trial, wanting, market, wishes, today) : null),
+    [order, trial, wanting, market, wishes, today],
   )
   if (!trial) return null
   const tagOf = (run: string): string => index.runs.get(run)?.tag ?? run
@@ -88,13 +87,7 @@ export function Samples({
         Odds follow from what was tried here. What nobody tried counts as {percent(wishes.holds)}, which you can change
         above. Delivery is not counted here.
       </p>
-      {edits.length > 0 && (
-        <div className={look.tools}>
-          <Take name="plan order" about={wanting.map(({ tag }) => tag)} edits={edits}>
-            Plan it with samples first
-          </Take>
-        </div>
-      )}
+      {decided && <PlanOrder decided={decided}>Plan it with samples first</PlanOrder>}
     </section>
   )
 }

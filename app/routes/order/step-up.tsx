@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { Link as RouterLink } from 'react-router'
 import type { OrderPlan } from '../../../core/order/solution'
+import type { Store } from '../../../core/order/store'
 import type { OrderQuestion } from '../../order/decide'
 import { useSolved } from '../../order/use-solved'
 import text from '../../theme/text.module.css'
@@ -10,24 +11,26 @@ import type { Deciding } from '../../workers/order.worker'
 import { orderOf } from './plan-cards'
 import { useLeadsOf } from './run-by-run'
 
-const TODAY = { upgrade: null }
 const EFFORT = { gap: 0.002, seconds: 20 }
 
 /** What being ready for a named upgrade costs more than what is needed today, and which runs it gives something else. */
 export function StepUp({
   upgrade,
+  stores,
   question,
   order,
   money,
 }: {
   upgrade: string
+  stores: readonly Store[]
   question: OrderQuestion
   order: OrderPlan
   money: (sum: number) => string
 }) {
   const { plan, index } = useSite()
   const leadsOf = useLeadsOf()
-  const { step, last: wanting } = useAsked('choices', TODAY)
+  const asked = useMemo(() => ({ upgrade: null, stores }), [stores])
+  const { step, last: wanting } = useAsked('choices', asked)
   const questions = useMemo(
     () =>
       step === 'answered' && wanting
