@@ -1,6 +1,7 @@
 import loadHighs from 'highs'
 import type { Coverage } from '../../core/order/coverage'
-import { type CoverageQuestion, cover, type Decision, decide, type OrderQuestion } from '../order/decide'
+import { type CoverageQuestion, cover, type Decision, decide, type OrderQuestion } from '../../core/order/decide'
+import { highsSolver } from '../../server/orders/highs-solver'
 
 /** What is solved, each under a key of its own. */
 export type Deciding = { key: string; ask: 'order'; question: OrderQuestion }
@@ -13,14 +14,14 @@ export type Told = { key: string; answer: Decision | Coverage | null; last: bool
 
 /** Solves what is asked, one after the other. It hears nothing meanwhile: whoever has enough of it ends it, and keeps what was told. */
 addEventListener('message', async ({ data: questions }: MessageEvent<readonly Solving[]>) => {
-  const highs = await loadHighs()
+  const solve = highsSolver(await loadHighs())
   for (const asked of questions) {
     const tell = (answer: Told['answer'], last: boolean) => postMessage({ key: asked.key, answer, last } satisfies Told)
     try {
-      if (asked.ask === 'coverage') tell(cover(highs, asked.question), true)
+      if (asked.ask === 'coverage') tell(cover(solve, asked.question), true)
       else
         tell(
-          decide(highs, asked.question, (sofar) => tell(sofar, false)),
+          decide(solve, asked.question, (sofar) => tell(sofar, false)),
           true,
         )
     } catch {

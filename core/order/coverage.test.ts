@@ -1,14 +1,15 @@
 import fc from 'fast-check'
 import loadHighs from 'highs'
 import { beforeAll, expect, it } from 'vitest'
-import { cover } from '../../app/order/decide'
-import { madeUpMarket } from '../../tests/support/made-up-market'
+import { madeUpMarket } from '../../server/command/bench-market'
+import { highsSolver } from '../../server/orders/highs-solver'
 import { givenUp } from './coverage'
+import { cover } from './decide'
+import type { Solver } from './solver'
 
-type Loaded<T> = T extends (...args: never[]) => Promise<infer L> ? L : never
-let highs: Loaded<typeof loadHighs>
+let solve: Solver
 beforeAll(async () => {
-  highs = await loadHighs()
+  solve = highsSolver(await loadHighs())
 })
 
 it('one, two and three articles serve as many runs as trying every set of them finds', () => {
@@ -30,7 +31,7 @@ it('one, two and three articles serve as many runs as trying every set of them f
             found = Math.max(found, best(at + 1, left - 1, new Set([...served, ...(serves.get(keys[at] ?? '') ?? [])])))
         return found
       }
-      const answer = cover(highs, { wanting, without: [], most })
+      const answer = cover(solve, { wanting, without: [], most })
       expect(answer.covered).toBe(best(0, most, new Set()))
       expect(answer.articles.length).toBeLessThanOrEqual(most)
       for (const { article, runs } of answer.articles)

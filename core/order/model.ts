@@ -147,7 +147,7 @@ export function orderModel(wanting: readonly WantingRun[], market: Market, wishe
 }
 
 /** What only one choice of all may take: a cable of the drawer, and whatever is set up or changed beside the leads. */
-const usedOnce = ({ cables, setUp }: Choice): string[] => [
+export const usedOnce = ({ cables, setUp }: Choice): string[] => [
   ...cables,
   ...(setUp?.edits ?? []).map(({ list, id }) => `${list}/${id}`),
 ]

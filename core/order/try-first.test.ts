@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { madeUpMarket } from '../../tests/support/made-up-market'
+import { madeUpMarket } from '../../server/command/bench-market'
 import { orderModel } from './model'
 import { readOrder } from './solution'
 import { oddsOf, tryFirst, withSamples } from './try-first'

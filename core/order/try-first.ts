@@ -56,7 +56,10 @@ export function tryFirst(
   market: Market,
   wishes: Wishes,
 ): TryFirst | null {
-  const risky = wanting.filter(({ run }) => order.chosen.get(run)?.risks.includes('no record'))
+  const risky = wanting.filter(({ run }) => {
+    const chosen = order.chosen.get(run)
+    return chosen && chosen.articles.length > 0 && chosen.risks.includes('no record')
+  })
   const hardest = [...risky].sort((one, other) => known(one).length - known(other).length)[0]
   if (!hardest) return null
   const candidates = kindsOf(hardest, market, wishes)
@@ -64,6 +67,7 @@ export function tryFirst(
     [...candidates.keys()].every((kind) => kindsOf(other, market, wishes).has(kind)),
   )
   if (candidates.size === 0) return null
+  const grouped = new Set(group.map(({ run }) => run))
   const of = (kind: string): number =>
     group.reduce((sum, run) => sum + (kindsOf(run, market, wishes).get(kind)?.price ?? 0), 0)
   const all = [...candidates]
@@ -78,7 +82,8 @@ export function tryFirst(
       }),
     )
     .sort((one, other) => one.group - other.group)
-  const fallback = group.reduce((sum, run) => sum + surest(run, market, wishes), 0)
+  const taken = new Set([...order.chosen.values()].flatMap(({ run, cables }) => (grouped.has(run) ? [] : cables)))
+  const fallback = group.reduce((sum, run) => sum + surest(run, taken, market, wishes), 0)
   const some = all.slice(0, MOST_SAMPLES).map((_, at) => reckoned(all.slice(0, at + 1), fallback))
   const best = some.reduce((least, next) => (next.expected < least.expected ? next : least))
   const [first] = all as [Sample]
@@ -208,9 +213,10 @@ function cheapestOf(article: string, { articles }: Market, { withinDays }: Wishe
   return [...sources].sort((one, other) => one.price - other.price)[0] ?? null
 }
 
-/** What a run costs by what is known to hold; where nothing is, by its dearest lead: whoever is sure of nothing reckons with the worst. */
-function surest(wanting: WantingRun, market: Market, wishes: Wishes): number {
-  const sure = known(wanting).flatMap(({ articles, setUp }) => {
+/** What a run costs by what is known to hold and no other run takes; where nothing is, by its dearest lead: whoever is sure of nothing reckons with the worst. */
+function surest(wanting: WantingRun, taken: ReadonlySet<string>, market: Market, wishes: Wishes): number {
+  const sure = known(wanting).flatMap(({ articles, cables, setUp }) => {
+    if (cables.some((cable) => taken.has(cable))) return []
     const prices = articles.map((article) => priceOf(article, market, wishes))
     return prices.some((price) => price === null)
       ? []

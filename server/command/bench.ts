@@ -8,18 +8,20 @@ import { benchAhead } from './bench-ahead'
 import { ALIKE, benchChange } from './bench-change'
 import { benchDrawer } from './bench-drawer'
 import { benchFloors } from './bench-floors'
+import { benchOrder } from './bench-order'
 import { benchPages } from './bench-pages'
 import { benchSite } from './bench-site'
 import { benchStore } from './bench-store'
 import { median, repeated, timed } from './timing'
 
 /** What is measured, and where the figures go. */
-export type BenchOptions = { out?: string; changes?: boolean; pages?: boolean; load?: boolean }
+export type BenchOptions = { out?: string; changes?: boolean; pages?: boolean; load?: boolean; order?: boolean }
 
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
 export async function bench(values: BenchOptions, print: (text: string) => void): Promise<void> {
   if (values.changes) return benchChanges(values.out, print)
   if (values.load) return benchUnderLoad(values.out, print)
+  if (values.order) return benchOrders(values.out, print)
   if (values.pages) return benchEveryPage(values.out, print)
   const sites = [250, 500, 1000, 2000].map((runs) => ({ runs, plan: benchSite(runs, 2000) }))
   const whole = sites.map(({ runs, plan }) => ({ runs, milliseconds: repeated(9, () => void assess(plan)) }))
@@ -68,6 +70,25 @@ export async function bench(values: BenchOptions, print: (text: string) => void)
     ].join('\n'),
   )
   if (values.out) writeFileSync(values.out, `${JSON.stringify(results, null, 2)}\n`)
+}
+
+/** An order for 500 runs out of 400 articles, decided, beside the same written plainly and beside what is done by hand. */
+async function benchOrders(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const results = await benchOrder()
+  const { ours, plain, cheapest, byHand, large, size } = results
+  const line = (name: string, { seconds, measure, gap }: typeof ours): string =>
+    `${name.padEnd(26)}${seconds.toFixed(1).padStart(5)} s, comes to ${measure.toFixed(0)}, at most ${(gap * 100).toFixed(2)} % to save`
+  print(
+    [
+      `${size.runs} runs, ${size.articles} articles, ${size.suppliers} suppliers, seed ${size.seed}; near enough at 1 %, 10 s at most`,
+      line('balanced', ours),
+      line('the same, written plainly', plain),
+      line('least money', cheapest),
+      `by hand, run by run       comes to ${byHand.toFixed(0)}: ${(byHand / ours.measure).toFixed(2)} times as much as balanced`,
+      line('balanced, 2,000 runs', large),
+    ].join('\n'),
+  )
+  if (out) writeFileSync(out, `${JSON.stringify(results, null, 2)}\n`)
 }
 
 /** One change of a site of 2,000 runs, 5,000 cables and 25,000 observations: in the core, with its database, and over HTTP. */

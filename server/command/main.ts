@@ -56,6 +56,7 @@ function hallway(end: (code: number) => void): Command {
     .option('--changes', 'what one change of a large site costs')
     .option('--load', 'pages under load, at 1, 10 and 50 connections beside a writer')
     .option('--pages', 'what every page costs, here and in a browser')
+    .option('--order', 'an order for 500 runs decided, beside the same written plainly and by hand')
     .option('--out <file>', 'the figures as JSON')
     .action(async (options) => (await import('./bench')).bench(options, say))
   // of the launcher, told here as well

@@ -2,22 +2,23 @@ import fc from 'fast-check'
 import loadGlpk from 'glpk.js/node'
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { decide } from '../../app/order/decide'
-import { solve } from '../../app/order/solve'
 import type { WantingRun } from '../../core/order/choices'
+import { decide } from '../../core/order/decide'
 import { coverModel } from '../../core/order/fewest'
 import { costOf, type Market, type Model, orderModel } from '../../core/order/model'
 import { type OrderPlan, readOrder } from '../../core/order/solution'
+import type { Solver } from '../../core/order/solver'
 import { ORDER_PLANS, usualWishes, type Wishes, wishesOf } from '../../core/order/wishes'
-import { type MarketSize, madeUpMarket } from '../support/made-up-market'
+import { type MarketSize, madeUpMarket } from '../../server/command/bench-market'
+import { highsSolver } from '../../server/orders/highs-solver'
 
 // the same models solved by GLPK, another solver, and small ones by trying every combination without any model at all
 
 type Loaded<T> = T extends (...args: never[]) => Promise<infer L> ? L : never
-let highs: Loaded<typeof loadHighs>
+let solve: Solver
 let glpk: Loaded<typeof loadGlpk>
 beforeAll(async () => {
-  highs = await loadHighs()
+  solve = highsSolver(await loadHighs())
   glpk = await loadGlpk()
 })
 
@@ -161,7 +162,7 @@ describe('an order is the best there is', () => {
       fc.property(small, wishes, (size, asked) => {
         const { wanting, market } = madeUpMarket(size)
         const made = orderModel(wanting, market, asked)
-        const solved = solve(highs, made.model, EXACT)
+        const solved = solve(made.model, EXACT)
         const tried = byTrying(wanting, market, asked)
         const other = byGlpk(made.model)
         if (solved.status === 'impossible') {
@@ -183,7 +184,7 @@ describe('an order is the best there is', () => {
       fc.property(fc.nat(), (seed) => {
         const { wanting, market } = madeUpMarket({ runs: 30, articles: 40, suppliers: 2, cables: 8, seed })
         const { model } = orderModel(wanting, market, usualWishes)
-        const solved = solve(highs, model, EXACT)
+        const solved = solve(model, EXACT)
         expect(solved.status === 'impossible' ? null : solved.objective).toBeCloseTo(byGlpk(model) ?? Number.NaN, 3)
       }),
       { numRuns: 5 },
@@ -195,7 +196,7 @@ describe('each plan is the best by its own measure', () => {
   const plans = (seed: number, asked: Wishes) => {
     const { wanting, market } = madeUpMarket({ runs: 8, articles: 24, suppliers: 2, cables: 3, seed })
     return ORDER_PLANS.map((plan) => {
-      const decision = decide(highs, { wanting, market, wishes: asked, spares: null, plan }, () => {}, EXACT)
+      const decision = decide(solve, { wanting, market, wishes: asked, spares: null, plan }, () => {}, EXACT)
       return { plan, decision, wanting, market }
     })
   }
@@ -222,7 +223,7 @@ describe('each plan is the best by its own measure', () => {
       fc.property(fc.nat(), (seed) => {
         const { wanting, market } = madeUpMarket({ runs: 12, articles: 24, suppliers: 1, cables: 3, seed })
         const { model } = coverModel(orderModel(wanting, market, usualWishes))
-        const solved = solve(highs, model, EXACT)
+        const solved = solve(model, EXACT)
         expect(solved.status === 'impossible' ? null : solved.objective).toBeCloseTo(byGlpk(model) ?? Number.NaN, 4)
       }),
       { numRuns: 15 },
@@ -234,7 +235,7 @@ describe('wishes that stand against each other are named', () => {
   const { wanting, market } = madeUpMarket({ runs: 4, articles: 16, suppliers: 1, cables: 1, seed: 3 })
   const ask = (asked: Partial<Wishes>) =>
     decide(
-      highs,
+      solve,
       { wanting, market, wishes: { ...usualWishes, ...asked }, spares: null, plan: 'balanced' },
       () => {},
       EXACT,
@@ -267,7 +268,7 @@ describe('wishes that stand against each other are named', () => {
       }),
     )
     const decision = decide(
-      highs,
+      solve,
       { wanting: two, market, wishes: { ...usualWishes, fixed: ['a/0', 'b/0'] }, spares: null, plan: 'balanced' },
       () => {},
       EXACT,
@@ -294,7 +295,7 @@ describe('wishes that stand against each other are named', () => {
       }),
     )
     const decision = decide(
-      highs,
+      solve,
       { wanting: two, market, wishes: usualWishes, spares: null, plan: 'balanced' },
       () => {},
       EXACT,
@@ -306,7 +307,7 @@ describe('wishes that stand against each other are named', () => {
   it('a run that nothing serves is named, and the others are served', () => {
     const alone: WantingRun = { run: 'z', tag: 'Z', now: 'blocked', choices: [] }
     const decision = decide(
-      highs,
+      solve,
       { wanting: [...wanting, alone], market, wishes: usualWishes, spares: 0.1, plan: 'balanced' },
       () => {},
       EXACT,
@@ -319,7 +320,7 @@ describe('wishes that stand against each other are named', () => {
 it('spares are a tenth of an article and one at least, as far as there are any', () => {
   const { wanting, market } = madeUpMarket({ runs: 40, articles: 40, suppliers: 1, cables: 1, seed: 11 })
   const made = orderModel(wanting, market, wishesOf('fewest', usualWishes))
-  const solved = solve(highs, made.model, { gap: 0.01, seconds: 20 })
+  const solved = solve(made.model, { gap: 0.01, seconds: 20 })
   if (solved.status === 'impossible') throw new Error('it has an answer')
   const plain = readOrder(made, solved.values, market, null)
   const spared = readOrder(made, solved.values, market, 0.1)

@@ -1,7 +1,7 @@
+import type { Decision } from '../../../core/order/decide'
 import type { OrderPlan } from '../../../core/order/solution'
 import { ORDER_PLANS, type OrderPlanName } from '../../../core/order/wishes'
 import { decimal } from '../../../core/quantity/parsed'
-import type { Decision } from '../../order/decide'
 import type { Answers } from '../../order/use-solved'
 import text from '../../theme/text.module.css'
 import { QuietButton } from '../../ui/controls'

@@ -72,7 +72,7 @@ export function RunTable({
           const other = against?.chosen.get(run)
           return (
             <tr key={run} {...props}>
-              <td>
+              <td className={look.tag}>
                 <RouterLink
                   to={`/sites/${plan.site.id}/runs/${run}`}
                   className={`${text.link} ${text.mono} ${text.strong}`}
@@ -102,7 +102,7 @@ export function RunTable({
                       value=""
                       onChange={({ currentTarget }) => keep(currentTarget.value)}
                     >
-                      <option value="">{choices.length - 1} others</option>
+                      <option value="">{choices.length === 2 ? '1 other' : `${choices.length - 1} others`}</option>
                       {choices
                         .filter(({ id }) => id !== choice.id)
                         .map((each) => (

@@ -38,7 +38,8 @@ export function Samples({
     () => (trial ? withSamples(order, trial, wanting, market, wishes, today) : null),
     [order, trial, wanting, market, wishes, today],
   )
-  if (!trial) return null
+  // a lone sample for a lone run is what would be bought anyway
+  if (!trial || trial.group.length + trial.samples.length === 2) return null
   const tagOf = (run: string): string => index.runs.get(run)?.tag ?? run
   const percent = (odds: number): string => `${decimal(odds * 100, 0)} %`
   return (
@@ -55,7 +56,7 @@ export function Samples({
           : `${trial.samples.length} samples are bought first.`}{' '}
         What holds is kept, the rest goes back, and the other runs are bought for after that.
       </p>
-      <ul>
+      <ul className={look.note}>
         <li>
           Samples first: <b className={text.mono}>{money(trial.expected)}</b> for these runs on average
         </li>
@@ -83,7 +84,7 @@ export function Samples({
           </tr>
         ))}
       </RuledTable>
-      <p className={`${text.small} ${text.quiet}`}>
+      <p className={`${text.small} ${text.quiet} ${look.note}`}>
         Odds follow from what was tried here. What nobody tried counts as {percent(wishes.holds)}, which you can change
         above. Delivery is not counted here.
       </p>

@@ -1,13 +1,14 @@
 import { useMemo } from 'react'
 import { Link as RouterLink } from 'react-router'
+import type { OrderQuestion } from '../../../core/order/decide'
 import type { OrderPlan } from '../../../core/order/solution'
 import type { Store } from '../../../core/order/store'
-import type { OrderQuestion } from '../../order/decide'
 import { useSolved } from '../../order/use-solved'
 import text from '../../theme/text.module.css'
 import { useSite } from '../../ui/site-context'
 import { useAsked } from '../../ui/use-asked'
 import type { Deciding } from '../../workers/order.worker'
+import look from './order.module.css'
 import { orderOf } from './plan-cards'
 import { useLeadsOf } from './run-by-run'
 
@@ -48,16 +49,26 @@ export function StepUp({
       : [{ run, words: `${before ? leadsOf(before) : 'nothing'} today, ${leadsOf(choice)} then` }]
   })
   const more = order.cost - today.cost
+  const served = new Set(today.unserved)
+  const lost = order.unserved.filter((run) => !served.has(run)).map((run) => index.runs.get(run)?.tag ?? run)
   return (
-    <div role="status">
+    <div role="status" className={look.note}>
       <p>
         Ready for {name}: <b className={text.mono}>{money(order.cost)}</b>. For today alone:{' '}
         <b className={text.mono}>{money(today.cost)}</b>. The step up costs{' '}
-        <b className={text.mono}>{more < 0.005 ? 'nothing' : money(more)}</b>
+        <b className={text.mono}>{more < 0.005 ? 'nothing more' : money(more)}</b>
         {other.length === 0
           ? ', and changes no run.'
           : ` and serves ${other.length === 1 ? 'this run' : 'these runs'}:`}
       </p>
+      {lost.length > 0 && (
+        <p>
+          <b>
+            Nothing serves {lost.length === 1 ? 'this run' : 'these runs'} then: {lost.join(' ')}.
+          </b>{' '}
+          What would is not in the price.
+        </p>
+      )}
       {other.length > 0 && (
         <ul>
           {other.slice(0, 20).map(({ run, words }) => (

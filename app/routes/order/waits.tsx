@@ -81,7 +81,7 @@ export function WaitInstead({ wanting, today }: { wanting: readonly WantingRun[]
         A run can stay as it lies until a lead is sold that does more. Nothing is bought for it, and it is told when the
         catalogue has one.
       </p>
-      <div className={look.small}>
+      <div className={look.wait}>
         <InlineSelect
           aria-label="Run that waits"
           value={chosen}
