@@ -54,7 +54,7 @@ export default [
   route('sites/:site/files/:file', 'routes/files/file.ts'),
   route('sites/:site/plan.json', 'routes/plan-file.ts'),
   route('sites/:site/verdicts.csv', 'routes/verdicts/verdicts-file.ts'),
-  route('sites/:site/stores', 'routes/order/stores.ts'),
+  route('sites/:site/elsewhere', 'routes/order/elsewhere.ts'),
   route('sites/:site/orders.ics', 'routes/order/dues-file.ts'),
   route('sites/:site/suppliers/:supplier/prices.csv', 'routes/order/prices-file.ts'),
   route('sites/:site/orders/:order/:file', 'routes/order/order-file.ts'),

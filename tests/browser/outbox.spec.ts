@@ -139,6 +139,12 @@ const forms: Record<string, Filled> = {
     },
     saved: (page) => button(page, 'Remove one day'),
   },
+  'routes/order/order.tsx': {
+    page: 'SITE/order',
+    before: (page) => button(page, 'Plan this order').waitFor(),
+    send: press('Plan this order'),
+    saved: (page) => page.getByText('It is done, as it was shown.'),
+  },
   'routes/order/orders.tsx': {
     page: 'SITE/orders',
     typed: (page) => [page.getByLabel(/^How many of DisplayPort lead, HBR3/), '1'],

@@ -331,3 +331,24 @@ it('spares are a tenth of an article and one at least, as far as there are any',
     expect(count).toBe(wanted + spare)
   }
 })
+
+it('prices of nothing and of a million are solved as any other', () => {
+  fc.assert(
+    fc.property(small, fc.array(fc.constantFrom(0, 1_000_000), { minLength: 4, maxLength: 4 }), (size, prices) => {
+      const { wanting, market } = madeUpMarket(size)
+      const articles = new Map(
+        [...market.articles].map(([key, article], at) => [
+          key,
+          { ...article, sources: article.sources.map((source) => ({ ...source, price: prices[at % 4] ?? 0 })) },
+        ]),
+      )
+      const wide = { ...market, articles }
+      const { model } = orderModel(wanting, wide, usualWishes)
+      const solved = solve(model, EXACT)
+      const tried = byTrying(wanting, wide, usualWishes)
+      if (solved.status === 'impossible') expect(tried).toBeNull()
+      else expect(Math.abs(solved.objective - (tried ?? Number.NaN))).toBeLessThan(0.01)
+    }),
+    { numRuns: 40 },
+  )
+})

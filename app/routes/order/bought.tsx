@@ -3,6 +3,7 @@ import { type ReactNode, useMemo } from 'react'
 import { Form, Link as RouterLink, useLocation, useNavigation } from 'react-router'
 import { type DecidedOrder, takeOrder } from '../../../core/change/changes/orders'
 import { articleParts, missingParts } from '../../../core/order/articles'
+import { type DoneElsewhere, type KindDone, kindsDone } from '../../../core/order/kind-record'
 import type { OrderPlan } from '../../../core/order/solution'
 import { formatLength } from '../../../core/quantity/length'
 import { moveSentence } from '../../../core/remedy/words'
@@ -65,10 +66,12 @@ export function PlanOrder({ decided, main, children }: { decided: DecidedOrder; 
 export function Purchases({
   order,
   money,
+  elsewhere,
   keepOut,
 }: {
   order: OrderPlan
   money: (sum: number) => string
+  elsewhere: Readonly<Record<string, DoneElsewhere>>
   keepOut: (kind: string) => void
 }) {
   const { plan, index } = useSite()
@@ -87,6 +90,7 @@ export function Purchases({
           <tr key={`${article} ${source.supplier}`}>
             <td>
               {name}
+              <Done here={kindsDone(index).get(name.toLowerCase())} elsewhere={elsewhere[name.toLowerCase()]} />
               {kindOf && missingParts(kindOf).length > 0 && (
                 <span className={`${text.block} ${text.small} ${text.quiet}`}>
                   with {missingParts(kindOf).join(', ')}
@@ -154,5 +158,22 @@ export function Unserved({ order }: { order: OrderPlan }) {
         ))}
       </p>
     </section>
+  )
+}
+
+/** What a kind did here, and on other sites of this Hallway: where one works nobody writes it down, and where it lied everybody should know. */
+function Done({ here, elsewhere }: { here: KindDone | undefined; elsewhere: DoneElsewhere | undefined }) {
+  const told = [
+    ...(here && here.tried > 0 ? [`here ${here.held} of ${here.tried} held`] : []),
+    ...(elsewhere && elsewhere.tried > 0
+      ? [
+          `at ${elsewhere.sites === 1 ? 'one other site' : `${elsewhere.sites} other sites`} ${elsewhere.held} of ${elsewhere.tried} held`,
+        ]
+      : []),
+    ...((here?.hot ?? 0) + (elsewhere?.hot ?? 0) > 0 ? [`${(here?.hot ?? 0) + (elsewhere?.hot ?? 0)} got hot`] : []),
+    ...(elsewhere?.avoided ?? []).map(({ why, on }) => `avoided at another site since ${on}: ${why}`),
+  ]
+  return told.length === 0 ? null : (
+    <span className={`${text.block} ${text.small} ${text.quiet}`}>{told.join('; ')}</span>
   )
 }

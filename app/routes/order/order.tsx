@@ -28,7 +28,7 @@ import { orderOf, PlanCards } from './plan-cards'
 import { RunTable } from './run-by-run'
 import { Samples } from './samples'
 import { StepUp } from './step-up'
-import { StoredLeadNames, useStores } from './stored-leads'
+import { StoredLeadNames, useElsewhere } from './stored-leads'
 import { LONGEST_DECISION, readDecided, takeDecided } from './take-order.server'
 import { WaitInstead, Waiting } from './waits'
 import { withoutParam, withParam } from './wish-address'
@@ -59,7 +59,8 @@ export default function Order({ loaderData, actionData }: Route.ComponentProps) 
   const [params, setParams] = useSearchParams()
   const [halted, setHalted] = useState(false)
   const asked = useMemo(() => readWishes(params, plan.kinds), [params, plan.kinds])
-  const stores = useStores()
+  const others = useElsewhere()
+  const stores = others?.stores
   const question = useMemo(
     () => (halted || !stores ? null : { upgrade: asked.upgrade, stores }),
     [asked.upgrade, halted, stores],
@@ -147,7 +148,12 @@ export default function Order({ loaderData, actionData }: Route.ComponentProps) 
             <Heading as="h2" size="md" mb="2" id="buy-heading">
               {planWords[shown].name}: what is bought
             </Heading>
-            <Purchases order={order} money={money} keepOut={(kind) => setParams(withParam(params, 'without', kind))} />
+            <Purchases
+              order={order}
+              money={money}
+              elsewhere={others?.kinds ?? {}}
+              keepOut={(kind) => setParams(withParam(params, 'without', kind))}
+            />
             {asked.upgrade !== null && (
               <StepUp upgrade={asked.upgrade} stores={stores ?? []} question={showing} order={order} money={money} />
             )}

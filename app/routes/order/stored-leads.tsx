@@ -1,4 +1,5 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react'
+import type { DoneElsewhere } from '../../../core/order/kind-record'
 import { type Store, storedId } from '../../../core/order/store'
 import { useSite } from '../../ui/site-context'
 
@@ -20,23 +21,23 @@ export function StoredLeadNames({ stores, children }: { stores: readonly Store[]
 
 export const useStoredLeads = (): ReadonlyMap<string, string> => useContext(StoredLeads)
 
-const NONE: readonly Store[] = []
+export type Elsewhere = { stores: readonly Store[]; kinds: Readonly<Record<string, DoneElsewhere>> }
+const NOTHING: Elsewhere = { stores: [], kinds: {} }
 
-/** What the stores of this Hallway have to give; null until that is known. Without an answer it is decided without them. */
-export function useStores(): readonly Store[] | null {
+/** What the other sites of this Hallway have to give; null until that is known. Without an answer it is decided without them. */
+export function useElsewhere(): Elsewhere | null {
   const { plan } = useSite()
-  const [stores, setStores] = useState<readonly Store[] | null>(null)
+  const [found, setFound] = useState<Elsewhere | null>(null)
   const { id } = plan.site
   useEffect(() => {
     const leaving = new AbortController()
-    const asked = fetch(`/sites/${encodeURIComponent(id)}/stores`, { signal: leaving.signal })
-    asked
-      .then((answer): Promise<readonly Store[]> => (answer.ok ? answer.json() : Promise.resolve(NONE)))
-      .catch(() => NONE)
+    fetch(`/sites/${encodeURIComponent(id)}/elsewhere`, { signal: leaving.signal })
+      .then((answer): Promise<Elsewhere> => (answer.ok ? answer.json() : Promise.resolve(NOTHING)))
+      .catch(() => NOTHING)
       .then((answer) => {
-        if (!leaving.signal.aborted) setStores(answer)
+        if (!leaving.signal.aborted) setFound(answer)
       })
     return () => leaving.abort()
   }, [id])
-  return stores
+  return found
 }

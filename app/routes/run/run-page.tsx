@@ -108,6 +108,11 @@ function RunBody({
         </Text>
       )}
       <Took />
+      {before?.waits && (
+        <Notice tone="note" slim>
+          Accepted as it lies since {before.waits.on}, until there is {before.waits.why}. Order buys nothing for it.
+        </Notice>
+      )}
       {notice}
       {form.errors && <Notice tone="blocked">{form.errors.join(' ')}</Notice>}
       <div className={look.judged}>
