@@ -15,16 +15,20 @@ const costs: readonly Cost[] = [
   { asks: 'GET', page: /^\/sites\/[^/]+\/drawer\/tags\.pdf$/, points: 10 },
   { asks: 'GET', page: /^\/sites\/[^/]+\/drawer\/tags\.svg$/, points: 2 },
   { asks: 'GET', page: /^\/sites\/[^/]+\/plan\.json$/, points: 1 },
-  { asks: 'GET', page: /^\/sites\/[^/]+\/(tables\/[^/]+|drawer\.csv|catalogue\.csv)$/, points: 2 },
+  {
+    asks: 'GET',
+    page: /^\/sites\/[^/]+\/(tables\/[^/]+|drawer\.csv|catalogue\.csv|suppliers\/[^/]+\/prices\.csv|elsewhere)$/,
+    points: 2,
+  },
   { asks: 'POST', page: /^\/import$/, points: 2, perMegabyte: 1 },
   { asks: 'POST', page: /^\/sites\/[^/]+\/(floors\/[^/]+|walk)$/, points: 1, perMegabyte: 2 },
   {
     asks: 'POST',
-    page: /^\/sites\/[^/]+\/(survey\/[^/]+|tables|drawer\/(import|catalogue|chip))$/,
+    page: /^\/sites\/[^/]+\/(survey\/[^/]+|tables|suppliers|drawer\/(import|catalogue|chip))$/,
     points: 1,
     perMegabyte: 4,
   },
-  { asks: 'POST', page: /^\/sites\/[^/]+\/take$/, points: 1, perMegabyte: 5 },
+  { asks: 'POST', page: /^\/sites\/[^/]+\/(take|order)$/, points: 1, perMegabyte: 5 },
 ]
 
 /** A minute's points for one browser; and for all behind one address, which may be a whole office. */
