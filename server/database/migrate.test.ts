@@ -18,6 +18,7 @@ describe('a database', () => {
         { name: '0002-files' },
         { name: '0003-versions' },
         { name: '0004-kept' },
+        { name: '0005-along' },
       ])
     }))
 })

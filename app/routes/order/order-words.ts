@@ -15,13 +15,13 @@ export const planWords: Record<OrderPlanName, { name: string; by: string }> = {
 }
 
 export const riskWords: Record<Risk, string> = {
-  'no record': 'never tried here',
+  'no record': 'hardly tried here',
   'bad record': 'failed here before',
   'no returns': 'not taken back',
-  'returns not known': 'taken back or not, nobody says',
+  'returns not known': 'nobody says if it is taken back',
   'not for this socket': 'not taken back from this socket',
   'stiff in the hand': 'stiff where it hangs on a socket',
-  'parts without a price': 'in need of parts that have no price',
+  'parts without a price': 'needs parts that have no price',
 }
 
 export const whyImpossible: Record<Contradiction, string> = {

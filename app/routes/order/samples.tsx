@@ -49,8 +49,8 @@ export function Samples({
       </Heading>
       <p>
         {trial.group.length === 1
-          ? `${tagOf(trial.run)} would get a lead that was never tried here.`
-          : `${trial.group.length} runs would get leads that were never tried here. ${tagOf(trial.run)} is the hardest of them.`}{' '}
+          ? `${tagOf(trial.run)} would get a lead of a kind that was hardly tried here.`
+          : `${trial.group.length} runs would get leads of kinds that were hardly tried here. ${tagOf(trial.run)} is the hardest of them.`}{' '}
         {trial.samples.length === 1
           ? 'One sample is bought first.'
           : `${trial.samples.length} samples are bought first.`}{' '}

@@ -60,14 +60,14 @@ export function WishesFields({ params }: { params: URLSearchParams }) {
       <details>
         <summary>What risk is worth to you</summary>
         <p>
-          What you would pay, for one run, to be rid of it. These are Hallway's own judgement, not figures of the trade:
-          put in yours.
+          What you would pay to spare one run this. These are Hallway's own judgement, not figures of the trade: put in
+          yours.
         </p>
         <div className={look.form}>
-          {figure('tight', 'A run that is only tight', String(usualWishes.perTight))}
-          {figure('joint', 'One more joint in a run', String(usualWishes.perJoint))}
+          {figure('tight', 'It is only tight', String(usualWishes.perTight))}
+          {figure('joint', 'One more joint', String(usualWishes.perJoint))}
           {RISKS.map((risk) => (
-            <LabelledField key={risk} field={plainField(riskField(risk))} label={`A lead that is ${riskWords[risk]}`}>
+            <LabelledField key={risk} field={plainField(riskField(risk))} label={capital(riskWords[risk])}>
               <PlainInput
                 id={`field-${riskField(risk)}`}
                 name={riskField(risk)}
@@ -76,9 +76,11 @@ export function WishesFields({ params }: { params: URLSearchParams }) {
               />
             </LabelledField>
           ))}
-          {figure('holds', 'An untried kind holds, percent', String(usualWishes.holds * 100))}
+          {figure('holds', 'A kind that nobody tried holds, in percent', String(usualWishes.holds * 100))}
         </div>
       </details>
     </Form>
   )
 }
+
+const capital = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}`
