@@ -41,6 +41,7 @@ export default [
     route('orders', 'routes/order/orders.tsx'),
     route('suppliers', 'routes/order/suppliers.tsx'),
     route('listing', 'routes/order/listing.tsx'),
+    route('install', 'routes/install/install.tsx'),
     route('find', 'routes/find/find.tsx'),
     route('runs/new', 'routes/run/new-run.tsx'),
     route('runs/:run', 'routes/run/run.tsx'),

@@ -175,6 +175,12 @@ function SiteSign() {
           waiting: waiting.order,
           hint: 'Order lines that wait for something: to be sent off, tagged, proved or sent back',
         },
+        {
+          to: `${home}/install`,
+          name: 'Install',
+          waiting: waiting.install,
+          hint: 'Runs whose leads are at hand and do not lie yet',
+        },
       ]}
     />
   )

@@ -180,13 +180,21 @@ function Verdicts({ site: { standing, runs } }: { site: ListedSite }) {
 }
 
 /** The stages of the work at which something waits, as the sign at the left counts it. */
-function waitingWords({ drawer, survey, needs, match, order }: NonNullable<ListedSite['standing']>['waiting']): string {
+function waitingWords({
+  drawer,
+  survey,
+  needs,
+  match,
+  order,
+  install,
+}: NonNullable<ListedSite['standing']>['waiting']): string {
   const told = [
     drawer > 0 && `${drawer} ${drawer === 1 ? 'cable' : 'cables'} to look at`,
     survey > 0 && `${survey} ${survey === 1 ? 'device' : 'devices'} to survey`,
     needs > 0 && `${needs} ${needs === 1 ? 'need' : 'needs'} not clear`,
     match > 0 && `${match} ${match === 1 ? 'run' : 'runs'} not clear`,
     order > 0 && `${order} ${order === 1 ? 'order line' : 'order lines'} to see to`,
+    install > 0 && `${install} ${install === 1 ? 'run' : 'runs'} to lay`,
   ].filter(Boolean)
   return told.length > 0 ? told.join(', ') : 'nothing'
 }

@@ -72,6 +72,9 @@ const words = {
   'send cables': (tags) => `sent ${few(tags, 'cable', 'cables')} to another site`,
   'wait for lead': ([tag, why]) =>
     why ? `accepted ${tag} as it lies, until there is ${why}` : `stopped waiting with ${tag}`,
+  'install run': ([tag, ...what]) => (what.length > 0 ? `laid ${tag}: ${listed(what)}` : `laid ${tag}`),
+  'take out run': ([tag]) => `took the leads out of ${tag}`,
+  'bring up': ([tag, what]) => `brought up ${tag}: ${what}`,
   'send order': ([name]) => `ordered: ${name}`,
   'remove order': ([name]) => `removed the order ${name}`,
   'take arrival': ([what]) => `took delivery of ${what}`,

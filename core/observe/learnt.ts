@@ -38,6 +38,9 @@ export type ChipAsked = { at: Instant; none: boolean }
 /** A plug that got hot, and whether the supply came from elsewhere: then it says nothing of the kind. */
 export type RanHot = { at: Instant; strangeSupply: boolean }
 
+/** When a run was laid as it lies, and by whom. */
+export type LaidAt = { at: Instant; by: string | null }
+
 /** The last thing somebody tried, in a few words. */
 export type LastTried = { at: Instant; words: string }
 
@@ -57,6 +60,8 @@ export type Learnt = {
   /** Ohms there and back, by the volts it lost. */
   ohms: Said<number> | null
   hot: RanHot | null
+  /** A run lies as it was laid then; null where it does not lie, or nobody said. */
+  laid: LaidAt | null
   last: LastTried | null
 }
 
@@ -73,6 +78,7 @@ export const NOTHING_LEARNT: Learnt = {
   watts: [],
   ohms: null,
   hot: null,
+  laid: null,
   last: null,
 }
 

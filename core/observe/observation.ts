@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { read, write } from './kinds/copy'
 import type { ObservationKind } from './kinds/kind'
+import { laid } from './kinds/laid'
 import { picture } from './kinds/picture'
 import { type Retraction, retraction } from './kinds/retraction'
 import { type Statement, statement } from './kinds/statement'
@@ -29,6 +30,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
   trial.schema,
   readingSchema,
   symptom.schema,
+  laid.schema,
   retraction.schema,
 ])
 export type Observation = z.output<typeof observationSchema>
@@ -44,6 +46,7 @@ export const observationKinds = {
   warmth,
   picture,
   symptom,
+  laid,
   retraction,
 }
 export type ObservationName = keyof typeof observationKinds

@@ -1,12 +1,13 @@
 import type { Assessed } from '../checks/assess'
 import type { Verdict } from '../checks/finding'
 import { openCables } from '../drawer/drawer-rows'
+import { runsToLay } from '../install/work-list'
 import { linesWaiting } from '../order/follow'
 
 /** How a site stands: its runs by verdict, and what waits at each stage of the work. */
 export type Standing = {
   runs: Record<Verdict, number>
-  waiting: { drawer: number; survey: number; needs: number; match: number; order: number }
+  waiting: { drawer: number; survey: number; needs: number; match: number; order: number; install: number }
 }
 
 /** What the sign at the left and the list of sites tell of a site. */
@@ -21,6 +22,7 @@ export function standingOf({ index, assessment }: Pick<Assessed, 'index' | 'asse
       needs: assessment.needs.filter(({ grade }) => grade !== 'clear').length,
       match: runs.tight + runs.blocked,
       order: linesWaiting(index),
+      install: runsToLay(index).length,
     },
   }
 }

@@ -18,6 +18,7 @@ const PAGES = [
   '/sites/saltmarsh/visitors',
   '/sites/saltmarsh/growth',
   '/sites/saltmarsh/order',
+  '/sites/saltmarsh/install',
   '/sites/saltmarsh/orders',
   '/sites/saltmarsh/suppliers',
   '/sites/saltmarsh/listing',

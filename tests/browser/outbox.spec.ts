@@ -139,6 +139,12 @@ const forms: Record<string, Filled> = {
     },
     saved: (page) => button(page, 'Remove one day'),
   },
+  'routes/install/install.tsx': {
+    page: 'SITE/install',
+    typed: (page) => [page.getByRole('region', { name: 'R-01' }).getByLabel('Note'), 'behind the panel'],
+    send: press('R-01 is laid'),
+    saved: (page) => page.getByText('It is done').first(),
+  },
   'routes/order/order.tsx': {
     page: 'SITE/order',
     before: (page) => button(page, 'Plan this order').waitFor(),

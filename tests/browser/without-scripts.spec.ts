@@ -46,6 +46,7 @@ test('before scripts load every button that is shown belongs to a form', async (
     '/walk',
     '/growth',
     '/order',
+    '/install',
     '/orders',
     '/suppliers',
     '/listing',

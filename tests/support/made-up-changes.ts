@@ -204,6 +204,7 @@ export function madeUpObservation(
     () => ({ kind: 'reading', measure: 'volts lost', volts: figure / 40, amps: 1 + (other % 5) }),
     () => ({ kind: 'reading', measure: 'picture', mode: pick(PICTURES, other), held: figure % 2 === 0 }),
     () => ({ kind: 'symptom', saw: 'it flickers' }),
+    () => ({ kind: 'laid', what: pick(['laid', 'taken out'] as const, figure) }),
     () => {
       const seen = pick(plan.observations, other + figure)
       return seen

@@ -48,6 +48,7 @@ const PAGES = [
   { to: 'visitors', name: 'Who sits there', words: 'visitors laptops desk who sits' },
   { to: 'growth', name: 'What if it grows', words: 'growth what-if upgrade later' },
   { to: 'order', name: 'Order: decide what to buy', words: 'order buy decide cheapest spares shop' },
+  { to: 'install', name: 'Install: what to lay where', words: 'install lay work list tick bring up pull cable' },
   { to: 'orders', name: 'Orders', words: 'orders arrived came tag send back return days calendar' },
   { to: 'suppliers', name: 'Suppliers', words: 'suppliers shops prices offers terms' },
   { to: 'listing', name: 'Read a listing', words: 'listing shop page claims seller questions' },
