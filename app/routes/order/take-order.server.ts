@@ -74,8 +74,9 @@ export function takeDecided(
       siteId: store,
       make: ({ plan, place }) => {
         const cables = ids.flatMap((id) => byId(plan.cables).get(id) ?? [])
-        // a lead goes only where it lies free in a store
-        if (plan.runs.length > 0 || cables.length < ids.length || cables.some(({ standing }) => standing !== 'drawer'))
+        // a lead goes only where it lies free in a store, and a store is another site
+        const isStore = store !== site && plan.runs.length === 0
+        if (!isStore || cables.length < ids.length || cables.some(({ standing }) => standing !== 'drawer'))
           return refused('cable', `somebody took a lead out of ${plan.site.name} meanwhile`)
         given.set(store, { site: store, plan, cables })
         return sendCables(plan, place, cables)
