@@ -42,7 +42,7 @@ test.describe('the list', () => {
     await page.getByLabel('Choose all that are listed').check()
     await page.getByRole('button', { name: 'Retire' }).click()
     await expect(page.getByText('6 cables retired.')).toBeVisible()
-    await page.getByRole('button', { name: 'Undo' }).click()
+    await page.getByRole('button', { name: 'Undo' }).first().click()
     await expect(page.getByText('It is as before again.')).toBeVisible()
     await page.getByLabel('First new tag').fill('X-10')
     await page.getByRole('button', { name: 'New tags from here' }).click()

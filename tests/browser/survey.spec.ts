@@ -86,7 +86,7 @@ test('a device is changed port by port, keeps its runs, is copied with numbers, 
   await page.getByRole('link', { name: 'Carry-out disk 3' }).click()
   await page.getByRole('button', { name: 'Delete the device' }).click()
   await expect(page.getByText('Deleted from the survey.')).toBeVisible()
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(page.getByRole('link', { name: 'Carry-out disk 3' })).toBeVisible()
 })
 

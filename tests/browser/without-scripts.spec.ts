@@ -89,7 +89,7 @@ test('before scripts load a run is deleted and put back', async ({ page }) => {
   const site = await ownSite(page)
   await page.goto(`${site}/runs/r-16`)
   await page.getByRole('button', { name: 'Delete this run' }).click()
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(page.getByText('R-16 is back.')).toBeVisible()
 })
 
