@@ -2,9 +2,9 @@ import { redirect } from 'react-router'
 import { z } from 'zod'
 import type { Edit } from '../../core/change/change'
 import { PROPOSALS, takeProposal } from '../../core/change/changes/proposal'
-import { LIST_NAMES } from '../../core/plan/entity'
 import { within } from '../address'
 import { readForm } from '../read-form.server'
+import { sentEditSchema } from '../sent-edit.server'
 import { change } from '../stored.server'
 import type { Refusal } from '../ui/refusals'
 import type { Route } from './+types/take'
@@ -16,17 +16,7 @@ const LONGEST_PROPOSAL = 4_000_000
 const proposalSchema = z.object({
   name: z.enum(PROPOSALS),
   about: z.array(z.string().max(400)).max(12_000),
-  edits: z
-    .array(
-      z.object({
-        list: z.enum(LIST_NAMES),
-        id: z.string().max(64),
-        base: z.number().int().nullable(),
-        value: z.unknown(),
-      }),
-    )
-    .min(1)
-    .max(12_000),
+  edits: z.array(sentEditSchema).min(1).max(12_000),
 })
 
 /** Takes a proposal that Hallway worked out, all of it or none, and goes back to where it was shown. */

@@ -3,9 +3,9 @@ import type { Edit } from '../../../core/change/change'
 import { type DecidedOrder, takeOrder } from '../../../core/change/changes/orders'
 import { type Given, sendCables, takeWithStores } from '../../../core/change/changes/store'
 import { deviceElsewhere, storedAt, storedId } from '../../../core/order/store'
-import { LIST_NAMES } from '../../../core/plan/entity'
 import { byId } from '../../../core/plan/lookup'
 import { changeSites, type Outcome, type Part, refused } from '../../../server/sites/change-site'
+import { sentEditSchema } from '../../sent-edit.server'
 import { baseOf, saveOutcome } from '../../stored.server'
 import { handOf } from '../../who.server'
 
@@ -19,16 +19,7 @@ const leadSchema = z.union([
 ])
 const decidedSchema = z.object({
   runs: z.array(z.object({ run: z.string().max(64), leads: z.array(leadSchema).max(8) })).max(12_000),
-  alters: z
-    .array(
-      z.object({
-        list: z.enum(LIST_NAMES),
-        id: z.string().max(64),
-        base: z.number().int().nullable(),
-        value: z.unknown(),
-      }),
-    )
-    .max(2000),
+  alters: z.array(sentEditSchema).max(2000),
   lines: z
     .array(
       z.object({
