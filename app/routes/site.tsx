@@ -179,7 +179,7 @@ function SiteSign() {
           to: `${home}/install`,
           name: 'Install',
           waiting: waiting.install,
-          hint: 'Runs whose leads are at hand and do not lie yet',
+          hint: 'Runs that you can lay now: all their leads are here',
         },
       ]}
     />

@@ -15,7 +15,7 @@ test('a run is laid with another lead than was planned, judged as it lies, taken
   await open(page, `${site}/runs/r-09`)
   await expect(page.locator('[data-verdict]')).toContainText('Clear')
   await open(page, `${site}/install?all=on`)
-  await expect(card).toContainText('lies since')
+  await expect(card).toContainText('Its leads are taken out')
   await card.getByRole('button', { name: /taken out/ }).click()
   await expect(page.getByText(/^0 of 20/)).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).first().click()

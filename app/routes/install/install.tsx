@@ -43,7 +43,7 @@ export async function action({ request, params }: Route.ActionArgs) {
           .filter(Boolean)
         const leads = leadsByTags(plan, run, tags)
         if ('unknown' in leads) return refused('leads', `the drawer has no cable ${leads.unknown}`)
-        if (leads.length === 0) return refused('leads', 'say which leads lie there')
+        if (leads.length === 0) return refused('leads', 'say which leads you laid')
         const typed = String(form.get('length') ?? '').trim()
         const length = typed === '' || typed === lengthText(run.route.length, unit) ? null : parseLength(typed, unit)
         if (length && !length.ok) return refused('length', length.problem)
@@ -61,11 +61,11 @@ export async function action({ request, params }: Route.ActionArgs) {
       case 'out':
         return run.leads.every((lead) => 'cable' in lead) && run.leads.length > 0
           ? takeOutRun(run, witness)
-          : refused('run', 'no lead lies in it')
+          : refused('run', 'it has no lead')
       case 'brought up':
         return run.leads.some((lead) => 'cable' in lead)
           ? bringUp(run, String(form.get('broke') ?? '').slice(0, 200) || null, witness)
-          : refused('run', 'no lead lies in it')
+          : refused('run', 'it has no lead')
       default:
         return refused('intent', 'nothing was asked for')
     }
@@ -111,16 +111,16 @@ export default function Install({ actionData }: Route.ComponentProps) {
             <b>
               {laid} of {jobs.length}
             </b>{' '}
-            runs lie. {toLay} can be laid now. Floor by floor, from the lowest up. Coil the full length on the floor and
-            try it before you pull it in.
+            runs are laid. {toLay} can be laid now. Floor by floor, from the lowest up. Coil the full length on the
+            floor and try it before you pull it in.
           </Text>
-          <progress className={walk.progress} value={laid} max={jobs.length} aria-label="How many runs lie" />
+          <progress className={walk.progress} value={laid} max={jobs.length} aria-label="How many runs are laid" />
           <p className={text.small}>
             <QuietButton type="button" small onClick={() => setParams(all ? {} : { all: 'on' }, { replace: true })}>
-              {all ? 'Show what is still to be laid' : 'Show what lies as well'}
+              {all ? 'Show only what is left' : 'Show laid runs too'}
             </QuietButton>
           </p>
-          {shown.length === 0 && <Notice tone="clear">Everything lies. Prove it next.</Notice>}
+          {shown.length === 0 && <Notice tone="clear">Everything is laid. Prove it next.</Notice>}
           <ol className={walk.stops}>
             {shown.slice(0, MOST_SHOWN).map((stop) => (
               <StopCard key={stop.place?.id ?? ''} stop={stop} all={all} wrong={actionData} />
@@ -194,7 +194,7 @@ function JobCard({ job, all, wrong }: { job: Job; all: boolean; wrong: string | 
         </RouterLink>{' '}
         {laid && (
           <span className={text.quiet}>
-            lies since <Moment at={laid.at} />
+            laid <Moment at={laid.at} />
             {laid.by && `, ${laid.by}`}
           </span>
         )}

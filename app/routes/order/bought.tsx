@@ -50,7 +50,7 @@ export function PlanOrder({ decided, main, children }: { decided: DecidedOrder; 
   const { pathname, search } = useLocation()
   const busy = useNavigation().state === 'submitting'
   const edits = useMemo(() => takeOrder(plan, place, decided).edits, [plan, place, decided])
-  if (edits.length === 0) return <p>It is all as it lies already.</p>
+  if (edits.length === 0) return <p>Nothing would change.</p>
   const Button = main ? MainButton : QuietButton
   return (
     <Form method="post" className={look.tools} preventScrollReset>

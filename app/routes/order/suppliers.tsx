@@ -13,18 +13,20 @@ import { readPricesFile } from '../../off-thread.server'
 import { readFormWithFile } from '../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import { MadeFrom } from '../../ui/change-fields'
-import { MainButton, Notice } from '../../ui/controls'
+import { MainButton } from '../../ui/controls'
 import { FileField, LabelledField, PlainInput, PlainSelect, PlainTextArea, plainField } from '../../ui/field'
 import { takesLength } from '../../ui/keep-typed-unit'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { useToday, utcToday } from '../../ui/use-today'
+import { WrongLines } from '../../ui/wrong-lines'
 import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/suppliers'
 import { OneSupplier, SupplierForm } from './one-supplier'
 import look from './order.module.css'
 import { OrderLinks } from './order-links'
 import { readOffer, readSupplier } from './supplier-form'
+import { SupplierSelect } from './supplier-select'
 
 type Answer = { problem: string | null; lines?: PriceList['bad'] }
 const answer = (problem: string, status: number, lines?: PriceList['bad']) =>
@@ -124,16 +126,7 @@ export default function Suppliers({ actionData, loaderData }: Route.ComponentPro
       <Text mb="3">
         Who sells what, at which price and on which terms. A price here goes into the catalogue: of several, the least.
       </Text>
-      {actionData?.problem && (
-        <Notice tone="blocked">
-          <Text>{actionData.problem}</Text>
-          {actionData.lines?.map(({ line, problems }) => (
-            <Text key={line}>
-              line {line}: {problems.join('; ')}
-            </Text>
-          ))}
-        </Notice>
-      )}
+      {actionData?.problem && <WrongLines problem={actionData.problem} lines={actionData.lines} />}
       {plan.suppliers.map((supplier) => (
         <OneSupplier key={supplier.id} supplier={supplier} saving={saving} />
       ))}
@@ -151,15 +144,7 @@ export default function Suppliers({ actionData, loaderData }: Route.ComponentPro
           <Form method="post" className={look.form} key={plan.offers.length}>
             <MadeFrom />
             <input type="hidden" name="today" value={today} />
-            <LabelledField field={plainField('supplier')} label="Supplier">
-              <PlainSelect id="field-supplier" name="supplier">
-                {plan.suppliers.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </PlainSelect>
-            </LabelledField>
+            <SupplierSelect id="field-supplier" label="Supplier" />
             <LabelledField field={plainField('kind')} label="Kind">
               <PlainSelect id="field-kind" name="kind">
                 {plan.kinds.map(({ id, name }) => (
@@ -222,15 +207,7 @@ export default function Suppliers({ actionData, loaderData }: Route.ComponentPro
           <Form method="post" encType="multipart/form-data" className={look.form} key={plan.offers.length}>
             <MadeFrom />
             <input type="hidden" name="today" value={today} />
-            <LabelledField field={plainField('list-supplier')} label="Supplier of the list">
-              <PlainSelect id="field-list-supplier" name="supplier">
-                {plan.suppliers.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </PlainSelect>
-            </LabelledField>
+            <SupplierSelect id="field-list-supplier" label="Supplier of the list" />
             <FileField label="From a table (.xlsx or CSV)" name="file" accept=".xlsx,.csv,.tsv,.txt,text/csv" />
             <LabelledField field={plainField('pasted')} label="Or paste the cells">
               <PlainTextArea id="field-pasted" name="pasted" rows={2} />

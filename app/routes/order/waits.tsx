@@ -78,7 +78,7 @@ export function WaitInstead({ wanting, today }: { wanting: readonly WantingRun[]
         Or wait
       </Heading>
       <p>
-        A run can stay as it lies until a lead is sold that does more. Nothing is bought for it, and it is told when the
+        You can leave a run as it is until a better lead is sold. Order then buys nothing for it, and tells you when the
         catalogue has one.
       </p>
       <div className={look.wait}>

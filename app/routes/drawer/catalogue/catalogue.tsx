@@ -26,6 +26,7 @@ import { RuledTable } from '../../../ui/ruled-table'
 import { useSite } from '../../../ui/site-context'
 import { Length } from '../../../ui/units'
 import { utcToday } from '../../../ui/use-today'
+import { WrongLines } from '../../../ui/wrong-lines'
 import { readUnit } from '../../../unit-cookie'
 import { Waiting } from '../../order/waits'
 import { saveRetraction, saveSeen } from '../../seen/save-seen.server'
@@ -134,16 +135,7 @@ export default function Catalogue({ actionData, loaderData }: Route.ComponentPro
   const done = params.get('done')
   return (
     <>
-      {actionData?.problem && (
-        <Notice tone="blocked">
-          <Text>{actionData.problem}</Text>
-          {actionData.lines?.map(({ line, problems }) => (
-            <Text key={line}>
-              line {line}: {problems.join('; ')}
-            </Text>
-          ))}
-        </Notice>
-      )}
+      {actionData?.problem && <WrongLines problem={actionData.problem} lines={actionData.lines} />}
       {!actionData && done && (
         <Notice tone="clear" slim>
           {DONE[done] ?? `Catalogue: ${done}.`}
