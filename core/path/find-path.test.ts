@@ -22,6 +22,12 @@ describe('the way of a need', () => {
   it('does not lead through a computer', () => {
     expect(wayOf({ from: 'view-1', to: 'view-2' })).toBeUndefined()
   })
+  it('goes over no run twice, whatever is pinned', () => {
+    const sensor = demo.runs.find(({ tag }) => tag === 'R-17')
+    const ends = { from: sensor?.to.device, to: sensor?.from.device }
+    expect(wayOf(ends)).toEqual(['R-17 up'])
+    expect(wayOf({ ...ends, through: ['r-15'] })).toBeUndefined()
+  })
   it('is none where nothing is laid', () => {
     expect(wayOf({ from: 'projector', to: 'replay' })).toBeUndefined()
   })

@@ -9,7 +9,7 @@ export type Step = { run: Run; way: 'down' | 'up' }
 
 /**
  * The way of a need through the site: the fewest runs from one device to the other, through docks, hubs and extender ends
- * only. Runs whose ports can carry that sort of need are preferred; where there are none, any way is taken so that the verdict can
+ * only, and over no run twice. Runs whose ports can carry that sort of need are preferred; where there are none, any way is taken so that the verdict can
  * say what is wrong with it. `through` pins runs the path must take, in order. Ties fall to the run that comes first in the list. Null: no way.
  */
 export function findPath(index: SiteIndex, need: Need): Step[] | null {
@@ -30,7 +30,10 @@ function walkThrough(index: SiteIndex, need: Need, usable: (run: Run) => boolean
     at = way === 'down' ? run.to.device : run.from.device
   }
   const rest = shortest(index, at, new Set([need.to]), usable)
-  return rest ? [...steps, ...rest.steps] : null
+  if (!rest) return null
+  steps.push(...rest.steps)
+  // there and back over one run is no way
+  return new Set(steps.map(({ run }) => run)).size === steps.length ? steps : null
 }
 
 function shortest(
