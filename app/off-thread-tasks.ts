@@ -4,14 +4,14 @@ import { type FolderCable, readClassFolder } from '../core/identity/class-folder
 import { readFromDevice } from '../core/identity/device-reading'
 import type { DeviceReading } from '../core/identity/reading-shape'
 import { type PriceList, readPriceList } from '../core/order/price-list'
-import type { OrderSheet } from '../core/order/sheet'
 import type { Plan } from '../core/plan/plan'
 import type { LengthUnit } from '../core/quantity/length'
 import { type Parsed, parsed } from '../core/quantity/parsed'
 import { readSurveyTable, type SurveyRead, type SurveyTable } from '../core/survey/tables'
+import type { Sheet } from '../core/vocabulary/sheet'
 import { readImage } from '../server/files/image'
 import { readArchive } from '../server/instruments/class-folder-archive'
-import { orderPdf } from '../server/orders/order-sheet'
+import { sheetPdf } from '../server/paper/sheet-pdf'
 import { importTold } from '../server/sites/import-told'
 import { pdfSheets, svgSheet, type TagRequest } from '../server/tags/tag-sheets'
 import { readCatalogueFile } from './csv/catalogue'
@@ -75,4 +75,4 @@ export const tagPdf = (request: TagRequest): Promise<Uint8Array> => pdfSheets(re
 export const tagSheet = ({ sheet, ...request }: TagRequest & { sheet: number }): string | null =>
   svgSheet(request, sheet)
 
-export const orderSheetPdf = (sheet: OrderSheet): Promise<Uint8Array> => orderPdf(sheet)
+export const drawSheet = (sheet: Sheet): Promise<Uint8Array> => sheetPdf(sheet)

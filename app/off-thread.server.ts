@@ -1,8 +1,8 @@
 import { type ImageUse, isPixels, type KeptImage } from '../core/files/file-types'
 import type { FolderCable } from '../core/identity/class-folder'
 import type { DeviceReading } from '../core/identity/reading-shape'
-import type { OrderSheet } from '../core/order/sheet'
 import type { Parsed } from '../core/quantity/parsed'
+import type { Sheet } from '../core/vocabulary/sheet'
 import { type Done, offThread } from '../server/off-thread/pool'
 import { firstBytes, type Imported } from '../server/sites/import-told'
 import type { TagRequest } from '../server/tags/tag-sheets'
@@ -71,6 +71,6 @@ export const makeTagPdf = (request: TagRequest, leaves: AbortSignal): Promise<Do
 export const makeTagSheet = (request: TagRequest & { sheet: number }): Promise<Done<string | null>> =>
   offThread('tagSheet', request)
 
-/** An order on paper. */
-export const makeOrderPdf = (sheet: OrderSheet, leaves: AbortSignal): Promise<Done<Uint8Array>> =>
-  offThread('orderSheetPdf', sheet, { leaves, seconds: LONGEST_DRAWING_SECONDS })
+/** A sheet on paper. */
+export const makeSheetPdf = (sheet: Sheet, leaves: AbortSignal): Promise<Done<Uint8Array>> =>
+  offThread('drawSheet', sheet, { leaves, seconds: LONGEST_DRAWING_SECONDS })

@@ -32,7 +32,8 @@ import { saveSiteForm } from './save-site.server'
 import { SiteForm } from './site-form'
 
 /** Every question must be answered: a form without one is not taken for the default. */
-const { length, extensions, cables, computerDisplays, reservation, addInCards, farData, buying } = policySchema.shape
+const { length, extensions, cables, computerDisplays, reservation, addInCards, farData, buying, soak, proveIn } =
+  policySchema.shape
 const chosenSchema = z.object({
   length: length.unwrap(),
   extensions: extensions.unwrap(),
@@ -42,6 +43,8 @@ const chosenSchema = z.object({
   addInCards: addInCards.unwrap(),
   farData: farData.unwrap(),
   buying: buying.unwrap(),
+  soak: soak.unwrap(),
+  proveIn: proveIn.unwrap(),
 })
 
 /** A share as people say it, in per cent, between nothing and all of it. */

@@ -134,9 +134,9 @@ function SiteBar() {
 }
 
 function SiteSign() {
-  const { plan, index, assessment } = useSite()
+  const { plan, assessed } = useSite()
   const home = `/sites/${plan.site.id}`
-  const { waiting } = useMemo(() => standingOf({ index, assessment }), [index, assessment])
+  const { waiting } = useMemo(() => standingOf(assessed), [assessed])
   return (
     <StageSign
       stages={[
@@ -180,6 +180,13 @@ function SiteSign() {
           name: 'Install',
           waiting: waiting.install,
           hint: 'Runs that you can lay now: all their leads are here',
+        },
+        {
+          to: `${home}/prove`,
+          under: [`${home}/prove`, `${home}/record`, `${home}/compare`],
+          name: 'Prove',
+          waiting: waiting.prove,
+          hint: 'Runs to be tested: for the first time, again, or because a test failed',
         },
       ]}
     />

@@ -1,12 +1,13 @@
 import type { Verdict } from '../checks/finding'
+import { batteryWords, HOLDS_WITHIN } from '../observe/kinds/battery'
 import { cameUpText } from '../observe/kinds/trial'
 import type { Warmth } from '../observe/kinds/warmth'
-import { figureText, type Reading, type Tried } from '../observe/observation'
+import { figureText, type Reading, type Tried, type Unwritten } from '../observe/observation'
 import { formatPictureMode } from '../picture/mode-text'
 import { type SiteIndex, socketAt } from '../plan/site-index'
-import { atLeast } from '../quantity/limit'
+import { atLeast, atMost } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
-import { formatBytesPerSecond, MEGABYTE_PER_SECOND } from '../quantity/rate'
+import { formatBytesPerSecond, formatRate, MEGABYTE_PER_SECOND } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
 import { isBetterMode, linkModeFacts } from '../standards/link-modes'
 import type { BenchTest } from '../vocabulary/session'
@@ -32,7 +33,7 @@ export const feltAt = (celsius: number): Warmth => (celsius >= 50 ? 'hot' : cels
  * Grades one reading against what was predicted of the cable; null where a reading does not belong to that prediction, or is short because something
  * else was the limit: then it is a lower bound and says nothing against the lead.
  */
-export function gradeReading(prediction: Prediction, reading: Tried): ReadingGrade | null {
+export function gradeReading(prediction: Prediction, reading: Unwritten<Tried>): ReadingGrade | null {
   if (reading.kind === 'trial') {
     if (prediction.kind !== 'link' || prediction.unknown) return null
     const { mode } = prediction
@@ -71,10 +72,30 @@ export function gradeReading(prediction: Prediction, reading: Tried): ReadingGra
     }
     case 'warmth':
       return prediction.kind === 'warmth' ? as(felt[reading.felt]) : null
+    case 'battery': {
+      if (prediction.kind !== 'battery') return null
+      if (reading.slope >= prediction.slope - HOLDS_WITHIN)
+        return { grade: 'clear', beyond: reading.slope > prediction.slope + HOLDS_WITHIN }
+      return as(prediction.least === null || reading.slope >= prediction.least ? 'tight' : 'blocked')
+    }
+    case 'added delay':
+      if (prediction.kind !== 'added delay' || prediction.most === null) return null
+      return as(atMost(reading.ms, prediction.most) ? 'clear' : 'blocked')
+    case 'frames':
+      if (prediction.kind !== 'frames') return null
+      return as(reading.came >= reading.asked ? 'clear' : elseLimited(reading) ? 'tight' : 'blocked')
+    case 'headset link':
+      if (prediction.kind !== 'headset link') return null
+      return as(atLeast(reading.rate, prediction.least) ? 'clear' : 'blocked')
+    case 'sight':
+      return prediction.kind === 'sight' ? as(reading.good ? 'clear' : 'blocked') : null
+    case 'job':
+      return null
   }
 }
 
-const elseLimited = ({ limit }: Reading): boolean => limit !== undefined && limit !== 'lead' && limit !== 'unknown'
+const elseLimited = ({ limit }: Pick<Reading, 'limit'>): boolean =>
+  limit !== undefined && limit !== 'lead' && limit !== 'unknown'
 
 const as = (grade: Verdict): ReadingGrade => ({ grade, beyond: false })
 
@@ -107,6 +128,16 @@ export function predictionText(prediction: Prediction): string {
         : `about ${decimal(prediction.expected, 2)} V, at most ${decimal(prediction.most, 2)} V`
     case 'warmth':
       return 'cool'
+    case 'battery':
+      return batteryWords(prediction.slope)
+    case 'added delay':
+      return prediction.most === null ? 'nobody said' : `at most ${decimal(prediction.most, 1)} ms`
+    case 'frames':
+      return 'every frame comes'
+    case 'headset link':
+      return `at least ${formatRate(prediction.least)}`
+    case 'sight':
+      return 'looks right'
   }
 }
 

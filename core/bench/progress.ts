@@ -1,6 +1,6 @@
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
-import type { Session } from '../vocabulary/session'
+import { isBenchSoak, type Session } from '../vocabulary/session'
 import { type SessionReadings, sessionMatrix } from './matrix'
 import { type BenchOrder, orderBench, type Underway } from './order'
 import { isRisky, leastAtStake } from './risk'
@@ -15,6 +15,7 @@ export type Soaking = { cable: string; test: string; seconds: number }
 /** The soaks that run in a session at a moment, the longest first. */
 export const soaksOf = (plan: Pick<Plan, 'soaks'>, session: string, now: Date): Soaking[] =>
   plan.soaks
+    .filter(isBenchSoak)
     .filter((soak) => soak.session === session)
     .map(({ cable, test, since }) => ({
       cable,

@@ -1,16 +1,13 @@
 import { portModes } from '../link/port-modes'
 import type { HeldBackBy, Where } from '../observe/every'
-import { WARMTHS, type Warmth } from '../observe/kinds/warmth'
 import type { TrialObservation, Tried, Unwritten } from '../observe/observation'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
-import { HIGHEST_RATE, MEGABYTE_PER_SECOND, parseRate } from '../quantity/rate'
-import { HIGHEST_WATTS } from '../quantity/watts'
 import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
 import type { Cable } from '../vocabulary/cable'
 import type { BenchTest, Session } from '../vocabulary/session'
-import { feltAt } from './grade-reading'
 import { predict } from './predict'
+import { readValue } from './read-value'
 import { whereAt } from './where'
 
 /** What was read in one test of a session, as it was typed or tapped, and for how long the link was watched. */
@@ -36,47 +33,9 @@ export function takeReading(
     with: partnerOf(index, test),
     ...(limit ? { limit } : {}),
   } as const
-  switch (test.kind) {
-    case 'link':
-      return linkTrial(index, cable, test, plain, seconds, taken)
-    case 'write':
-    case 'read': {
-      const rate = /^\d+([.,]\d+)?$/.test(plain)
-        ? parsed(Number(plain.replace(',', '.')) * MEGABYTE_PER_SECOND)
-        : parseRate(text)
-      if (!rate.ok || rate.value < 1 || rate.value > HIGHEST_RATE)
-        return unreadable(`"${text.slice(0, 24)}" is not a rate of copying. Write MB/s, such as 412.`)
-      return parsed({ ...measured, measure: test.kind, rate: rate.value })
-    }
-    case 'watts': {
-      const watts = figure(plain, / ?w(atts?)?$/)
-      if (watts === null || watts > HIGHEST_WATTS)
-        return unreadable(`"${text.slice(0, 24)}" is not a power over a cable. Write watts from 0 to ${HIGHEST_WATTS}.`)
-      return parsed({ ...measured, measure: 'watts', watts: Math.round(watts * 100) / 100 })
-    }
-    case 'volts lost': {
-      const volts = figure(plain, / ?v(olts?)?$/)
-      if (volts === null || volts > 50)
-        return unreadable(`"${text.slice(0, 24)}" is not a loss of volts. Write volts there and back, such as 0.31.`)
-      return parsed({ ...measured, measure: 'volts lost', volts, amps: test.amps })
-    }
-    case 'picture':
-      if (plain !== 'held' && plain !== 'not') return unreadable('Say whether the picture held or not.')
-      return parsed({ ...measured, measure: 'picture', mode: test.mode, held: plain === 'held' })
-    case 'warmth': {
-      const felt = WARMTHS.find((each): each is Warmth => each === plain)
-      if (felt) return parsed({ ...measured, measure: 'warmth', felt })
-      const celsius = figure(plain, / ?(° ?)?c?$/)
-      if (celsius === null || celsius > 200)
-        return unreadable('Say whether the plug is cool, warm or hot, or its degrees Celsius.')
-      return parsed({ ...measured, measure: 'warmth', felt: feltAt(celsius), celsius })
-    }
-  }
-}
-
-function figure(text: string, unit: RegExp): number | null {
-  const plain = text.replace(unit, '').replace(',', '.')
-  return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : null
+  if (test.kind === 'link') return linkTrial(index, cable, test, plain, seconds, taken)
+  const read = readValue(test, text)
+  return read.ok ? parsed({ ...read.value, ...measured }) : read
 }
 
 type Taken = { session: string; test: string }

@@ -3,11 +3,18 @@ import { atMost } from '../quantity/limit'
 import { formatBytesPerSecond } from '../quantity/rate'
 import { linkModeFacts } from '../standards/link-modes'
 import { commonPractice } from '../standards/source'
-import { LIMITS, type Limit, pcieCeiling, predictStorage, type StorageChain } from '../storage/storage'
+import {
+  LIMITS,
+  type Limit,
+  pcieCeiling,
+  predictStorage,
+  type StorageChain,
+  type StoragePrediction,
+} from '../storage/storage'
 import type { Device } from '../vocabulary/device'
 import { disks } from './aspects'
 import { check, reason } from './check'
-import { runPart } from './situation'
+import { type Crossing, runPart, type Situation } from './situation'
 
 const limitNames: Record<Limit, string> = {
   link: 'the link',
@@ -38,26 +45,21 @@ export const storageTargetCheck = check({
   remedies: ['expect-less'],
   reads: [disks],
   source: commonPractice('what copies over a link really come to'),
-  *find({ laid, crossings, uplink, policy }) {
+  *find(situation) {
+    const { laid, crossings, uplink, policy } = situation
     const { mode } = uplink
     // what this run was measured at stands in place of what it should do
     if (mode === null || laid.seen.copies.length > 0) return
-    for (const { need, way, lastMile, usb2, disk } of crossings) {
+    for (const crossing of crossings) {
+      const { need, way, lastMile, usb2, disk } = crossing
       if (need.kind !== 'storage') continue
       const here = usb2 ? 'usb2' : mode
       const { tunnel } = linkModeFacts[here]
       // without a drive at its end, a plain link promises what the rate check says
       if (!(lastMile && disk) && !tunnel) continue
-      const admission = uplink.admissions.find((each) => each.need.id === need.id)
-      if (!admission?.carrier) continue
-      const { found } = admission
-      const { write, read, source } = predictStorage({
-        mode: here,
-        share: { write: found.down, read: found.up },
-        ...(lastMile ? endOf(disk) : { bridge: disk?.bridge }),
-        ceiling: pcieCeiling(here, laid.from.port),
-        overhead: policy.storageOverhead,
-      })
+      const bands = bandOf(situation, crossing)
+      if (!bands) continue
+      const { write, read, source } = bands
       const back = need.back ?? need.rate
       const asked = way === 'down' ? { write: need.rate, read: back } : { write: back, read: need.rate }
       const worse: 'write' | 'read' = write.high * asked.read <= read.high * asked.write ? 'write' : 'read'
@@ -80,8 +82,26 @@ export const storageTargetCheck = check({
   },
 })
 
+/** What copies over a run come to, each way, by its link, what is left of it, and the disk where it ends there; null where nothing carries them. */
+export function bandOf(
+  { laid, uplink, policy }: Pick<Situation, 'laid' | 'uplink' | 'policy'>,
+  { need, lastMile, usb2, disk }: Crossing,
+): StoragePrediction | null {
+  const { mode } = uplink
+  const found = uplink.admissions.find((each) => each.need.id === need.id && each.carrier)?.found
+  if (mode === null || !found) return null
+  const here = usb2 ? 'usb2' : mode
+  return predictStorage({
+    mode: here,
+    share: { write: found.down, read: found.up },
+    ...(lastMile ? endOf(disk) : { bridge: disk?.bridge }),
+    ceiling: pcieCeiling(here, laid.from.port),
+    overhead: policy.storageOverhead,
+  })
+}
+
 /** What the disk itself allows, as `predictStorage` takes it. */
-export function endOf(disk: Device['disk']): Pick<StorageChain, 'drive' | 'pcie' | 'bridge'> {
+function endOf(disk: Device['disk']): Pick<StorageChain, 'drive' | 'pcie' | 'bridge'> {
   if (!disk) return {}
   const [generation, lanes] = (disk.pcie ?? '').split('x').map(Number)
   return {

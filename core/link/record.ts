@@ -40,7 +40,7 @@ export function recordOfKindOn(
 }
 
 /** What a cable's trials of a mode come to on any socket of one controller. */
-function cameOf(index: SiteIndex, cable: Cable, mode: LinkMode, controller: string | undefined) {
+export function cameOf(index: SiteIndex, cable: Cable, mode: LinkMode, controller: string | undefined) {
   const { trials } = knownOf(index, cable)
   if (trials.length === 0) return undefined
   const there = trials.flatMap((trial) =>

@@ -40,6 +40,7 @@ export type Where = z.output<typeof whereSchema>
 /** What else may have mattered. */
 export const circumstancesSchema = z.strictObject({
   alone: z.boolean().optional().describe('Everything else was unplugged; false: what is usually there was plugged in'),
+  hard: z.literal(true).optional().describe('Everything went on at once, as the plan has it'),
   beside: z.array(nameField).max(40).optional().describe('What else was plugged in'),
   adapters: z.array(nameField).max(8).optional().describe('Adapters in the path'),
   supply: nameField.optional().describe('The charger or supply that was used'),

@@ -1,6 +1,8 @@
 import {
   beginLearning,
   type Copy,
+  type Figure,
+  type FigureName,
   type Learning,
   type Learnt,
   NOTHING_LEARNT,
@@ -17,7 +19,7 @@ export function learn(counted: readonly Observation[]): Learnt {
   if (counted.length === 0) return NOTHING_LEARNT
   const learning: Learning = beginLearning()
   for (const observation of counted) teach(learning, observation)
-  const { trials, copies, pictures, watts, ...rest } = learning
+  const { trials, copies, pictures, watts, figures, ...rest } = learning
   return {
     ...rest,
     trials: withoutRepeats(trials),
@@ -33,7 +35,23 @@ export function learn(counted: readonly Observation[]): Learnt {
       ({ limit, least, spot }) => `${limit} ${least} ${spotKey(spot)}`,
       (seen) => seen.watts,
     ),
+    figures: latestFigures(figures),
   }
+}
+
+/** Of most figures more is better; of these less is. */
+const LESS_IS_BETTER: ReadonlySet<FigureName> = new Set(['added delay', 'frames', 'warmth', 'volts lost'])
+
+/** The latest of each in each place; of one moment the worse. */
+function latestFigures(figures: readonly Figure[]): Figure[] {
+  const latest = new Map<string, Figure>()
+  for (const figure of figures) {
+    const key = `${figure.measure} ${spotKey(figure.spot)}`
+    const last = latest.get(key)
+    const isWorse = last && (LESS_IS_BETTER.has(figure.measure) ? figure.value > last.value : figure.value < last.value)
+    if (!last || last.at < figure.at || isWorse) latest.set(key, figure)
+  }
+  return [...latest.values()]
 }
 
 /** Of readings that are alike the latest and the highest, in the order of their moments. */
@@ -64,6 +82,7 @@ function lastWord(pictures: readonly PictureTried[]): PictureTried[] {
           other.held === picture.held &&
           spotKey(other.spot) === spotKey(picture.spot) &&
           (picture.held ? other.rate >= picture.rate : other.rate <= picture.rate) &&
+          (other.seconds ?? 0) >= (picture.seconds ?? 0) &&
           (other.at > picture.at || (other.at === picture.at && place > at)),
       ),
   )
@@ -71,12 +90,14 @@ function lastWord(pictures: readonly PictureTried[]): PictureTried[] {
 
 function talliesOf(trials: readonly Trial[]): Tally[] {
   const tallies = new Map<string, Tally>()
-  for (const { tried: mode, cameUp, spot, at } of trials) {
+  for (const { tried: mode, cameUp, spot, at, seconds = 0, drops = 0 } of trials) {
     const controller = spot.controller ?? null
     const key = `${mode} ${controller}`
-    const tally = tallies.get(key) ?? { mode, controller, passed: 0, tried: 0, last: at }
+    const tally = tallies.get(key) ?? { mode, controller, passed: 0, tried: 0, seconds: 0, drops: 0, last: at }
     tally.tried += 1
     tally.passed += Number(cameUp === mode)
+    tally.seconds += seconds
+    tally.drops += drops
     if (at > tally.last) tally.last = at
     tallies.set(key, tally)
   }

@@ -6,7 +6,7 @@ import { entityOf, type Subject } from './every'
 import { learn } from './learn'
 import { type Learnt, NOTHING_LEARNT } from './learnt'
 import type { Observation } from './observation'
-import { pairOf } from './spot'
+import { pairOf, type Spot } from './spot'
 
 /** What a thing that can be observed is called among all of them: `cable c-0021`, `run r-09 c-0021,c-0022`, `kind plain-2m`. */
 type SubjectName = string
@@ -301,3 +301,39 @@ export const toldOf = (learned: Learned, subjects: readonly Subject[]): ToldLear
 
 /** The entities that what was learnt of some subjects bears on. */
 export const touchedByLearning = (subjects: readonly Subject[]): ReturnType<typeof entityOf>[] => subjects.map(entityOf)
+
+/**
+ * What is learnt of a site without what was tried of one run where it lies: `there` tells the spots. What was said of its leads stays, and what they did in
+ * other places.
+ */
+export function learnedElsewhere(
+  learned: Learned,
+  run: { id: string; leads: readonly string[] },
+  there: (spot: Spot) => boolean,
+): Learned {
+  const lay = learned.runs.get(run.id)
+  if (!lay) return learned
+  const elsewhere = <Seen extends { spot: Spot }>(list: readonly Seen[]): Seen[] =>
+    list.filter(({ spot }) => !there(spot))
+  const changes = new Map<SubjectName, { subject: Subject; learnt: Learnt } | undefined>()
+  for (const subject of lay) changes.set(nameOf(subject), undefined)
+  for (const cable of run.leads) {
+    const known = learned.bySubject.get(nameOf({ cable }))
+    if (!known) continue
+    const { trials, copies, pictures, watts, figures } = known.learnt
+    const learnt: Learnt = {
+      ...known.learnt,
+      trials: elsewhere(trials),
+      copies: elsewhere(copies),
+      pictures: elsewhere(pictures),
+      watts: elsewhere(watts),
+      figures: elsewhere(figures),
+    }
+    changes.set(nameOf({ cable }), { subject: known.subject, learnt })
+  }
+  return {
+    ...learned,
+    bySubject: patched(learned.bySubject, changes),
+    runs: patched(learned.runs, new Map([[run.id, undefined]])),
+  }
+}

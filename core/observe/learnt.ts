@@ -24,13 +24,29 @@ export type Copy = {
 }
 
 /** A picture that was tried, by the bits a second it sends. */
-export type PictureTried = { mode: PictureMode; rate: BitsPerSecond; held: boolean; at: Instant; spot: Spot }
+export type PictureTried = {
+  mode: PictureMode
+  rate: BitsPerSecond
+  held: boolean
+  /** How long it was watched. */
+  seconds?: number
+  at: Instant
+  spot: Spot
+}
 
 /** Watts that arrived. `least`: something else than the lead kept them from being more, so they are the least of what can arrive. */
 export type WattsSeen = { watts: Watts; limit: HeldBackBy; least: boolean; at: Instant; spot: Spot }
 
-/** One mode tried on one controller: how often, how often it held, and when last. */
-export type Tally = { mode: LinkMode; controller: string | null; passed: number; tried: number; last: Instant }
+/** One mode tried on one controller: how often, how often it held, for how many seconds it was watched and how often it dropped in them, and when last. */
+export type Tally = {
+  mode: LinkMode
+  controller: string | null
+  passed: number
+  tried: number
+  seconds: number
+  drops: number
+  last: Instant
+}
 
 /** What its chip answered when it was asked: it has none, or what it says of the extended range. */
 export type ChipAsked = { at: Instant; none: boolean }
@@ -40,6 +56,20 @@ export type RanHot = { at: Instant; strangeSupply: boolean }
 
 /** When a run was laid as it lies, and by whom. */
 export type LaidAt = { at: Instant; by: string | null }
+
+/** What else was measured, each with one figure that tells: percent an hour, added ms, frames lost, bits a second, 1 for a good look, 0 to 2 for cool to hot, volts lost. */
+export const FIGURES = ['battery', 'added delay', 'frames', 'headset link', 'sight', 'warmth', 'volts lost'] as const
+export type FigureName = (typeof FIGURES)[number]
+export type Figure = { measure: FigureName; value: number; at: Instant; spot: Spot }
+
+/** When a run was accepted as it lies, by whom, why with less than its tests ask for, and under which conditions. */
+export type AcceptedAt = {
+  at: Instant
+  by: string | null
+  less: string | null
+  conditions: string | null
+  spot: Spot
+}
 
 /** The last thing somebody tried, in a few words. */
 export type LastTried = { at: Instant; words: string }
@@ -62,6 +92,8 @@ export type Learnt = {
   hot: RanHot | null
   /** A run lies as it was laid then; null where it does not lie, or nobody said. */
   laid: LaidAt | null
+  accepted: AcceptedAt | null
+  figures: readonly Figure[]
   last: LastTried | null
 }
 
@@ -79,6 +111,8 @@ export const NOTHING_LEARNT: Learnt = {
   ohms: null,
   hot: null,
   laid: null,
+  accepted: null,
+  figures: [],
   last: null,
 }
 
@@ -97,4 +131,5 @@ export const beginLearning = (): Learning => ({
   copies: [],
   pictures: [],
   watts: [],
+  figures: [],
 })

@@ -1,9 +1,16 @@
 import { z } from 'zod'
+import { accepted } from './kinds/accepted'
+import { addedDelay } from './kinds/added-delay'
+import { battery } from './kinds/battery'
 import { read, write } from './kinds/copy'
+import { frames } from './kinds/frames'
+import { headsetLink } from './kinds/headset-link'
+import { job } from './kinds/job'
 import type { ObservationKind } from './kinds/kind'
 import { laid } from './kinds/laid'
 import { picture } from './kinds/picture'
 import { type Retraction, retraction } from './kinds/retraction'
+import { sight } from './kinds/sight'
 import { type Statement, statement } from './kinds/statement'
 import { symptom } from './kinds/symptom'
 import { type TrialObservation, trial } from './kinds/trial'
@@ -22,6 +29,12 @@ const readingSchema = z.discriminatedUnion('measure', [
   voltsLost.schema,
   warmth.schema,
   picture.schema,
+  battery.schema,
+  addedDelay.schema,
+  frames.schema,
+  headsetLink.schema,
+  job.schema,
+  sight.schema,
 ])
 export type Reading = z.output<typeof readingSchema>
 
@@ -31,6 +44,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
   readingSchema,
   symptom.schema,
   laid.schema,
+  accepted.schema,
   retraction.schema,
 ])
 export type Observation = z.output<typeof observationSchema>
@@ -45,8 +59,15 @@ export const observationKinds = {
   'volts lost': voltsLost,
   warmth,
   picture,
+  battery,
+  'added delay': addedDelay,
+  frames,
+  'headset link': headsetLink,
+  job,
+  sight,
   symptom,
   laid,
+  accepted,
   retraction,
 }
 export type ObservationName = keyof typeof observationKinds

@@ -10,6 +10,8 @@ export type Spot = {
   setup?: string
   /** All else was unplugged. */
   alone?: true
+  /** Everything went on at once, as the plan has it. */
+  hard?: true
 }
 
 type Installed = readonly { what: string; version: string }[]
@@ -29,7 +31,7 @@ export function spotOf({
   circumstances,
 }: {
   where?: Where | undefined
-  circumstances?: { alone?: boolean | undefined } | undefined
+  circumstances?: { alone?: boolean | undefined; hard?: boolean | undefined } | undefined
 }): Spot {
   const { port, far, controller, installed } = where ?? {}
   return {
@@ -38,6 +40,7 @@ export function spotOf({
     ...(controller === undefined ? {} : { controller }),
     ...(installed === undefined ? {} : { setup: setupText(installed) }),
     ...(circumstances?.alone ? { alone: true } : {}),
+    ...(circumstances?.hard ? { hard: true } : {}),
   }
 }
 
@@ -46,8 +49,8 @@ export const pairOf = ({ port, far }: Spot): string | null =>
   port === undefined || far === undefined ? null : `${port} > ${far}`
 
 /** One text for a spot: two of one text are one. */
-export const spotKey = ({ port = '', far = '', controller = '', setup = '', alone }: Spot): string =>
-  [port, far, controller, setup, alone ? 'alone' : ''].join('|')
+export const spotKey = ({ port = '', far = '', controller = '', setup = '', alone, hard }: Spot): string =>
+  [port, far, controller, setup, alone ? 'alone' : '', hard ? 'hard' : ''].join('|')
 
 /** A socket as it stands in the survey now, with what is installed and whether anything else is plugged in beside it. */
 export type Here = { port: string; controller?: string | undefined; setup: string; neighbours: boolean }

@@ -11,6 +11,8 @@ export type Trial = {
   tried: LinkMode
   cameUp: LinkMode | null
   seconds?: number
+  /** How often it dropped while it was watched. */
+  drops?: number
   spot: Spot
   /** It follows from a copy that went so fast; nobody watched a link. */
   copied?: true

@@ -2,20 +2,12 @@ import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import { formatLength, type LengthUnit } from '../quantity/length'
 import type { Order } from '../vocabulary/order'
-
-/** An order as it is sent: the same on paper, in a mail and as a table. */
-export type OrderSheet = {
-  title: string
-  to: readonly string[]
-  heads: readonly string[]
-  rows: readonly (readonly string[])[]
-  foot: readonly string[]
-}
+import type { Sheet } from '../vocabulary/sheet'
 
 const money = (sum: number): string => sum.toFixed(2)
 
 /** An order with its lines in the supplier's own words and numbers, where these are known. */
-export function orderSheet(plan: Plan, order: Order, unit: LengthUnit): OrderSheet {
+export function orderSheet(plan: Plan, order: Order, unit: LengthUnit): Sheet {
   const supplier = order.supplier === undefined ? undefined : byId(plan.suppliers).get(order.supplier)
   const { currency } = plan.policy
   const lines = plan.orderLines.filter((line) => line.order === order.id)
@@ -52,7 +44,7 @@ export function orderSheet(plan: Plan, order: Order, unit: LengthUnit): OrderShe
 }
 
 /** The same as the text of a mail. */
-export const orderText = ({ title, to, rows, foot }: OrderSheet): string =>
+export const orderText = ({ title, to, rows, foot }: Sheet): string =>
   [
     title,
     ...to,
@@ -66,4 +58,4 @@ export const orderText = ({ title, to, rows, foot }: OrderSheet): string =>
   ].join('\n')
 
 /** The same as rows of a table. */
-export const orderTable = ({ heads, rows }: OrderSheet): string[][] => [[...heads], ...rows.map((row) => [...row])]
+export const orderTable = ({ heads, rows }: Sheet): string[][] => [[...heads], ...rows.map((row) => [...row])]

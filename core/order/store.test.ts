@@ -97,6 +97,7 @@ it('a lead leaves the sessions it was sorted in; one that nothing is left of goe
     ...demo,
     runs: [],
     needs: [],
+    soaks: [],
     observations: demo.observations.filter(({ subject }) => !('run' in subject)),
   })
   const all = session.cables.flatMap((id) => byId(demo.cables).get(id) ?? [])

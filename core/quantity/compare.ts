@@ -10,6 +10,8 @@ export type Comparison = {
   high: number
   /** How likely ranks so far apart are by chance alone (Wilcoxon 1945, Mann and Whitney 1947; exact, ties included). */
   byRank: number
+  /** The least that so few repeats could come to by rank: 0.1 for three each way. */
+  leastByRank: number
   /** The smallest difference that so many repeats, scattering like these, show four times in five. */
   couldShow: number
 }
@@ -37,8 +39,16 @@ export function compareRepeats(one: readonly number[], other: readonly number[])
     low: difference - half,
     high: difference + half,
     byRank: rankChance(one, other),
+    leastByRank: 2 / waysToDeal(one.length, other.length),
     couldShow: error === 0 ? 0 : (jstat.studentt.inv(0.975, freedom) + jstat.studentt.inv(POWER, freedom)) * error,
   }
+}
+
+/** In how many ways so many readings can be dealt to two sides. */
+function waysToDeal(one: number, other: number): number {
+  let ways = 1
+  for (let at = 1; at <= one; at += 1) ways = (ways * (other + at)) / at
+  return ways
 }
 
 /** Welch's and Satterthwaite's degrees of freedom. */

@@ -3,15 +3,25 @@ import type { Verdict } from '../checks/finding'
 import { openCables } from '../drawer/drawer-rows'
 import { runsToLay } from '../install/work-list'
 import { linesWaiting } from '../order/follow'
+import { isToProve, proofsOf } from '../prove/proof'
 
 /** How a site stands: its runs by verdict, and what waits at each stage of the work. */
 export type Standing = {
   runs: Record<Verdict, number>
-  waiting: { drawer: number; survey: number; needs: number; match: number; order: number; install: number }
+  waiting: {
+    drawer: number
+    survey: number
+    needs: number
+    match: number
+    order: number
+    install: number
+    prove: number
+  }
 }
 
 /** What the sign at the left and the list of sites tell of a site. */
-export function standingOf({ index, assessment }: Pick<Assessed, 'index' | 'assessment'>): Standing {
+export function standingOf(site: Assessed): Standing {
+  const { index, assessment } = site
   const runs = { clear: 0, tight: 0, blocked: 0 }
   for (const { grade } of assessment.runs) runs[grade] += 1
   return {
@@ -23,6 +33,7 @@ export function standingOf({ index, assessment }: Pick<Assessed, 'index' | 'asse
       match: runs.tight + runs.blocked,
       order: linesWaiting(index),
       install: runsToLay(index).length,
+      prove: [...proofsOf(site).values()].filter(isToProve).length,
     },
   }
 }

@@ -10,6 +10,8 @@ export type PolicyQuestion =
   | 'addInCards'
   | 'farData'
   | 'buying'
+  | 'soak'
+  | 'proveIn'
 
 /** One answer: its name, what follows from it, and how it is said of a site that goes by it. */
 type Answer<Value> = { value: Value; title: string; consequence: string; goes: string }
@@ -154,6 +156,46 @@ export const policyQuestions: {
         title: 'Buy the dearest that does it',
         consequence: 'Price is taken for quality: of what does the job the dearest is offered first.',
         goes: 'with the dearest that does it',
+      },
+    ],
+  },
+  soak: {
+    legend: 'How long is a link watched before it counts?',
+    options: [
+      {
+        value: 'minute',
+        title: 'A minute',
+        consequence: 'The least there is: a marginal lead looks fine for 45 s and drops a minute later.',
+        goes: 'with soaks of a minute',
+      },
+      {
+        value: 'night',
+        title: 'A night',
+        consequence: '8 hours. On average it may still drop every 3 hours or so.',
+        goes: 'with soaks of a night',
+      },
+      {
+        value: 'ten days',
+        title: 'Ten days around the clock',
+        consequence: 'For what stays in walls and ceilings. On average it may still drop once in 3 days.',
+        goes: 'with soaks of ten days',
+      },
+    ],
+  },
+  proveIn: {
+    legend: 'Where is a run proved?',
+    options: [
+      {
+        value: 'own port',
+        title: 'In its own port',
+        consequence: 'Where it is planned, and nowhere else. Whoever moves it proves it again.',
+        goes: 'with runs proved in their own port',
+      },
+      {
+        value: 'each controller',
+        title: 'On each controller that may be used',
+        consequence: 'Also in a free port of every other controller: a lead may hold on one and drop on the next.',
+        goes: 'with runs proved on each controller',
       },
     ],
   },

@@ -41,6 +41,14 @@ export const policySchema = z.strictObject({
     .describe(
       'of what does the job: the cheapest, tested on the day it comes, or the dearest, price being taken for quality',
     ),
+  soak: z
+    .enum(['minute', 'night', 'ten days'])
+    .default('minute')
+    .describe('how long a link is watched before it counts as proved: 60 s, 8 hours, or 10 days'),
+  proveIn: z
+    .enum(['own port', 'each controller'])
+    .default('own port')
+    .describe('a run is proved in the port it is planned in, or on each controller that may be used'),
   storageOverhead: z
     .strictObject({ low: z.number().min(0).max(0.9), high: z.number().min(0).max(0.9) })
     .refine(({ low, high }) => low <= high, 'the low end of the band is above its high end')

@@ -6,6 +6,8 @@ import { portAddressSchema } from './run'
 
 /** A permanent run soaks for days; a drawer is sorted in minutes. */
 const LONGEST_SOAK_SECONDS = 10 * 86_400
+/** Nobody watches a run for longer. */
+const MOST_SOAK_SECONDS = 60 * 86_400
 
 const everyTest = {
   id: idField,
@@ -57,11 +59,30 @@ export const sessionSchema = z.strictObject({
 export type Session = z.output<typeof sessionSchema>
 
 /** A cable that soaks in a session since a moment. What comes of it is an observation. */
-export const soakSchema = z.strictObject({
+const benchSoakSchema = z.strictObject({
   id: idField,
   session: idField,
   test: idField,
   cable: idField,
   since: instantField,
 })
+
+/** A run that soaks as it lies, since a moment and for as long as was asked, with each drop that somebody or something told. */
+const runSoakSchema = z.strictObject({
+  id: idField,
+  run: idField,
+  leads: z.array(idField).min(1).max(8).describe('The leads that lay in it then, in order'),
+  socket: portAddressSchema.describe('The socket of its host end'),
+  since: instantField,
+  seconds: z.number().int().min(SHORTEST_SOAK_SECONDS).max(MOST_SOAK_SECONDS).describe('How long it is to be watched'),
+  hard: z.literal(true).optional().describe('Everything goes on at once, as the plan has it'),
+  drops: z.array(instantField).max(500).optional().describe('When it dropped'),
+  by: nameField.optional(),
+})
+export type RunSoak = z.output<typeof runSoakSchema>
+
+export const soakSchema = z.union([benchSoakSchema, runSoakSchema])
 export type Soak = z.output<typeof soakSchema>
+export type BenchSoak = z.output<typeof benchSoakSchema>
+export const isRunSoak = (soak: Soak): soak is RunSoak => 'run' in soak
+export const isBenchSoak = (soak: Soak): soak is BenchSoak => 'session' in soak

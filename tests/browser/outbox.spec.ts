@@ -141,9 +141,18 @@ const forms: Record<string, Filled> = {
   },
   'routes/install/install.tsx': {
     page: 'SITE/install',
-    typed: (page) => [page.getByRole('region', { name: 'R-01' }).getByLabel('Note'), 'behind the panel'],
-    send: press('R-01 is laid'),
+    typed: (page) => [page.getByRole('region', { name: 'R-08' }).getByLabel('Note'), 'behind the panel'],
+    send: press('R-08 is laid'),
     saved: (page) => page.getByText('It is done').first(),
+  },
+  'routes/prove/prove-run.tsx': {
+    page: 'SITE/prove/r-05',
+    typed: (page) => [page.getByLabel('What it may be used for, and conditions'), 'one picture'],
+    send: async (page) => {
+      await page.getByLabel(/Why is it accepted all the same/).fill('the hall opens today')
+      await press('Accept it with less')(page)
+    },
+    saved: (page) => page.getByText('with less: the hall opens today').first(),
   },
   'routes/order/order.tsx': {
     page: 'SITE/order',

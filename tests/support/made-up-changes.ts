@@ -174,7 +174,9 @@ export function madeUpObservation(
       : {}),
     ...(figure % 5 === 2
       ? { circumstances: { alone: true, strangeSupply: figure % 2 ? (true as const) : undefined } }
-      : {}),
+      : figure % 5 === 3
+        ? { circumstances: { hard: true } }
+        : {}),
   }
   const mode = pick(MODES, figure)
   const lower = pick(MODES, other)
@@ -186,7 +188,14 @@ export function madeUpObservation(
       amps: pick([undefined, 3, 5, null] as const, figure),
     }),
     () => ({ kind: 'trial', basis: 'soaked', tried: mode, cameUp: mode, seconds: 30 + figure * 2 }),
-    () => ({ kind: 'trial', basis: 'soaked', tried: mode, cameUp: null, seconds: 40 + figure }),
+    () => ({
+      kind: 'trial',
+      basis: 'soaked',
+      tried: mode,
+      cameUp: null,
+      seconds: 40 + figure,
+      ...(figure % 3 ? {} : { drops: ['2026-06-01T09:00:00.000Z', '2026-06-01T09:00:20.000Z'] }),
+    }),
     () => ({ kind: 'trial', basis: 'measured', tried: mode, cameUp: figure % 4 ? lower : null }),
     () => ({ kind: 'reading', measure: 'warmth', felt: pick(['hot', 'cool', 'warm', 'cool'] as const, figure) }),
     () => ({
@@ -204,6 +213,13 @@ export function madeUpObservation(
     () => ({ kind: 'reading', measure: 'volts lost', volts: figure / 40, amps: 1 + (other % 5) }),
     () => ({ kind: 'reading', measure: 'picture', mode: pick(PICTURES, other), held: figure % 2 === 0 }),
     () => ({ kind: 'symptom', saw: 'it flickers' }),
+    () => ({ kind: 'reading', measure: 'battery', slope: figure - 15, hours: 1 + (other % 5) }),
+    () => ({ kind: 'reading', measure: 'added delay', ms: figure / 4 }),
+    () => ({ kind: 'reading', measure: 'frames', asked: 1000, came: 1000 - (figure % 3) }),
+    () => ({ kind: 'reading', measure: 'headset link', rate: (1 + other) * 1e8 }),
+    () => ({ kind: 'reading', measure: 'job', what: 'build', figures: [60 + figure, 61] }),
+    () => ({ kind: 'reading', measure: 'sight', good: figure % 2 === 0 }),
+    () => ({ kind: 'accepted', what: pick(['accepted', 'withdrawn'] as const, figure) }),
     () => ({ kind: 'laid', what: pick(['laid', 'taken out'] as const, figure) }),
     () => {
       const seen = pick(plan.observations, other + figure)

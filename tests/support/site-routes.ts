@@ -25,7 +25,7 @@ export function filledIn(pattern: string, plan: Plan): string {
     order: plan.orders[0]?.id,
     supplier: plan.suppliers[0]?.id,
     table: 'devices.csv',
-    file: pattern.includes(':order') ? 'order.csv' : '0'.repeat(64),
+    file: pattern.includes(':order') ? 'order.csv' : pattern.includes('record') ? 'record.csv' : '0'.repeat(64),
   }
   return pattern.replaceAll(/:(\w+)/g, (_whole, name: string) => {
     if (!(name in names)) throw new Error(`say here what :${name} may be`)

@@ -6,6 +6,7 @@ import { needNames } from '../../../core/checks/wording'
 import { captiveLength } from '../../../core/link/captive'
 import { formatNeedSize } from '../../../core/needs/need-text'
 import { leadCable } from '../../../core/plan/site-index'
+import { stateWords } from '../../../core/prove/test-words'
 import text from '../../theme/text.module.css'
 import { DoorStrip } from '../../ui/door-strip'
 import { GradeMark } from '../../ui/grade'
@@ -67,7 +68,7 @@ type LineProps = {
   choose: (run: string, on: boolean) => void
 }
 
-function DrawnLine({ row: { run, verdict, squeeze }, props, chosen, choose }: LineProps) {
+function DrawnLine({ row: { run, verdict, squeeze, state }, props, chosen, choose }: LineProps) {
   const { plan, index } = useSite()
   const unit = useUnit()
   const leading = verdict.grade === 'clear' ? null : leadingFinding(verdict.findings)
@@ -96,6 +97,14 @@ function DrawnLine({ row: { run, verdict, squeeze }, props, chosen, choose }: Li
       </td>
       <td>
         <GradeMark grade={verdict.grade} />
+        {state !== 'planned' && (
+          <RouterLink
+            to={`/sites/${plan.site.id}/prove/${run.id}`}
+            className={`${text.block} ${text.tiny} ${text.link}`}
+          >
+            {stateWords[state].name.toLowerCase()}
+          </RouterLink>
+        )}
       </td>
       <td>
         {nameOf(run.from.device)}

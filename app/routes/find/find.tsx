@@ -49,6 +49,17 @@ const PAGES = [
   { to: 'growth', name: 'What if it grows', words: 'growth what-if upgrade later' },
   { to: 'order', name: 'Order: decide what to buy', words: 'order buy decide cheapest spares shop' },
   { to: 'install', name: 'Install: what to lay where', words: 'install lay work list tick bring up pull cable' },
+  {
+    to: 'prove',
+    name: 'Prove: how far each run has come',
+    words: 'prove test soak accept stale laid proof instrument',
+  },
+  {
+    to: 'record',
+    name: 'Record: what held, and what we advise',
+    words: 'record advice held dropped kinds matrix watts',
+  },
+  { to: 'compare', name: 'Before and after', words: 'compare before after repeats difference job' },
   { to: 'orders', name: 'Orders', words: 'orders arrived came tag send back return days calendar' },
   { to: 'suppliers', name: 'Suppliers', words: 'suppliers shops prices offers terms' },
   { to: 'listing', name: 'Read a listing', words: 'listing shop page claims seller questions' },

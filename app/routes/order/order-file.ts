@@ -2,7 +2,7 @@ import { data } from 'react-router'
 import { orderSheet, orderTable, orderText } from '../../../core/order/sheet'
 import { byId } from '../../../core/plan/lookup'
 import { csvFile } from '../../csv/csv'
-import { makeOrderPdf } from '../../off-thread.server'
+import { makeSheetPdf } from '../../off-thread.server'
 import { loadSite } from '../../stored.server'
 import { readUnit } from '../../unit-cookie'
 import type { Route } from './+types/order-file'
@@ -19,7 +19,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     case 'order.txt':
       return download(orderText(sheet), 'text/plain; charset=utf-8', `${order.id}.txt`)
     case 'order.pdf': {
-      const work = await makeOrderPdf(sheet, request.signal)
+      const work = await makeSheetPdf(sheet, request.signal)
       if (!work.done) throw data(work.problem, { status: work.status })
       return download(new Uint8Array(work.value), 'application/pdf', `${order.id}.pdf`)
     }

@@ -2,6 +2,7 @@ import { directNeeds, joinsSame } from '../../plan/direct-needs'
 import type { Plan } from '../../plan/plan'
 import type { Need } from '../../vocabulary/need'
 import type { Run } from '../../vocabulary/run'
+import { isRunSoak } from '../../vocabulary/session'
 import type { ChangeToMake, Edit, LogPosition, What } from '../change'
 import { changedWhat, leadTag } from '../differences'
 import { same } from '../merge'
@@ -56,6 +57,8 @@ export function deleteRun(plan: Plan, base: LogPosition, run: Run): ChangeToMake
       edits.push({ list: 'needs', id: need.id, base, value: through.length > 0 ? { ...rest, through } : rest })
     }
   }
+  for (const soak of plan.soaks)
+    if (isRunSoak(soak) && soak.run === run.id) edits.push({ list: 'soaks', id: soak.id, base, value: null })
   for (const { id, subject } of plan.observations)
     if ('run' in subject && subject.run === run.id) edits.push({ list: 'observations', id, base, value: null })
   return { what: { name: 'delete run', about: [run.tag] }, edits }

@@ -1,7 +1,7 @@
 import type { Observation } from '../../observe/observation'
 import type { Plan } from '../../plan/plan'
 import type { Instant } from '../../vocabulary/fields'
-import type { Session, Soak } from '../../vocabulary/session'
+import { isBenchSoak, type Session, type Soak } from '../../vocabulary/session'
 import type { ChangeToMake, Edit, LogPosition } from '../change'
 
 export const beginSession = (session: Session): ChangeToMake => ({
@@ -23,6 +23,7 @@ const soaksGone = (
   tests?: ReadonlySet<string>,
 ): Edit[] =>
   plan.soaks
+    .filter(isBenchSoak)
     .filter(
       (soak) =>
         soak.session === session.id &&
@@ -40,7 +41,7 @@ export function startSoak(
   session: Session,
   { cable, test, since, id }: { cable: string; test: string; since: Instant; id: string },
 ): ChangeToMake {
-  const running = plan.soaks.find((soak) => soak.session === session.id && soak.cable === cable)
+  const running = plan.soaks.filter(isBenchSoak).find((soak) => soak.session === session.id && soak.cable === cable)
   const value: Soak = { id: running?.id ?? id, session: session.id, test, cable, since }
   return {
     what: { name: 'start soak', about: [tagOf(plan, cable), session.name] },

@@ -13,6 +13,8 @@ const policyNames: Record<keyof Policy, string> = {
   addInCards: 'ports on add-in cards',
   farData: 'data past 5 m',
   buying: 'which of the leads that do the job is bought',
+  soak: 'how long a soak is',
+  proveIn: 'where a run is proved',
   equipment: 'what equipment costs',
   storageOverhead: 'what storage loses',
   slack: 'slack',

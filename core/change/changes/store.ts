@@ -7,6 +7,7 @@ import type { Plan } from '../../plan/plan'
 import type { Cable, CableKind } from '../../vocabulary/cable'
 import { foldTag } from '../../vocabulary/fields'
 import type { PortAddress, RunLead } from '../../vocabulary/run'
+import { isBenchSoak } from '../../vocabulary/session'
 import type { ChangeToMake, Edit, LogPosition } from '../change'
 import { type DecidedOrder, takeOrder } from './orders'
 
@@ -23,9 +24,9 @@ export function sendCables(plan: Plan, base: LogPosition, cables: readonly Cable
         const value = left.length > 0 ? { ...session, cables: left } : null
         return [{ list: 'sessions', id: session.id, base, value }]
       }),
-      ...plan.soaks.flatMap(({ id, cable }): Edit[] =>
-        gone.has(cable) ? [{ list: 'soaks', id, base, value: null }] : [],
-      ),
+      ...plan.soaks
+        .filter(isBenchSoak)
+        .flatMap(({ id, cable }): Edit[] => (gone.has(cable) ? [{ list: 'soaks', id, base, value: null }] : [])),
       ...cables.map(({ id }): Edit => ({ list: 'cables', id, base, value: null })),
       ...cables.flatMap(({ id: cable }) =>
         observationsOf(plan, { cable }).map(({ id }): Edit => ({ list: 'observations', id, base, value: null })),

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { formatPictureMode } from '../../picture/mode-text'
 import { streamRate } from '../../picture/timing'
+import { durationText } from '../../quantity/duration'
+import { instantField } from '../../vocabulary/fields'
 import { pictureModeSchema } from '../../vocabulary/need'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
@@ -13,19 +15,23 @@ const schema = z.strictObject({
   measure: z.literal('picture'),
   mode: pictureModeSchema,
   held: z.boolean().describe('It was selectable, and stayed'),
+  seconds: z.number().int().min(0).max(10_000_000).optional().describe('How long it was watched'),
+  drops: z.array(instantField).max(500).optional().describe('When it went black, where each was noted'),
 })
 
-const words = (held: boolean): string => (held ? 'held' : 'did not hold')
+const words = ({ held, seconds }: Pick<z.output<typeof schema>, 'held' | 'seconds'>): string =>
+  `${held ? 'held' : 'did not hold'}${seconds ? `, ${durationText(seconds)}` : ''}`
 
 /** A picture that held, or did not: so many bits a second went over its pairs, or would not. */
 export const picture = kindOf({
   schema,
   teach(learning, seen) {
-    const { at, mode, held } = seen
-    learning.pictures.push({ mode, rate: streamRate(mode), held, at, spot: spotOf(seen) })
-    learning.last = { at, words: words(held) }
+    const { at, mode, held, seconds } = seen
+    const watched = seconds === undefined ? {} : { seconds }
+    learning.pictures.push({ mode, rate: streamRate(mode), held, ...watched, at, spot: spotOf(seen) })
+    learning.last = { at, words: words(seen) }
   },
   cannot: 'One that held says nothing of larger ones, and one that did not nothing of smaller ones.',
-  text: ({ mode, held, limit }) => readingWords(`picture ${formatPictureMode(mode)}`, words(held), limit),
+  text: (seen) => readingWords(`picture ${formatPictureMode(seen.mode)}`, words(seen), seen.limit),
   saidBy: () => basisNames.measured,
 })

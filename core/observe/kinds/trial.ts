@@ -1,5 +1,7 @@
 import { z } from 'zod'
+import { durationText } from '../../quantity/duration'
 import { LINK_MODES, linkModeFacts } from '../../standards/link-modes'
+import { instantField } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyObservation } from '../every'
 import { spotOf } from '../spot'
@@ -12,27 +14,38 @@ const schema = z.strictObject({
   tried: z.enum(LINK_MODES),
   cameUp: z.enum(LINK_MODES).nullable(),
   seconds: z.number().int().min(0).max(10_000_000).optional().describe('How long it was watched'),
+  drops: z.array(instantField).max(500).optional().describe('When it dropped, where each was noted'),
 })
 export type TrialObservation = z.output<typeof schema>
 
 /** What came up, in a few words: "USB 10 Gb/s (Gen 2), 60 s", "dropped, 75 s". */
-export function cameUpText({ basis, cameUp, seconds }: Pick<TrialObservation, 'basis' | 'cameUp' | 'seconds'>): string {
-  const watched = seconds ? `, ${seconds} s` : ''
-  if (cameUp === null) return basis === 'soaked' ? `dropped${watched}` : 'nothing came up'
+export function cameUpText({
+  basis,
+  cameUp,
+  seconds,
+  drops,
+}: Pick<TrialObservation, 'basis' | 'cameUp' | 'seconds' | 'drops'>): string {
+  const watched = seconds ? `, ${durationText(seconds)}` : ''
+  if (cameUp === null) return basis === 'soaked' ? `dropped${timesText(drops)}${watched}` : 'nothing came up'
   return `${linkModeFacts[cameUp].name}${watched}`
 }
+
+const timesText = (drops: readonly string[] | undefined): string =>
+  drops && drops.length > 1 ? ` ${drops.length} times` : ''
 
 /** What came up when a mode was tried, on a cable or a whole run. Null: nothing came up, or the link dropped. */
 export const trial = kindOf({
   schema,
   teach(learning, seen) {
-    const { at, basis, tried, cameUp, seconds } = seen
+    const { at, basis, tried, cameUp, seconds, drops } = seen
+    const dropped = drops?.length ?? Number(cameUp === null && basis === 'soaked')
     learning.trials.push({
       at,
       basis,
       tried,
       cameUp,
       ...(seconds === undefined ? {} : { seconds }),
+      ...(dropped > 0 ? { drops: dropped } : {}),
       spot: spotOf(seen),
     })
     learning.last = { at, words: cameUpText(seen) }

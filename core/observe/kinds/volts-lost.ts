@@ -3,6 +3,7 @@ import { loopOhms } from '../../power/wire'
 import { decimal } from '../../quantity/parsed'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
+import { spotOf } from '../spot'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -16,12 +17,14 @@ const schema = z.strictObject({
 /** The volts a lead lost at a current: its resistance, and with it what it loses at any current. */
 export const voltsLost = kindOf({
   schema,
-  teach(learning, { at, volts, amps }) {
+  teach(learning, seen) {
+    const { at, volts, amps } = seen
     if (amps > 0) {
       const ohms = loopOhms(volts, amps)
       // of one moment the worse counts
       if (learning.ohms?.at !== at || learning.ohms.value < ohms) learning.ohms = { value: ohms, at }
     }
+    learning.figures.push({ measure: 'volts lost', value: volts, at, spot: spotOf(seen) })
     learning.last = { at, words: `${decimal(volts, 2)} V at ${decimal(amps, 1)} A` }
   },
   cannot: 'It says nothing of what the lead carries as data or picture.',

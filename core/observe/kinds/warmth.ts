@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { decimal } from '../../quantity/parsed'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
+import { spotOf } from '../spot'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -25,6 +26,7 @@ export const warmth = kindOf({
     const { at, felt, circumstances } = seen
     const strangeSupply = circumstances?.strangeSupply === true
     if (felt === 'hot') learning.hot = { at, strangeSupply: strangeSupply && learning.hot?.strangeSupply !== false }
+    learning.figures.push({ measure: 'warmth', value: WARMTHS.indexOf(felt), at, spot: spotOf(seen) })
     learning.last = { at, words: words(seen) }
   },
   cannot: 'A plug that stayed cool once may get hot on a stronger charger.',

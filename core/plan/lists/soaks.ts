@@ -1,15 +1,27 @@
 import { listOf } from '../../vocabulary/list'
-import { soakSchema } from '../../vocabulary/session'
+import { isRunSoak, soakSchema } from '../../vocabulary/session'
 
 export const soaks = listOf(soakSchema, {
   noun: 'soak',
   most: 2000,
-  keys: ({ session, cable }) => [
-    { path: 'cable', key: `soak ${session} ${cable}`, taken: () => `cable "${cable}" already soaks in this session` },
-  ],
-  *references({ session, test, cable }) {
-    yield { path: 'session', to: 'sessions', id: session }
-    yield { path: 'test', to: 'test', session, id: test }
-    yield { path: 'cable', to: 'cables', id: cable }
+  keys: (soak) =>
+    isRunSoak(soak)
+      ? [{ path: 'run', key: `soak run ${soak.run}`, taken: () => `run "${soak.run}" already soaks` }]
+      : [
+          {
+            path: 'cable',
+            key: `soak ${soak.session} ${soak.cable}`,
+            taken: () => `cable "${soak.cable}" already soaks in this session`,
+          },
+        ],
+  *references(soak) {
+    if (isRunSoak(soak)) {
+      yield { path: 'run', to: 'runs', id: soak.run }
+      yield { path: 'socket', to: 'port', address: soak.socket }
+      return
+    }
+    yield { path: 'session', to: 'sessions', id: soak.session }
+    yield { path: 'test', to: 'test', session: soak.session, id: soak.test }
+    yield { path: 'cable', to: 'cables', id: soak.cable }
   },
 })

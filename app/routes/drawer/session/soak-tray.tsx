@@ -3,7 +3,7 @@ import { Link as RouterLink } from 'react-router'
 import type { Soaking } from '../../../../core/bench/progress'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import type { Session } from '../../../../core/vocabulary/session'
-import { useSeconds } from './use-seconds'
+import { useSeconds } from '../../../ui/use-seconds'
 
 /** Soaks that run while other cables are tested: what is over calls to be read. */
 export function SoakTray({ session, index, soaks }: { session: Session; index: SiteIndex; soaks: readonly Soaking[] }) {

@@ -16,7 +16,7 @@ import { Bar } from '../../../ui/bar'
 import { ChangeId } from '../../../ui/change-fields'
 import { MainButton, QuietButton } from '../../../ui/controls'
 import { PlainInput, PlainSelect } from '../../../ui/field'
-import { useSeconds } from './use-seconds'
+import { useSeconds } from '../../../ui/use-seconds'
 
 type Props = { index: SiteIndex; cable: Cable; test: BenchTest; read: Tried | undefined; soak: Soaking | null }
 

@@ -1,7 +1,7 @@
 import { type MouseEvent, useEffect, useRef, useState } from 'react'
 import text from '../../../theme/text.module.css'
 import { MainButton, QuietButton } from '../../../ui/controls'
-import { useSeconds } from '../session/use-seconds'
+import { useSeconds } from '../../../ui/use-seconds'
 
 type State = { step: 'none' } | { step: 'drawing' } | { step: 'ready'; file: string } | { step: 'failed'; why: string }
 

@@ -2,7 +2,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { expect, it } from 'vitest'
 import { orderSheet } from '../../core/order/sheet'
 import { demo } from '../../tests/support/demo-plan'
-import { orderPdf } from './order-sheet'
+import { sheetPdf } from './sheet-pdf'
 
 /** The words of a PDF as pdf.js reads them. */
 async function wordsOf(pdf: Buffer): Promise<string> {
@@ -21,7 +21,7 @@ async function wordsOf(pdf: Buffer): Promise<string> {
 it('an order on paper says who it goes to, what is wanted by its number, and what it comes to', async () => {
   const [order] = demo.orders
   if (!order) throw new Error('the demo has an order')
-  const words = await wordsOf(await orderPdf(orderSheet(demo, order, 'm')))
+  const words = await wordsOf(await sheetPdf(orderSheet(demo, order, 'm')))
   expect(words).toContain('To: Pier Cable Store')
   expect(words).toContain('PD-3030 DP lead, HBR3, 3 m 3 m 2 16.00 32.00')
   // 26 + 32 and 5.90 for delivery

@@ -1,8 +1,8 @@
-import type { OrderSheet } from '../../core/order/sheet'
-import { drawPdf } from '../paper/pdf'
+import type { Sheet } from '../../core/vocabulary/sheet'
+import { drawPdf } from './pdf'
 
-/** An order on paper: who it goes to, what is wanted in the supplier's own words and numbers, and what it comes to. */
-export const orderPdf = ({ title, to, heads, rows, foot }: OrderSheet): Promise<Buffer> =>
+/** A sheet on paper: who it is for, its table, and what it comes to. */
+export const sheetPdf = ({ title, to, heads, rows, foot }: Sheet): Promise<Buffer> =>
   drawPdf({
     pageSize: 'A4',
     pageMargins: 48,

@@ -1,0 +1,122 @@
+import { Heading, Text } from '@chakra-ui/react'
+import { Form, Link as RouterLink, useSearchParams } from 'react-router'
+import { beforeAfter, parseRepeats } from '../../../core/prove/before-after'
+import { decimal } from '../../../core/quantity/parsed'
+import text from '../../theme/text.module.css'
+import { Chart } from '../../ui/chart'
+import { chartColour } from '../../ui/chart-colour'
+import { MainButton, Notice } from '../../ui/controls'
+import { CheckField, plainField, TextField } from '../../ui/field'
+import { RuledTable } from '../../ui/ruled-table'
+import { useSite } from '../../ui/site-context'
+import look from './prove.module.css'
+
+const LONGEST = 600
+
+/** Before and after, this against that: what the difference is, and what could not have been seen. */
+export default function Compare() {
+  const { plan } = useSite()
+  const [params] = useSearchParams()
+  const said = (name: string): string => (params.get(name) ?? '').slice(0, LONGEST)
+  const names = [said('first') || 'before', said('second') || 'after'] as const
+  const unit = said('unit').slice(0, 20) || 's'
+  const asked = params.has('one')
+  const [one, other] = [parseRepeats(said('one')), parseRepeats(said('two'))]
+  const result =
+    one.ok && other.ok
+      ? beforeAfter({ names, figures: [one.value, other.value], unit, lessIsBetter: !params.has('more') })
+      : null
+  return (
+    <>
+      <Heading as="h1" size="xl" mb="2">
+        Before and after
+      </Heading>
+      <Text mb="2">
+        Use the real job: fresh files, same settings, three times each way or more, in turn and not in blocks. Keep
+        first runs and cached ones apart.
+      </Text>
+      <Form className={look.form} key={params.toString()}>
+        <TextField
+          field={plainField('first', said('first'))}
+          label="First side"
+          placeholder="supplied lead, 0.8 m"
+          maxLength={80}
+        />
+        <TextField
+          field={plainField('one', said('one'))}
+          label="Its repeats"
+          placeholder="61.2 60.8 61.5"
+          maxLength={LONGEST}
+        />
+        <TextField
+          field={plainField('second', said('second'))}
+          label="Second side"
+          placeholder="long lead, 5 m"
+          maxLength={80}
+        />
+        <TextField
+          field={plainField('two', said('two'))}
+          label="Its repeats, second side"
+          placeholder="71.4 72.0 70.9"
+          maxLength={LONGEST}
+        />
+        <TextField field={plainField('unit', said('unit') || 's')} label="In" maxLength={20} />
+        <CheckField
+          field={{ ...plainField('more'), initialValue: params.has('more') ? 'on' : undefined }}
+          label="More is better (frames, MB/s)"
+        />
+        <MainButton>Compare</MainButton>
+      </Form>
+      {asked && !one.ok && <Notice tone="blocked">First side: {one.problem}</Notice>}
+      {asked && !other.ok && <Notice tone="blocked">Second side: {other.problem}</Notice>}
+      {result && one.ok && other.ok && (
+        <section className={look.section} aria-label="What it comes to">
+          <p>
+            <b>{result.verdict}</b>
+          </p>
+          <p>{result.could}</p>
+          {result.advice && <p>{result.advice}</p>}
+          <Chart
+            label="Every repeat of both sides as a dot. The figures stand in the table below."
+            height={180}
+            of={params.toString()}
+            option={() => dotsOption(names, [one.value, other.value], unit)}
+          />
+          <RuledTable label="Both sides" columns={['Side', 'Repeats', 'Mean']}>
+            {[one.value, other.value].map((figures, at) => (
+              <tr key={at === 0 ? 'one' : 'other'}>
+                <td>{names[at]}</td>
+                <td className={text.mono}>{figures.join('  ')}</td>
+                <td className={text.mono}>
+                  {decimal(result.comparison.means[at as 0 | 1], 2)} {unit}
+                </td>
+              </tr>
+            ))}
+          </RuledTable>
+          <p className={text.small}>
+            By rank: {decimal(result.comparison.byRank * 100, 1)} in 100 by chance alone. Write what you decide on the
+            page of the run:{' '}
+            <RouterLink to={`/sites/${plan.site.id}/prove`} className={text.link}>
+              all runs
+            </RouterLink>
+            .
+          </p>
+        </section>
+      )}
+    </>
+  )
+}
+
+/** Each repeat as a dot beside its side. */
+const dotsOption = (names: readonly [string, string], sides: readonly [number[], number[]], unit: string) => ({
+  grid: { left: 8, right: 24, top: 8, bottom: 24, containLabel: true },
+  tooltip: {},
+  xAxis: { type: 'value', scale: true, axisLabel: { formatter: `{value} ${unit}` } },
+  yAxis: { type: 'category', data: [...names].reverse() },
+  series: sides.map((figures, at) => ({
+    type: 'scatter',
+    symbolSize: 12,
+    itemStyle: { color: chartColour(at === 0 ? 'picture' : 'brass'), opacity: 0.8 },
+    data: figures.map((figure) => [figure, names[at]]),
+  })),
+})

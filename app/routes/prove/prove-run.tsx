@@ -1,0 +1,249 @@
+import { Heading, Text } from '@chakra-ui/react'
+import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
+import { soakOfRun } from '../../../core/change/changes/prove'
+import { cautionSentences } from '../../../core/checks/wording'
+import { leadCable, socketAt } from '../../../core/plan/site-index'
+import { isToProve, proofOf, type RunProof } from '../../../core/prove/proof'
+import { soakPromise, soakStanding } from '../../../core/prove/run-soak'
+import { stateWords } from '../../../core/prove/test-words'
+import { durationText } from '../../../core/quantity/duration'
+import { laidCables, type Run } from '../../../core/vocabulary/run'
+import { readForm } from '../../read-form.server'
+import { addressWith, changeBy, loadSite, whyNotSaved } from '../../stored.server'
+import text from '../../theme/text.module.css'
+import { MadeFrom } from '../../ui/change-fields'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { ErrorView } from '../../ui/error-view'
+import { plainField, TextAreaField } from '../../ui/field'
+import { Moment } from '../../ui/moment'
+import { useSite } from '../../ui/site-context'
+import { Took } from '../../ui/take'
+import { handOf } from '../../who.server'
+import type { Route } from './+types/prove-run'
+import look from './prove.module.css'
+import { draftProof } from './prove-action.server'
+import { SoakClock } from './soak-clock'
+import { StateSteps } from './state-steps'
+import { TestCard } from './test-card'
+
+/** The time by the server's clock, by which soaks are counted. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const { plan } = (await loadSite(params.site)).copy
+  if (!plan.runs.some(({ id }) => id === params.run)) throw data(null, { status: 404 })
+  return { now: new Date().toISOString() }
+}
+
+/** A result, a soak begun, told of or ended, an acceptance. Each is saved by itself. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const hand = await handOf(request, form)
+  const saved = await changeBy(hand, params.site, (copy) => draftProof(copy, params.run, form, hand))
+  const here = `/sites/${params.site}/prove/${encodeURIComponent(params.run)}`
+  if (saved?.outcome === 'saved') return redirect(addressWith(here, { took: saved.id }))
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem, test: String(form.get('test') ?? '') }, { status })
+}
+
+export default function ProveRun({ loaderData, actionData, params }: Route.ComponentProps) {
+  const { index } = useSite()
+  const run = index.runs.get(params.run)
+  if (!run) return <ErrorView status={404} />
+  return <Proof run={run} now={loaderData.now} wrong={actionData} />
+}
+
+type Wrong = { problem: string; test: string } | undefined
+
+/** One run, proved as it lies. */
+function Proof({ run, now, wrong }: { run: Run; now: string; wrong: Wrong }) {
+  const { plan, index, assessed, assessment } = useSite()
+  const proof = proofOf(assessed, run)
+  const [from, to] = [socketAt(index, run.from), socketAt(index, run.to)]
+  const atHand = run.leads.length > 0 && laidCables(run).length === run.leads.length
+  const cautions = assessment.runs.find(({ id }) => id === run.id)?.findings.flatMap(({ caution }) => caution ?? [])
+  return (
+    <>
+      <Heading as="h1" size="xl" mb="1">
+        Prove {run.tag}
+      </Heading>
+      <p>
+        {from.device.name}, {from.port.name} to {to.device.name}, {to.port.name}:{' '}
+        <span className={text.mono}>
+          {run.leads.map((lead) => leadCable(index, lead).tag).join(' + ') || 'no lead yet'}
+        </span>
+        .{' '}
+        <RouterLink to={`/sites/${plan.site.id}/runs/${run.id}`} className={text.link}>
+          Its plan and all that was seen of it
+        </RouterLink>
+      </p>
+      <StateSteps proof={proof} />
+      <Text mb="2">
+        {stateWords[proof.state].says}{' '}
+        {proof.tests.length > 0 && `${proof.passed} of ${proof.tests.length} tests have passed.`}
+        {proof.failed > 0 && ` ${proof.failed} failed.`} <StaleWords proof={proof} />
+      </Text>
+      <Took />
+      {wrong && wrong.test === '' && <Notice tone="blocked">{wrong.problem}</Notice>}
+      {[...new Set(cautions)].map((caution) => (
+        <Notice key={caution} tone="tight">
+          {cautionSentences[caution]}
+        </Notice>
+      ))}
+      {!atHand ? (
+        <Notice tone="note">
+          It can be proved once all its leads are here.{' '}
+          <RouterLink to={`/sites/${plan.site.id}/install`} className={text.link}>
+            What to lay
+          </RouterLink>
+        </Notice>
+      ) : (
+        <>
+          <SoakUnderWay run={run} now={now} />
+          <Hardest proof={proof} />
+          <section className={look.section} aria-labelledby="tests">
+            <h2 id="tests">Tests</h2>
+            <p className={text.quiet}>
+              Each beside what Match predicts for it, without what was tested here. Start and end with a lead you know:
+              if it reads differently, doubt the instrument.
+            </p>
+            {proof.tests.length === 0 && (
+              <p>No need crosses it, and its ends speak no USB: there is nothing to test.</p>
+            )}
+            <ul className={look.tests}>
+              {proof.tests.map((standing) => (
+                <TestCard
+                  key={standing.test.key}
+                  run={run}
+                  standing={standing}
+                  hardest={proof.hardest}
+                  wrong={wrong?.test === standing.test.key ? wrong.problem : null}
+                />
+              ))}
+            </ul>
+          </section>
+          <Acceptance proof={proof} run={run} />
+        </>
+      )}
+    </>
+  )
+}
+
+/** What changed since it was tested. */
+function StaleWords({ proof }: { proof: RunProof }) {
+  const [first] = proof.tests.flatMap(({ result }) => result?.stale ?? [])
+  if (!first) return null
+  return (
+    <>
+      It was tested with {first.was}; now it is {first.is}.
+    </>
+  )
+}
+
+function Hardest({ proof }: { proof: RunProof }) {
+  if (proof.hardest.length === 0) return null
+  return (
+    <section className={look.section} aria-labelledby="hardest">
+      <h2 id="hardest">The hardest case, all at once</h2>
+      <ul className={look.list}>
+        {proof.hardest.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      <p className={text.quiet}>A soak under less says so, and does not prove the run.</p>
+    </section>
+  )
+}
+
+function SoakUnderWay({ run, now }: { run: Run; now: string }) {
+  const { plan } = useSite()
+  const busy = useNavigation().state === 'submitting'
+  const soak = soakOfRun(plan, run.id)
+  if (!soak) return null
+  const standing = soakStanding(soak, new Date(now))
+  const drops = soak.drops ?? []
+  return (
+    <section
+      className={look.soak}
+      aria-label="Soak under way"
+      data-over={standing.over || undefined}
+      data-dropped={drops.length > 0 || undefined}
+    >
+      <p>
+        <b>Soaks</b> since <Moment at={soak.since} />
+        {soak.by && `, ${soak.by}`}: <SoakClock key={soak.since + now} standing={standing} />
+        {soak.hard ? ', with everything at once' : ', under less than the hardest case'}.
+      </p>
+      {drops.length > 0 && (
+        <p>
+          Dropped{' '}
+          {drops.slice(-6).map((at, position) => (
+            <span key={at}>
+              {position > 0 && ', '}
+              <Moment at={at} />
+            </span>
+          ))}
+          {drops.length > 6 && ` and ${drops.length - 6} times before`}.
+        </p>
+      )}
+      <p className={text.small}>
+        If it ended now: {soakPromise(drops, standing.seconds)}
+        {!standing.over && ` It is good only after ${durationText(soak.seconds)}.`}
+      </p>
+      <Form method="post" preventScrollReset className={look.form}>
+        <MadeFrom />
+        <MainButton name="intent" value="end" loading={busy}>
+          End it and write it down
+        </MainButton>
+        <QuietButton name="intent" value="drop">
+          It just dropped
+        </QuietButton>
+        <QuietButton name="intent" value="call-off" grave>
+          Stop without a result
+        </QuietButton>
+      </Form>
+    </section>
+  )
+}
+
+function Acceptance({ proof, run }: { proof: RunProof; run: Run }) {
+  const busy = useNavigation().state === 'submitting'
+  const { accepted } = proof
+  const missing = proof.tests.length - proof.passed
+  const field = (name: string) => ({ ...plainField(name), id: `${name}-${run.id}` })
+  return (
+    <section className={look.section} aria-labelledby="acceptance">
+      <h2 id="acceptance">Acceptance</h2>
+      {accepted && (
+        <>
+          <p>
+            Accepted <Moment at={accepted.at} />
+            {accepted.by && `, ${accepted.by}`}
+            {accepted.less && `, with less: ${accepted.less}`}
+            {accepted.conditions && `. Conditions: ${accepted.conditions}`}.
+          </p>
+          <Form method="post" preventScrollReset>
+            <MadeFrom />
+            <QuietButton small grave name="intent" value="withdraw">
+              Take the acceptance back
+            </QuietButton>
+          </Form>
+        </>
+      )}
+      {(!accepted || isToProve(proof)) && (
+        <Form method="post" preventScrollReset className={look.form}>
+          <MadeFrom />
+          {missing > 0 && (
+            <TextAreaField
+              field={field('less')}
+              label={`${missing} of ${proof.tests.length} tests have not passed. Why is it accepted all the same?`}
+              rows={2}
+            />
+          )}
+          <TextAreaField field={field('conditions')} label="What it may be used for, and conditions" rows={2} />
+          <MainButton name="intent" value="accept" loading={busy}>
+            {missing > 0 ? 'Accept it with less' : 'Accept it'}
+          </MainButton>
+        </Form>
+      )}
+    </section>
+  )
+}

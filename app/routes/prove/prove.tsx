@@ -1,0 +1,193 @@
+import { Heading, Text } from '@chakra-ui/react'
+import { Form, Link as RouterLink, useSearchParams } from 'react-router'
+import { leadCable } from '../../../core/plan/site-index'
+import { proofsOf, RUN_STATES, type RunProof, type RunState } from '../../../core/prove/proof'
+import { runSoaksOf, type SoakStanding } from '../../../core/prove/run-soak'
+import { stateWords } from '../../../core/prove/test-words'
+import type { Run } from '../../../core/vocabulary/run'
+import text from '../../theme/text.module.css'
+import { QuietButton } from '../../ui/controls'
+import { PlainInput } from '../../ui/field'
+import { Moment } from '../../ui/moment'
+import { RuledTable } from '../../ui/ruled-table'
+import { useSite } from '../../ui/site-context'
+import type { Route } from './+types/prove'
+import look from './prove.module.css'
+import { SoakClock } from './soak-clock'
+
+/** The time by the server's clock, by which soaks are counted. */
+export const loader = () => ({ now: new Date().toISOString() })
+
+/** What waits for a person comes first. */
+const ORDER: readonly RunState[] = ['stale', 'laid', 'proved', 'planned', 'accepted']
+const groupTitles: Record<RunState, string> = {
+  stale: 'To be proved again',
+  laid: 'To be proved',
+  proved: 'Proved, to be accepted',
+  planned: 'Not laid yet',
+  accepted: 'Accepted',
+}
+/** Rows of a group that are shown at once; the search narrows them. */
+const MOST_SHOWN = 60
+
+/** Prove: how far every run has come, and what goes on now. */
+export default function Prove({ loaderData }: Route.ComponentProps) {
+  const { plan, index, assessed } = useSite()
+  const [params] = useSearchParams()
+  const query = (params.get('q') ?? '').trim().toLowerCase()
+  const proofs = proofsOf(assessed)
+  const soaks = runSoaksOf(plan.soaks, new Date(loaderData.now))
+  const counts = new Map(RUN_STATES.map((state) => [state, 0]))
+  for (const { state } of proofs.values()) counts.set(state, (counts.get(state) ?? 0) + 1)
+  const rows = plan.runs.flatMap((run) => {
+    const proof = proofs.get(run.id)
+    const ends = [run.from.device, run.to.device].map((id) => index.devices.get(id)?.name ?? id)
+    return proof && [run.tag, ...ends].join(' ').toLowerCase().includes(query) ? [{ run, proof, ends }] : []
+  })
+  return (
+    <>
+      <Heading as="h1" size="xl" mb="2">
+        Prove
+      </Heading>
+      <Text mb="2">
+        A run is proved as it lies, against what Match predicts: {counts.get('accepted')} of {plan.runs.length}{' '}
+        accepted, {counts.get('proved')} proved, {counts.get('laid')} to be proved, {counts.get('stale')} stale,{' '}
+        {counts.get('planned')} not laid yet.
+      </Text>
+      <p>
+        <RouterLink to={`/sites/${plan.site.id}/record`} className={text.link}>
+          What held so far, and what we advise
+        </RouterLink>
+        {' · '}
+        <RouterLink to={`/sites/${plan.site.id}/compare`} className={text.link}>
+          Before and after
+        </RouterLink>
+      </p>
+      <Soaks soaks={soaks} now={loaderData.now} />
+      {plan.runs.length === 0 ? (
+        <Text>
+          There is no run yet.{' '}
+          <RouterLink to={`/sites/${plan.site.id}`} className={text.link}>
+            Lay one under Match
+          </RouterLink>
+          .
+        </Text>
+      ) : (
+        <Form role="search" className={look.form} style={{ maxWidth: '28rem' }}>
+          <div>
+            <PlainInput name="q" defaultValue={query} aria-label="Find runs to prove" placeholder="Tag or device" />
+          </div>
+          <QuietButton>Find</QuietButton>
+        </Form>
+      )}
+      {query !== '' && rows.length === 0 && <Text>No run is called that.</Text>}
+      {ORDER.map((state) => (
+        <Group key={state} state={state} rows={rows.filter(({ proof }) => proof.state === state)} />
+      ))}
+    </>
+  )
+}
+
+function Soaks({ soaks, now }: { soaks: readonly SoakStanding[]; now: string }) {
+  const { plan, index } = useSite()
+  if (soaks.length === 0) return null
+  return (
+    <section aria-labelledby="soaks">
+      <h2 id="soaks" className={text.half}>
+        Soaks under way
+      </h2>
+      <ul className={look.soaks}>
+        {soaks.map((standing) => {
+          const { soak, over } = standing
+          const drops = soak.drops?.length ?? 0
+          return (
+            <li key={soak.id} className={look.soak} data-over={over || undefined} data-dropped={drops > 0 || undefined}>
+              <RouterLink to={`/sites/${plan.site.id}/prove/${soak.run}`} className={`${text.link} ${text.mono}`}>
+                {index.runs.get(soak.run)?.tag ?? soak.run}
+              </RouterLink>{' '}
+              <SoakClock key={soak.since + now} standing={standing} />
+              {drops > 0 && `, dropped ${drops === 1 ? 'once' : `${drops} times`}`}
+            </li>
+          )
+        })}
+      </ul>
+    </section>
+  )
+}
+
+type Row = { run: Run; proof: RunProof; ends: string[] }
+
+function Group({ state, rows }: { state: RunState; rows: readonly Row[] }) {
+  const { plan, index } = useSite()
+  if (rows.length === 0) return null
+  const table = (
+    <RuledTable label={groupTitles[state]} columns={['Run', 'From and to', 'Leads', 'Tests', 'What to know']}>
+      {rows.slice(0, MOST_SHOWN).map(({ run, proof, ends }) => (
+        <tr key={run.id}>
+          <td className={text.whole}>
+            <RouterLink
+              to={`/sites/${plan.site.id}/prove/${run.id}`}
+              className={`${text.link} ${text.mono} ${text.strong}`}
+            >
+              {run.tag}
+            </RouterLink>
+          </td>
+          <td>
+            {ends[0]} <span className={text.quiet}>to {ends[1]}</span>
+          </td>
+          <td className={`${text.mono} ${text.tiny}`}>
+            {run.leads.map((lead) => leadCable(index, lead).tag).join(' + ') || 'none yet'}
+          </td>
+          <td className={text.whole}>
+            {proof.passed} of {proof.tests.length}
+            {proof.failed > 0 && <span className={text.warn}>, {proof.failed} failed</span>}
+          </td>
+          <td>
+            <Know proof={proof} />
+          </td>
+        </tr>
+      ))}
+    </RuledTable>
+  )
+  return (
+    <section className={look.section} aria-labelledby={`group-${state}`}>
+      <h2 id={`group-${state}`}>
+        {groupTitles[state]} <span className={text.quiet}>{rows.length}</span>
+      </h2>
+      <p className={text.quiet}>{stateWords[state].says}</p>
+      {table}
+      {rows.length > MOST_SHOWN && (
+        <p className={text.quiet}>and {rows.length - MOST_SHOWN} more: find them by name.</p>
+      )}
+    </section>
+  )
+}
+
+/** The one thing about a run that matters here. */
+function Know({ proof }: { proof: RunProof }) {
+  const { accepted, laid, tests } = proof
+  const [stale] = tests.flatMap(({ result }) => result?.stale ?? [])
+  if (stale)
+    return (
+      <>
+        {proof.stale} {proof.stale === 1 ? 'test was' : 'tests were'} taken with {stale.was}; now it is {stale.is}.
+      </>
+    )
+  if (accepted)
+    return (
+      <>
+        <Moment at={accepted.at} dayOnly />
+        {accepted.by && `, ${accepted.by}`}
+        {accepted.less && `, with less: ${accepted.less}`}
+      </>
+    )
+  if (tests.some(({ result }) => result?.easier)) return <>Not everything went on at once.</>
+  if (laid)
+    return (
+      <>
+        laid <Moment at={laid.at} dayOnly />
+        {laid.by && `, ${laid.by}`}
+      </>
+    )
+  return null
+}

@@ -1,0 +1,153 @@
+import type { Where } from '../../observe/every'
+import { observationText, type Tried, type Unwritten } from '../../observe/observation'
+import type { Plan } from '../../plan/plan'
+import { durationText } from '../../quantity/duration'
+import type { LinkMode } from '../../standards/link-modes'
+import { SHORTEST_SOAK_SECONDS } from '../../standards/soak'
+import type { Instant } from '../../vocabulary/fields'
+import type { PictureMode } from '../../vocabulary/need'
+import { laidCables, type PortAddress, type Run } from '../../vocabulary/run'
+import { isRunSoak, type RunSoak } from '../../vocabulary/session'
+import type { ChangeToMake, Edit, LogPosition } from '../change'
+import { observed, type Witness, writeDown } from './observations'
+
+/** Where and under what a test was taken. */
+export type Taken = Pick<Unwritten, 'where' | 'circumstances' | 'instrument' | 'note'>
+
+/** Writes down what a test of a run read. */
+export function proveRun(
+  run: Run,
+  readings: readonly Unwritten<Tried>[],
+  taken: Taken,
+  witness: Witness,
+): ChangeToMake {
+  const seen = observed(
+    readings.map((reading): Unwritten => ({ ...reading, ...taken })),
+    { run: run.id, leads: laidCables(run) },
+    witness,
+  )
+  return writeDown(seen, [run.tag, ...seen.map(observationText)], 'prove run')
+}
+
+export type SoakToStart = { socket: PortAddress; seconds: number; hard: boolean }
+
+/** Lets a run soak from now on; begun anew where it soaks already. */
+export function startRunSoak(
+  plan: Plan,
+  base: LogPosition,
+  run: Run,
+  { socket, seconds, hard }: SoakToStart,
+  { at, by, newId }: Witness,
+): ChangeToMake {
+  const running = soakOfRun(plan, run.id)
+  const value: RunSoak = {
+    id: running?.id ?? newId(),
+    run: run.id,
+    leads: laidCables(run),
+    socket,
+    since: at,
+    seconds,
+    ...(hard ? { hard: true } : {}),
+    ...(by ? { by } : {}),
+  }
+  return {
+    what: { name: 'soak run', about: [run.tag, durationText(seconds)] },
+    edits: [{ list: 'soaks', id: value.id, base: running ? base : null, value }],
+  }
+}
+
+export const soakOfRun = (plan: Pick<Plan, 'soaks'>, run: string): RunSoak | undefined =>
+  plan.soaks.filter(isRunSoak).find((soak) => soak.run === run)
+
+/** Drops that are noted one by one; more say nothing new. */
+const MOST_DROPS = 500
+
+/** A run dropped while it soaks. */
+export const noteDrop = (soak: RunSoak, base: LogPosition, tag: string, at: Instant): ChangeToMake => ({
+  what: { name: 'note drop', about: [tag] },
+  edits: [
+    {
+      list: 'soaks',
+      id: soak.id,
+      base,
+      value: { ...soak, drops: [...(soak.drops ?? []), at].slice(0, MOST_DROPS) },
+    },
+  ],
+})
+
+/** Calls a soak off without a result. */
+export const stopRunSoak = (soak: RunSoak, base: LogPosition, tag: string): ChangeToMake => ({
+  what: { name: 'stop run soak', about: [tag] },
+  edits: [{ list: 'soaks', id: soak.id, base, value: null }],
+})
+
+/** What was watched: a link at its mode, or a picture where there is no link. */
+export type Soaked = { link: LinkMode } | { picture: PictureMode }
+
+/**
+ * Ends a soak: what came of it is a trial of the run with the leads that lay in it when it began. One that dropped is told with each of its drops; one that was
+ * ended before a minute is no soak.
+ */
+export function endRunSoak(
+  soak: RunSoak,
+  base: LogPosition,
+  run: Run,
+  { what, where }: { what: Soaked; where: Where },
+  witness: Witness,
+): ChangeToMake {
+  const seconds = Math.max(0, Math.floor((Date.parse(witness.at) - Date.parse(soak.since)) / 1000))
+  const drops = soak.drops ?? []
+  const watched = { ...(seconds > 0 ? { seconds } : {}), ...(drops.length > 0 ? { drops } : {}) }
+  const held = drops.length === 0
+  const seenOf: Unwritten<Tried> =
+    'picture' in what
+      ? { kind: 'reading', measure: 'picture', mode: what.picture, held, ...watched }
+      : {
+          kind: 'trial',
+          basis: !held || seconds >= SHORTEST_SOAK_SECONDS ? 'soaked' : 'measured',
+          tried: what.link,
+          cameUp: held ? what.link : null,
+          ...watched,
+        }
+  const taken: Taken = { where, ...(soak.hard ? { circumstances: { hard: true } } : {}) }
+  const seen = observed([{ ...seenOf, ...taken }], { run: run.id, leads: soak.leads }, witness)
+  return {
+    what: { name: 'end run soak', about: [run.tag, ...seen.map(observationText)] },
+    edits: [
+      { list: 'soaks', id: soak.id, base, value: null },
+      ...seen.map((value): Edit => ({ list: 'observations', id: value.id, base: null, value })),
+    ],
+  }
+}
+
+/** A run is accepted as it lies: `less` says why with less than its tests ask for. */
+export const acceptRun = (
+  run: Run,
+  { less, conditions, where }: { less: string | null; conditions: string | null; where: Where },
+  witness: Witness,
+): ChangeToMake =>
+  writeDown(
+    observed(
+      [
+        {
+          kind: 'accepted',
+          what: 'accepted',
+          where,
+          ...(less ? { less } : {}),
+          ...(conditions ? { conditions } : {}),
+        },
+      ],
+      { run: run.id, leads: laidCables(run) },
+      witness,
+    ),
+    [run.tag, ...(less ? [less] : [])],
+    'accept run',
+  )
+
+/** Takes an acceptance back; both stay in the history of the run. */
+export const withdrawAcceptance = (run: Run, witness: Witness): ChangeToMake =>
+  writeDown(
+    observed([{ kind: 'accepted', what: 'withdrawn' }], { run: run.id, leads: laidCables(run) }, witness),
+    [run.tag],
+    'withdraw acceptance',
+  )

@@ -1,0 +1,30 @@
+import { z } from 'zod'
+import { noteField } from '../../vocabulary/fields'
+import { everyObservation } from '../every'
+import { spotOf } from '../spot'
+import { kindOf } from './kind'
+
+/** What somebody said of a run once it was tested. */
+export const ACCEPTANCE = ['accepted', 'withdrawn'] as const
+
+/** A run was accepted as it lies: after all its tests, or with less and the reason why. The later of two counts. */
+export const accepted = kindOf({
+  schema: z.strictObject({
+    ...everyObservation,
+    kind: z.literal('accepted'),
+    what: z.enum(ACCEPTANCE),
+    less: noteField.optional().describe('Why it is accepted with less than its tests ask for'),
+    conditions: noteField.optional().describe('What it may be used for, and under which conditions'),
+  }),
+  teach(learning, seen) {
+    const { what, at, by, less, conditions } = seen
+    learning.accepted =
+      what === 'accepted'
+        ? { at, by: by ?? null, less: less ?? null, conditions: conditions ?? null, spot: spotOf(seen) }
+        : null
+  },
+  cannot: 'It stands for the run as it was: with another lead, or after an update, it is proved again.',
+  text: ({ what, less, conditions, note }) =>
+    [what, less && `with less: ${less}`, conditions, note].filter(Boolean).join(', '),
+  saidBy: () => 'whoever accepted it',
+})

@@ -1,0 +1,31 @@
+import { z } from 'zod'
+import { decimal } from '../../quantity/parsed'
+import { basisNames } from '../basis'
+import { everyReading } from '../every'
+import { kindOf } from './kind'
+import { readingWords } from './reading'
+
+const schema = z.strictObject({
+  ...everyReading,
+  measure: z.literal('job'),
+  what: z.string().trim().min(1).max(120).describe('The job: "build the project", "copy the rushes"'),
+  figures: z.array(z.number().min(0).max(1e9)).min(1).max(60).describe('One figure a repeat'),
+  unit: z.string().trim().min(1).max(20).default('s'),
+  cached: z.boolean().optional().describe('Its files had been read before'),
+})
+
+/** A real job, done once or more, as people time it. */
+export const job = kindOf({
+  schema,
+  teach(learning, { at, what }) {
+    learning.last = { at, words: what }
+  },
+  cannot: 'One run of a job proves little. Do it three times each way, in turn, with fresh files.',
+  text: ({ what, figures, unit, cached, limit }) =>
+    readingWords(
+      what,
+      `${figures.map((figure) => decimal(figure, 2)).join(', ')} ${unit}${cached ? ', files read before' : ''}`,
+      limit,
+    ),
+  saidBy: () => basisNames.measured,
+})

@@ -1,0 +1,43 @@
+import { formatPictureMode } from '../picture/mode-text'
+import { type SiteIndex, socketAt } from '../plan/site-index'
+import { durationText } from '../quantity/duration'
+import { needLabel } from '../vocabulary/need'
+import type { RunState } from './proof'
+import type { RunTest, RunTestKind } from './run-tests'
+
+const names: Record<RunTestKind, string> = {
+  link: 'The link comes up',
+  picture: 'Picture',
+  write: 'Write to the disk',
+  read: 'Read from the disk',
+  watts: 'Power arrives',
+  'volts lost': 'Volts lost',
+  warmth: 'Plugs stay cool',
+  battery: 'Battery in use',
+  'headset link': "The headset's own link test",
+  frames: 'Frames come',
+  'added delay': 'Added delay',
+  sight: 'To the eye',
+  soak: 'Everything at once',
+}
+
+/** What a test is called on a page: "Picture 3840x2160@60, bridge view", "Everything at once, 8 h". */
+export function testName(index: SiteIndex, { kind, crossing, seconds, socket }: RunTest, own: boolean): string {
+  const need = crossing?.need
+  const what =
+    kind === 'picture' && need?.kind === 'picture'
+      ? `${names.picture} ${formatPictureMode(need.mode)}, ${needLabel(need, index.devices)}`
+      : kind === 'soak'
+        ? `${names.soak}, ${durationText(seconds)}`
+        : names[kind]
+  return own ? what : `${what}, in ${socketAt(index, socket).port.name}`
+}
+
+/** What a state is called, and what it says. */
+export const stateWords: Record<RunState, { name: string; says: string }> = {
+  planned: { name: 'Planned', says: 'Nobody has laid it yet.' },
+  laid: { name: 'Laid', says: 'It lies there. Tests will tell whether it holds.' },
+  stale: { name: 'Stale', says: 'Something changed since it was tested: prove it again.' },
+  proved: { name: 'Proved', says: 'Every test that its needs ask for has passed.' },
+  accepted: { name: 'Accepted', says: 'Somebody accepted it as it lies.' },
+}
