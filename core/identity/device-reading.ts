@@ -1,6 +1,7 @@
 import { type Parsed, parsed, unreadable } from '../quantity/parsed'
 import { isEdid, readEdid } from './edid'
 import { edidsInText } from './edid-text'
+import { readProbe } from './probe'
 import { readProfile } from './profile-text'
 import { type DeviceReading, noReading } from './reading-shape'
 import { readTypeCPorts } from './typec-ports'
@@ -11,6 +12,7 @@ export const LARGEST_READING_BYTES = 12_000_000
 
 /** The commands whose answers are read; the last of two other systems, in the form they print (from memory of their manuals). */
 export const READING_COMMANDS: readonly { what: string; command: string }[] = [
+  { what: 'all of it, on Linux', command: './hallway probe' },
   { what: 'a display, as bytes', command: 'cat /sys/class/drm/*/edid' },
   { what: 'USB, as a tree', command: 'lsusb -t' },
   { what: 'USB, in full', command: 'lsusb -v' },
@@ -34,6 +36,12 @@ export function readFromDevice(bytes: Uint8Array): Parsed<DeviceReading> {
   const text = new TextDecoder().decode(bytes)
   if (text.trim() === '')
     return unreadable('There is nothing in it. Paste what the command printed, or choose the file.')
+  if (text.includes('"hallway-probe"')) {
+    readProbe(text, reading)
+    return reading.faults.length > 0 && reading.displays.length + reading.usb.length + reading.ports.length === 0
+      ? unreadable(reading.faults[0] ?? '')
+      : parsed(reading)
+  }
   for (const edid of edidsInText(text)) addEdid(edid, reading)
   readProfile(text, reading)
   readUsbTree(text, reading)

@@ -2,7 +2,9 @@ import type { Command } from 'commander'
 import { Failure } from '../failure'
 import { calcCommand } from './calc'
 import { check } from './check'
+import type { MeterOptions } from './meter'
 import { obey, plainCommand } from './plain-command'
+import type { ProbeOptions } from './probe'
 import type { StartOptions } from './start'
 
 const say = (text: string): void => console.log(text)
@@ -36,6 +38,22 @@ function hallway(end: (code: number) => void): Command {
     .option('--json', 'for machines')
     .action((file: string, { json = false }: { json?: boolean }) => end(check(file, { json, print: say, complain })))
   program.addCommand(calcCommand(say))
+  add('probe', 'what this computer itself tells of its ports (Linux); writes nothing')
+    .option('--root <folder>', 'a copied tree in place of this computer')
+    .option('--watch', 'tell each thing that comes, goes or changes speed, a JSON line each')
+    .option('--copy <folder>', 'write a file of its own there past the cache, read it back, take it away')
+    .option('--size <megabytes>', 'how large that file is (1000)')
+    .action(async (options: ProbeOptions) => (await import('./probe')).probeCommand(options, say))
+  add('meter', 'a script of yours as an instrument: JSON lines from standard input prove a run')
+    .argument('[run]', 'the tag of the run')
+    .option('--to <address>', 'the site, as its address stands in the browser')
+    .option('--name <name>', 'what the instrument is called')
+    .option('--simulate <lead>', 'print the lines of a made-up lead instead: as marked, charge-only, drops, heats')
+    .option('--seconds <number>', 'how long the made-up lead is watched (120)')
+    .option('--pace <factor>', 'how much faster than the clock (1)')
+    .action(async (run: string | undefined, options: MeterOptions) =>
+      end(await (await import('./meter')).meterCommand(run, options, say)),
+    )
   add('export', 'a site as a plan file, to standard output')
     .argument('<site>')
     .option('--archive <file>', 'with its drawings and photos, as a ZIP')

@@ -82,7 +82,7 @@ export default function Compare() {
             of={params.toString()}
             option={() => dotsOption(names, [one.value, other.value], unit)}
           />
-          <RuledTable label="Both sides" columns={['Side', 'Repeats', 'Mean']}>
+          <RuledTable label="Both sides" wide columns={['Side', 'Repeats', 'Mean']}>
             {[one.value, other.value].map((figures, at) => (
               <tr key={at === 0 ? 'one' : 'other'}>
                 <td>{names[at]}</td>

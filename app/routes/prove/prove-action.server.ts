@@ -59,7 +59,7 @@ export function draftProof({ plan, place }: Copy, runId: string, form: FormData,
     case 'soak': {
       const test = testNamed(runTests(index, run, crossings), said(form, 'test'))
       const seconds = parseDuration(said(form, 'for'))
-      if (test?.kind !== 'soak') return refused('test', 'that soak is not asked of it any more')
+      if (test?.kind !== 'soak') return refused('test', 'this run asks for no such soak')
       if (seconds === null || seconds < 60 || seconds > 60 * 86_400)
         return refused('for', 'a soak lasts from 60 s to 60 days: write 8 h, or 10 days')
       return startRunSoak(plan, place, run, { socket: test.socket, seconds, hard: form.get('hard') === 'on' }, witness)
@@ -81,7 +81,7 @@ export function draftProof({ plan, place }: Copy, runId: string, form: FormData,
     }
     case 'result': {
       const test = testNamed(runTests(index, run, crossings), said(form, 'test'))
-      if (!test) return refused('test', 'that test is not asked of it any more')
+      if (!test) return refused('test', 'this run asks for no such test')
       const read = readResult(index, run, crossings, test, form)
       if (!read.ok) return refused('value', read.problem)
       const taken = takenIn(index, run, test, form)
@@ -164,9 +164,11 @@ function takenIn(index: SiteIndex, run: Run, test: RunTest, form: FormData): Par
   if (!circumstances.success)
     return unreadable(`what else may have mattered: ${circumstances.error.issues[0]?.message}`)
   const note = said(form, 'note', 500)
+  const instrument = said(form, 'instrument', 120)
   return parsed({
     where: whereAt(index, test.socket, run.to),
     ...(Object.keys(given).length > 0 ? { circumstances: circumstances.data } : {}),
     ...(note ? { note } : {}),
+    ...(instrument ? { instrument: { name: instrument, simulated: form.get('simulated') === 'on' } } : {}),
   })
 }

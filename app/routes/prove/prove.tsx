@@ -121,7 +121,12 @@ function Group({ state, rows }: { state: RunState; rows: readonly Row[] }) {
   const { plan, index } = useSite()
   if (rows.length === 0) return null
   const table = (
-    <RuledTable label={groupTitles[state]} columns={['Run', 'From and to', 'Leads', 'Tests', 'What to know']}>
+    <RuledTable
+      label={groupTitles[state]}
+      columns={['Run', 'From and to', 'Leads', 'Tests', 'What to know']}
+      widths={['5rem', '34%', '9rem', '9rem', 'auto']}
+      cards
+    >
       {rows.slice(0, MOST_SHOWN).map(({ run, proof, ends }) => (
         <tr key={run.id}>
           <td className={text.whole}>

@@ -133,6 +133,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
             />
             <RuledTable
               label="What kinds did"
+              wide
               columns={['Kind', 'Length', 'Mode', 'Controller', 'Held', 'Drops', 'Of other sites']}
             >
               {rows.slice(0, MOST_ROWS).map((row) => (
