@@ -186,7 +186,7 @@ function SiteSign() {
           under: [`${home}/prove`, `${home}/record`, `${home}/compare`],
           name: 'Prove',
           waiting: waiting.prove,
-          hint: 'Runs to be tested: for the first time, again, or because a test failed',
+          hint: 'Runs that lie and wait to be tested, tested again or accepted',
         },
       ]}
     />

@@ -1,6 +1,7 @@
 import { finished, type InSlices } from '../work/in-slices'
 import { keptWith, type ListChange } from '../work/kept'
 import { type Patch, patched } from '../work/patched-map'
+import { ViewedMap } from '../work/viewed-map'
 import { countedOf } from './counted'
 import { entityOf, type Subject } from './every'
 import { learn } from './learn'
@@ -303,37 +304,34 @@ export const toldOf = (learned: Learned, subjects: readonly Subject[]): ToldLear
 export const touchedByLearning = (subjects: readonly Subject[]): ReturnType<typeof entityOf>[] => subjects.map(entityOf)
 
 /**
- * What is learnt of a site without what was tried of one run where it lies: `there` tells the spots. What was said of its leads stays, and what they did in
- * other places.
+ * What is learnt of a site without what was tried of its runs as they lie. `there` tells for a cable which spots are those of its run; null: it lies in none.
+ * What was said of leads stays, and what they did in other places.
  */
 export function learnedElsewhere(
   learned: Learned,
-  run: { id: string; leads: readonly string[] },
-  there: (spot: Spot) => boolean,
+  there: (cable: string) => ((spot: Spot) => boolean) | null,
 ): Learned {
-  const lay = learned.runs.get(run.id)
-  if (!lay) return learned
-  const elsewhere = <Seen extends { spot: Spot }>(list: readonly Seen[]): Seen[] =>
-    list.filter(({ spot }) => !there(spot))
-  const changes = new Map<SubjectName, { subject: Subject; learnt: Learnt } | undefined>()
-  for (const subject of lay) changes.set(nameOf(subject), undefined)
-  for (const cable of run.leads) {
-    const known = learned.bySubject.get(nameOf({ cable }))
-    if (!known) continue
-    const { trials, copies, pictures, watts, figures } = known.learnt
-    const learnt: Learnt = {
-      ...known.learnt,
-      trials: elsewhere(trials),
-      copies: elsewhere(copies),
-      pictures: elsewhere(pictures),
-      watts: elsewhere(watts),
-      figures: elsewhere(figures),
+  if (learned.runs.size === 0) return learned
+  const bySubject = new ViewedMap(learned.bySubject, (known) => {
+    const { subject, learnt } = known
+    if ('run' in subject) return undefined
+    const isThere = 'cable' in subject ? there(subject.cable) : null
+    if (!isThere) return known
+    const { trials, copies, pictures, watts, figures } = learnt
+    if (![trials, copies, pictures, watts, figures].some((list) => list.some(({ spot }) => isThere(spot)))) return known
+    const elsewhere = <Seen extends { spot: Spot }>(list: readonly Seen[]): Seen[] =>
+      list.filter(({ spot }) => !isThere(spot))
+    return {
+      subject,
+      learnt: {
+        ...learnt,
+        trials: elsewhere(trials),
+        copies: elsewhere(copies),
+        pictures: elsewhere(pictures),
+        watts: elsewhere(watts),
+        figures: elsewhere(figures),
+      },
     }
-    changes.set(nameOf({ cable }), { subject: known.subject, learnt })
-  }
-  return {
-    ...learned,
-    bySubject: patched(learned.bySubject, changes),
-    runs: patched(learned.runs, new Map([[run.id, undefined]])),
-  }
+  })
+  return { ...learned, bySubject, runs: new Map() }
 }

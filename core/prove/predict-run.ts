@@ -7,7 +7,8 @@ import type { Spot } from '../observe/spot'
 import { streamRate } from '../picture/timing'
 import { portKey, type SiteIndex } from '../plan/site-index'
 import type { PictureMode } from '../vocabulary/need'
-import { laidCables, type PortAddress, type Run } from '../vocabulary/run'
+import type { PortAddress, Run } from '../vocabulary/run'
+import { keptWith } from '../work/kept'
 import type { RunTest } from './run-tests'
 
 /** Whether a spot is where a run lies, with its host end in a socket. What nobody noted the socket of was seen where the run is planned. */
@@ -19,17 +20,27 @@ export const isSpotOf =
       (port === undefined && portKey(socket) === portKey(run.from))) &&
     (far === undefined || far === portKey(run.to))
 
-/** A run as Match predicts it with its host end in a socket: by all that is known but what was tried of it right there. */
+/** A site without what was tried of its runs as they lie, from whichever socket of their hosts. */
+const asPredicted = keptWith((index: SiteIndex): SiteIndex => {
+  const learned = learnedElsewhere(index.learned, (cable) => {
+    const run = index.runOf.get(cable)
+    if (!run) return null
+    const host = `${run.from.device}/`
+    const [far, unnamed] = [portKey(run.to), `run /${run.id}`]
+    return (spot) => spot.port === unnamed || (spot.far === far && spot.port?.startsWith(host) === true)
+  })
+  return learned === index.learned ? index : { ...index, learned }
+})
+
+/** A run as Match predicts it with its host end in a socket: by all that is known but what was tried of runs as they lie. */
 export function predictedSituation(
   index: SiteIndex,
   run: Run,
   crossings: readonly Crossing[],
   socket: PortAddress,
 ): Situation {
-  const there = isSpotOf(run, socket)
-  const learned = learnedElsewhere(index.learned, { id: run.id, leads: laidCables(run) }, there)
-  const site = learned === index.learned ? index : { ...index, learned }
-  return situationOf(site, portKey(socket) === portKey(run.from) ? run : { ...run, from: socket }, crossings)
+  const there = portKey(socket) === portKey(run.from) ? run : { ...run, from: socket }
+  return situationOf(asPredicted(index), there, crossings)
 }
 
 /** What a run should do in a test. */

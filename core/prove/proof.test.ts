@@ -12,7 +12,7 @@ import { spotOf } from '../observe/spot'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import { isSpotOf, predictedSituation, predictRun } from './predict-run'
-import { proofOf, proofsOf } from './proof'
+import { proofOf, proofsOf, runsToProve } from './proof'
 import { runTests } from './run-tests'
 
 const host: OneRun['from'] = { connector: 'type-c', role: 'host', usb: 'gen2x1', gives: 15, controller: 'board' }
@@ -166,9 +166,12 @@ describe('whatever the site', () => {
           site = reassess(site, after.plan)
           const kept = proofsOf(site)
           const anew = assessAnew(after.plan)
+          const toProve = new Set(runsToProve(site).map(({ id }) => id))
           for (const run of after.plan.runs) {
             const proof = proofOf(anew, run)
             expect(kept.get(run.id)).toEqual(proof)
+            const waits = proof.state === 'stale' || proof.state === 'laid' || proof.state === 'proved'
+            expect([run.id, toProve.has(run.id)]).toEqual([run.id, waits])
             expect(new Set(proof.tests.map(({ test }) => test.key)).size).toBe(proof.tests.length)
             if (proof.state === 'proved') expect(proof.passed).toBe(proof.tests.length)
             if (proof.stale > 0) expect(proof.state).toBe('stale')

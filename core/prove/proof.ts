@@ -121,23 +121,46 @@ const kept = new WeakMap<
   { from: Device | undefined; to: Device | undefined; learnt: Learnt | null; proof: RunProof }
 >()
 
-/** The same for every run of a site, in its order. What no change has touched is not worked out again. */
+/** The same of a run that was judged, kept until something of it changes. */
+export function keptProofOf(site: Assessed, verdict: RunVerdict): RunProof | null {
+  const { index } = site
+  const run = index.runs.get(verdict.id)
+  if (!run) return null
+  const ends = { from: index.devices.get(run.from.device), to: index.devices.get(run.to.device) }
+  const learnt = learntNow(index, run)
+  const known = kept.get(verdict)
+  if (known && known.from === ends.from && known.to === ends.to && known.learnt === learnt) return known.proof
+  const proof = proofOf(site, run)
+  kept.set(verdict, { ...ends, learnt, proof })
+  return proof
+}
+
+/** The same for every run of a site, in its order. */
 export function proofsOf(site: Assessed): ReadonlyMap<string, RunProof> {
-  const { index, assessment } = site
   const proofs = new Map<string, RunProof>()
-  for (const verdict of assessment.runs) {
-    const run = index.runs.get(verdict.id)
-    if (!run) continue
-    const ends = { from: index.devices.get(run.from.device), to: index.devices.get(run.to.device) }
-    const learnt = learntNow(index, run)
-    const known = kept.get(verdict)
-    const same = known?.from === ends.from && known?.to === ends.to && known?.learnt === learnt
-    const proof = known && same ? known.proof : proofOf(site, run)
-    if (!same) kept.set(verdict, { ...ends, learnt, proof })
-    proofs.set(run.id, proof)
+  for (const verdict of site.assessment.runs) {
+    const proof = keptProofOf(site, verdict)
+    if (proof) proofs.set(verdict.id, proof)
   }
   return proofs
 }
+
+/** Runs that lie and wait for somebody: to be tested, to be tested again, or to be accepted. Nothing is predicted for that. */
+export function runsToProve({ index, walks }: Site): Run[] {
+  return index.plan.runs.filter((run) => {
+    const learnt = learntNow(index, run)
+    if (!learnt) return false
+    if (learnt.laid && !learnt.accepted) return true
+    const found = runTests(index, run, walks.crossings.get(run.id) ?? []).flatMap((test) => {
+      const last = lastOf(learnt, test, isSpotOf(run, test.socket))
+      return last ? [{ test, last }] : []
+    })
+    const lies = learnt.laid !== null || found.length > 0
+    return lies && (!learnt.accepted || found.some(({ test, last }) => staleness(last.spot, hereIn(index, run, test))))
+  })
+}
+
+const hereIn = (index: SiteIndex, run: Run, { socket }: RunTest): Here => hereOf(index, socketAt(index, socket), run.id)
 
 function standingOf(
   test: RunTest,
@@ -151,13 +174,11 @@ function standingOf(
   const situation = situationIn(test.socket)
   const { index } = situation
   const prediction = predictRun(situation, test)
-  const { device, port } = socketAt(index, test.socket)
-  const here = hereOf(index, { device, port }, run.id)
   const result: TestResult = {
     reading: found.reading,
     at: found.at,
     grade: gradeReading(prediction, found.reading),
-    stale: staleness(found.spot, here),
+    stale: staleness(found.spot, hereIn(index, run, test)),
     easier: test.kind === 'soak' && hardest.length > 0 && found.spot.hard !== true,
     short: test.kind === 'soak' && watchedFor(found.reading) < test.seconds,
   }
@@ -286,6 +307,3 @@ function figureReading({ measure, value }: Figure, { amps }: RunTest): Unwritten
       return { kind: 'reading', measure, volts: value, amps }
   }
 }
-
-/** It lies, and waits for tests: for the first time, or again. */
-export const isToProve = ({ state, failed }: RunProof): boolean => state === 'laid' || state === 'stale' || failed > 0

@@ -3,7 +3,7 @@ import type { Verdict } from '../checks/finding'
 import { openCables } from '../drawer/drawer-rows'
 import { runsToLay } from '../install/work-list'
 import { linesWaiting } from '../order/follow'
-import { isToProve, proofsOf } from '../prove/proof'
+import { runsToProve } from '../prove/proof'
 
 /** How a site stands: its runs by verdict, and what waits at each stage of the work. */
 export type Standing = {
@@ -33,7 +33,7 @@ export function standingOf(site: Assessed): Standing {
       match: runs.tight + runs.blocked,
       order: linesWaiting(index),
       install: runsToLay(index).length,
-      prove: [...proofsOf(site).values()].filter(isToProve).length,
+      prove: runsToProve(site).length,
     },
   }
 }

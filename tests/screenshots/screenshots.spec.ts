@@ -21,7 +21,7 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['drawer', '/sites/saltmarsh/drawer?job=type-C'],
     ['cable', '/sites/saltmarsh/cables/c-0021'],
     ['session', '/sites/saltmarsh/drawer/sessions/gallery-drawer'],
-    ['tags', '/sites/saltmarsh/drawer/tags?cables=c-0003+c-0021+c-0051'],
+    ['prove', '/sites/saltmarsh/prove/r-06'],
   ]
 
 async function lookCloser(page: Page) {

@@ -6,6 +6,7 @@ import { needNames } from '../../../core/checks/wording'
 import { captiveLength } from '../../../core/link/captive'
 import { formatNeedSize } from '../../../core/needs/need-text'
 import { leadCable } from '../../../core/plan/site-index'
+import { keptProofOf } from '../../../core/prove/proof'
 import { stateWords } from '../../../core/prove/test-words'
 import text from '../../theme/text.module.css'
 import { DoorStrip } from '../../ui/door-strip'
@@ -68,9 +69,10 @@ type LineProps = {
   choose: (run: string, on: boolean) => void
 }
 
-function DrawnLine({ row: { run, verdict, squeeze, state }, props, chosen, choose }: LineProps) {
-  const { plan, index } = useSite()
+function DrawnLine({ row: { run, verdict, squeeze }, props, chosen, choose }: LineProps) {
+  const { plan, index, assessed } = useSite()
   const unit = useUnit()
+  const state = keptProofOf(assessed, verdict)?.state ?? 'planned'
   const leading = verdict.grade === 'clear' ? null : leadingFinding(verdict.findings)
   const nameOf = (id: string) => index.devices.get(id)?.name ?? id
   return (

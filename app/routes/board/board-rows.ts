@@ -2,7 +2,6 @@ import { leadTag } from '../../../core/change/differences'
 import type { RunVerdict } from '../../../core/checks/assess'
 import { GRADES, narrowestOf, type Squeeze, type Verdict } from '../../../core/checks/finding'
 import type { SiteIndex } from '../../../core/plan/site-index'
-import { proofsOf, type RunState } from '../../../core/prove/proof'
 import { NEED_KINDS, type NeedKind } from '../../../core/vocabulary/need'
 import type { Run } from '../../../core/vocabulary/run'
 import { keptWith } from '../../../core/work/kept'
@@ -54,8 +53,6 @@ export type RunRow = {
   run: Run
   verdict: RunVerdict
   squeeze: Squeeze | null
-  /** How far it has come. */
-  state: RunState
 }
 export type GroupRow = { kind: 'group'; id: string; name: string; dock: string | null; count: number; waiting: number }
 export type BoardRow = RunRow | GroupRow
@@ -67,11 +64,10 @@ const squeezeOf = keptWith(({ findings }: RunVerdict) => narrowestOf(findings))
 
 /** The runs that are asked for, in the order and the groups that are asked for. */
 export function boardRows(
-  { plan, index, assessment, assessed }: Pick<OpenSite, 'plan' | 'index' | 'assessment' | 'assessed'>,
+  { plan, index, assessment }: Pick<OpenSite, 'plan' | 'index' | 'assessment'>,
   look: BoardLook,
 ): BoardRow[] {
   const words = written(assessment.runs)
-  const proofs = proofsOf(assessed)
   const rows: RunRow[] = []
   for (const [at, run] of plan.runs.entries()) {
     const verdict = assessment.runs[at]
@@ -82,8 +78,7 @@ export function boardRows(
       words.set(verdict, found)
       if (!found.includes(look.query)) continue
     }
-    const state = proofs.get(run.id)?.state ?? 'planned'
-    rows.push({ kind: 'run', run, verdict, squeeze: squeezeOf(verdict), state })
+    rows.push({ kind: 'run', run, verdict, squeeze: squeezeOf(verdict) })
   }
   const order = orders[look.sort]
   if (order) rows.sort(order)

@@ -3,7 +3,7 @@ import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-r
 import { soakOfRun } from '../../../core/change/changes/prove'
 import { cautionSentences } from '../../../core/checks/wording'
 import { leadCable, socketAt } from '../../../core/plan/site-index'
-import { isToProve, proofOf, type RunProof } from '../../../core/prove/proof'
+import { proofOf, type RunProof } from '../../../core/prove/proof'
 import { soakPromise, soakStanding } from '../../../core/prove/run-soak'
 import { stateWords } from '../../../core/prove/test-words'
 import { durationText } from '../../../core/quantity/duration'
@@ -228,7 +228,7 @@ function Acceptance({ proof, run }: { proof: RunProof; run: Run }) {
           </Form>
         </>
       )}
-      {(!accepted || isToProve(proof)) && (
+      {(!accepted || proof.state === 'stale') && (
         <Form method="post" preventScrollReset className={look.form}>
           <MadeFrom />
           {missing > 0 && (
