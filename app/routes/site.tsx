@@ -1,4 +1,4 @@
-import { useMemo, useRef } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import {
   data,
   Form,
@@ -7,7 +7,9 @@ import {
   type ShouldRevalidateFunctionArgs,
   useSearchParams,
 } from 'react-router'
+import { runSoaksOf } from '../../core/prove/run-soak'
 import { standingOf } from '../../core/report/standing'
+import { isRunSoak, type Soak } from '../../core/vocabulary/session'
 import { copyAddress, followSite, openCopy } from '../open-copy'
 import type { NewsLine } from '../site-copy'
 import { loadSite } from '../stored.server'
@@ -137,6 +139,7 @@ function SiteSign() {
   const { plan, assessed } = useSite()
   const home = `/sites/${plan.site.id}`
   const { waiting } = useMemo(() => standingOf(assessed), [assessed])
+  const soaks = useSoakNote(plan.soaks)
   return (
     <StageSign
       stages={[
@@ -186,11 +189,34 @@ function SiteSign() {
           under: [`${home}/prove`, `${home}/record`, `${home}/compare`],
           name: 'Prove',
           waiting: waiting.prove,
-          hint: 'Runs that lie and wait to be tested, tested again or accepted',
+          note: soaks,
+          hint: 'Runs that are laid and wait to be tested, tested again or accepted',
         },
       ]}
     />
   )
+}
+
+/** So often it is looked whether a soak has lasted long enough. */
+const LOOK_EVERY_MS = 15_000
+
+/** What soaks of runs are doing, in a few words: those that dropped or are long enough first. The clock is the reader's, so it counts once scripts have loaded. */
+function useSoakNote(soaks: readonly Soak[]): string | null {
+  const [now, setNow] = useState<Date | null>(null)
+  const running = soaks.some(isRunSoak)
+  useEffect(() => {
+    if (!running) return
+    const look = () => setNow(new Date())
+    look()
+    const timer = setInterval(look, LOOK_EVERY_MS)
+    return () => clearInterval(timer)
+  }, [running])
+  if (!running || now === null) return null
+  const standings = runSoaksOf(soaks, now)
+  const dropped = standings.filter(({ soak }) => soak.drops).length
+  const over = standings.filter((each) => each.over).length
+  if (dropped > 0) return `${dropped} dropped`
+  return over > 0 ? `${over} long enough` : `${standings.length} soaking`
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

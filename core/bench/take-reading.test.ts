@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { planFrom } from '../../tests/support/shorthand'
+import { sharedModes } from '../link/shared-modes'
 import { observationSchema } from '../observe/observation'
 import { indexPlan } from '../plan/site-index'
-import { type SeenOfLink, sharedModes, takeReading, trialSeen } from './take-reading'
+import { type SeenOfLink, takeReading, trialSeen } from './take-reading'
 
 const at = (device: string) => ({ device, port: '1' })
 const usb = { id: '1', name: '1', connector: 'type-c', usb: 'gen2x1' }

@@ -1,9 +1,9 @@
-import { portModes } from '../link/port-modes'
+import { sharedModes } from '../link/shared-modes'
 import type { HeldBackBy, Where } from '../observe/every'
 import type { TrialObservation, Tried, Unwritten } from '../observe/observation'
 import { type SiteIndex, socketAt } from '../plan/site-index'
 import { type Parsed, parsed, plainText, unreadable } from '../quantity/parsed'
-import { bestMode, LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-modes'
+import { bestMode, LINK_MODES, type LinkMode } from '../standards/link-modes'
 import type { Cable } from '../vocabulary/cable'
 import type { BenchTest, Session } from '../vocabulary/session'
 import { predict } from './predict'
@@ -99,15 +99,6 @@ const bestOf = (one: LinkMode | null, other: LinkMode | null): LinkMode | null =
 function expectedMode(index: SiteIndex, cable: Cable, test: BenchTest): LinkMode | null {
   const prediction = predict(index, test, cable)
   return prediction.kind === 'link' ? prediction.mode : null
-}
-
-/** The modes both ports of a test speak, the best first. */
-export function sharedModes(index: SiteIndex, test: Pick<BenchTest, 'from' | 'to'>): LinkMode[] {
-  const [from, to] = [test.from, test.to].map((address) => portModes(socketAt(index, address).port))
-  return LINK_MODES.filter((mode) => from?.has(mode) && to?.has(mode)).sort(
-    (one, other) =>
-      linkModeFacts[other].line - linkModeFacts[one].line || LINK_MODES.indexOf(other) - LINK_MODES.indexOf(one),
-  )
 }
 
 const bestShared = (index: SiteIndex, test: BenchTest): LinkMode | null => bestMode(sharedModes(index, test))

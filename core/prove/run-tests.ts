@@ -1,10 +1,10 @@
 import type { Crossing } from '../checks/situation'
 import { portModes } from '../link/port-modes'
+import { sharedModes } from '../link/shared-modes'
 import { formatPictureMode } from '../picture/mode-text'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import type { Amps } from '../quantity/watts'
 import type { End } from '../standards/connectors'
-import { LINK_MODES } from '../standards/link-modes'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import { busWatts } from '../vocabulary/need'
 import type { Policy } from '../vocabulary/policy'
@@ -70,7 +70,7 @@ export function runTests(index: SiteIndex, run: Run, crossings: readonly Crossin
     if (!tests.some((test) => test.key === key)) tests.push({ key, kind, socket, crossing, seconds, amps })
   }
   const data = crossings.length === 0 || crossings.some(({ need }) => need.kind !== 'power' && need.kind !== 'picture')
-  const speaks = speakTogether(index, run)
+  const speaks = sharedModes(index, run).length > 0
   if (speaks && (data || crossings.some(({ overUsb }) => overUsb !== undefined))) add('link', null)
   for (const crossing of crossings) {
     const { need, lastMile, overUsb } = crossing
@@ -110,12 +110,6 @@ const pictureOf = ({ need }: Crossing) => {
 }
 
 const wattsOf = ({ need }: Crossing): number => (need.kind === 'power' ? need.watts : (busWatts(need) ?? 0))
-
-/** Whether both ends speak some mode of USB. */
-function speakTogether(index: SiteIndex, run: Run): boolean {
-  const [from, to] = [portModes(socketAt(index, run.from).port), portModes(socketAt(index, run.to).port)]
-  return LINK_MODES.some((mode) => from.has(mode) && to.has(mode))
-}
 
 /** They take the same plug. */
 const isAlike = (one: End, other: End): boolean =>

@@ -36,8 +36,8 @@ export function testName(index: SiteIndex, { kind, crossing, seconds, socket }: 
 /** What a state is called, and what it says. */
 export const stateWords: Record<RunState, { name: string; says: string }> = {
   planned: { name: 'Planned', says: 'Nobody has laid it yet.' },
-  laid: { name: 'Laid', says: 'It lies there. Tests will tell whether it holds.' },
+  laid: { name: 'Laid', says: 'It is laid. Tests tell whether it holds.' },
   stale: { name: 'Stale', says: 'Something changed since it was tested: prove it again.' },
   proved: { name: 'Proved', says: 'Every test that its needs ask for has passed.' },
-  accepted: { name: 'Accepted', says: 'Somebody accepted it as it lies.' },
+  accepted: { name: 'Accepted', says: 'Somebody accepted it as it is.' },
 }

@@ -14,7 +14,7 @@ import {
   withdrawAcceptance,
 } from '../../../core/change/changes/prove'
 import { walkNeeds } from '../../../core/checks/assess'
-import { portModes } from '../../../core/link/port-modes'
+import { sharedModes } from '../../../core/link/shared-modes'
 import { circumstancesSchema, HELD_BACK_BY } from '../../../core/observe/every'
 import type { Tried, Unwritten } from '../../../core/observe/observation'
 import { modeFrom } from '../../../core/observe/seen-text'
@@ -25,7 +25,7 @@ import { proofOf } from '../../../core/prove/proof'
 import { type RunTest, runTests } from '../../../core/prove/run-tests'
 import { parseDuration } from '../../../core/quantity/duration'
 import { type Parsed, parsed, unreadable } from '../../../core/quantity/parsed'
-import { bestMode, LINK_MODES, type LinkMode } from '../../../core/standards/link-modes'
+import { bestMode, type LinkMode } from '../../../core/standards/link-modes'
 import { laidCables, type Run } from '../../../core/vocabulary/run'
 import type { Hand } from '../../../server/sites/change-site'
 import { type MakeChange, refused } from '../../../server/sites/change-site'
@@ -101,11 +101,7 @@ function predictedMode(index: SiteIndex, run: Run, crossings: Crossings, socket:
   return predictedSituation(index, run, crossings, socket).data.mode
 }
 
-const spokenBy = (index: SiteIndex, run: Run): LinkMode[] => {
-  const sides = [run.from, run.to].map((address) => portModes(socketAt(index, address).port))
-  return LINK_MODES.filter((mode) => sides.every((side) => side.has(mode)))
-}
-const bestShared = (index: SiteIndex, run: Run): LinkMode | null => bestMode(spokenBy(index, run))
+const bestShared = (index: SiteIndex, run: Run): LinkMode | null => bestMode(sharedModes(index, run))
 
 /** What somebody wrote down of a test, or what can be written instead. */
 function readResult(
@@ -118,7 +114,7 @@ function readResult(
   const text = said(form, 'value', 4000)
   if (test.kind === 'link' || test.kind === 'soak') {
     const lower = text.toLowerCase()
-    const spoken = spokenBy(index, run)
+    const spoken = sharedModes(index, run)
     const seen = lower === 'nothing' || lower === 'dropped' ? lower : modeFrom(lower, spoken)
     if (seen === null) return unreadable('Choose what came up, that nothing did, or that it dropped.')
     const tried = predictedMode(index, run, crossings, test.socket) ?? bestShared(index, run) ?? 'usb2'

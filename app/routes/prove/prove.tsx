@@ -50,7 +50,7 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
         Prove
       </Heading>
       <Text mb="2">
-        A run is proved as it lies, against what Match predicts: {counts.get('accepted')} of {plan.runs.length}{' '}
+        A run is proved in its place, against what Match predicts: {counts.get('accepted')} of {plan.runs.length}{' '}
         accepted, {counts.get('proved')} proved, {counts.get('laid')} to be proved, {counts.get('stale')} stale,{' '}
         {counts.get('planned')} not laid yet.
       </Text>

@@ -1,7 +1,7 @@
 import { Form, useNavigation } from 'react-router'
 import { gradeTexts, predictionText, readingText } from '../../../core/bench/grade-reading'
 import { type AskedValue, valueExamples } from '../../../core/bench/read-value'
-import { portModes } from '../../../core/link/port-modes'
+import { sharedModes } from '../../../core/link/shared-modes'
 import type { Tried } from '../../../core/observe/observation'
 import { portKey, socketAt } from '../../../core/plan/site-index'
 import { canTell } from '../../../core/prove/can-tell'
@@ -11,7 +11,7 @@ import type { RunTest } from '../../../core/prove/run-tests'
 import { testName } from '../../../core/prove/test-words'
 import { whereToLook } from '../../../core/prove/where-to-look'
 import { durationText } from '../../../core/quantity/duration'
-import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
+import { linkModeFacts } from '../../../core/standards/link-modes'
 import type { Run } from '../../../core/vocabulary/run'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
@@ -156,14 +156,13 @@ function ResultForm({ run, test, name, hard }: { run: Run; test: RunTest; name: 
 function ValueInput({ run, test, id }: { run: Run; test: RunTest; id: string }) {
   const { index } = useSite()
   if (test.kind === 'link') {
-    const sides = [test.socket, run.to].map((address) => portModes(socketAt(index, address).port))
-    const spoken = LINK_MODES.filter((mode) => sides.every((side) => side.has(mode)))
+    const spoken = sharedModes(index, { from: test.socket, to: run.to })
     return (
       <PlainSelect id={id} name="value" required defaultValue="">
         <option value="" disabled>
           Choose
         </option>
-        {spoken.toReversed().map((mode) => (
+        {spoken.map((mode) => (
           <option key={mode} value={mode}>
             {linkModeFacts[mode].name}
           </option>
