@@ -1,3 +1,5 @@
+import { ReadMap } from './read-map'
+
 /** Entries that are others than in a map: undefined where a key is gone. */
 export type Patch<Key, Value> = ReadonlyMap<Key, Value | undefined>
 
@@ -17,12 +19,13 @@ export function patched<Key, Value>(map: ReadonlyMap<Key, Value>, changes: Patch
   return patch.size > Math.max(FEWEST_COPIED, Math.sqrt(base.size)) ? new Map(made) : made
 }
 
-class PatchedMap<Key, Value> implements ReadonlyMap<Key, Value> {
+class PatchedMap<Key, Value> extends ReadMap<Key, Value> {
   readonly size: number
   private readonly base: ReadonlyMap<Key, Value>
   private readonly patch: Patch<Key, Value>
 
   constructor(base: ReadonlyMap<Key, Value>, patch: Patch<Key, Value>) {
+    super()
     this.base = base
     this.patch = patch
     let { size } = base
@@ -49,21 +52,5 @@ class PatchedMap<Key, Value> implements ReadonlyMap<Key, Value> {
       if (value !== undefined) yield [key, value]
     }
     for (const [key, value] of this.patch) if (value !== undefined && !this.base.has(key)) yield [key, value]
-  }
-
-  *keys(): MapIterator<Key> {
-    for (const [key] of this.entries()) yield key
-  }
-
-  *values(): MapIterator<Value> {
-    for (const [, value] of this.entries()) yield value
-  }
-
-  forEach(tell: (value: Value, key: Key, map: ReadonlyMap<Key, Value>) => void): void {
-    for (const [key, value] of this.entries()) tell(value, key, this)
-  }
-
-  [Symbol.iterator](): MapIterator<[Key, Value]> {
-    return this.entries()
   }
 }

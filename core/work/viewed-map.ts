@@ -1,10 +1,13 @@
+import { ReadMap } from './read-map'
+
 /** A map as another reading of the same entries: each value is looked at when it is asked for, and undefined leaves it out. Nothing is copied. */
-export class ViewedMap<Key, Value> implements ReadonlyMap<Key, Value> {
+export class ViewedMap<Key, Value> extends ReadMap<Key, Value> {
   private readonly base: ReadonlyMap<Key, Value>
   private readonly look: (value: Value, key: Key) => Value | undefined
   private readonly seen = new Map<Key, Value | undefined>()
 
   constructor(base: ReadonlyMap<Key, Value>, look: (value: Value, key: Key) => Value | undefined) {
+    super()
     this.base = base
     this.look = look
   }
@@ -31,21 +34,5 @@ export class ViewedMap<Key, Value> implements ReadonlyMap<Key, Value> {
       const value = this.get(key)
       if (value !== undefined) yield [key, value]
     }
-  }
-
-  *keys(): MapIterator<Key> {
-    for (const [key] of this.entries()) yield key
-  }
-
-  *values(): MapIterator<Value> {
-    for (const [, value] of this.entries()) yield value
-  }
-
-  forEach(tell: (value: Value, key: Key, map: ReadonlyMap<Key, Value>) => void): void {
-    for (const [key, value] of this.entries()) tell(value, key, this)
-  }
-
-  [Symbol.iterator](): MapIterator<[Key, Value]> {
-    return this.entries()
   }
 }

@@ -93,11 +93,17 @@ async function send(page: string, form: Record<string, string>): Promise<string 
   }).catch(() => null)
   if (!answer) return 'Hallway does not answer, so this was not written down.'
   if (answer.status === 302) return null
-  const text = await answer.text()
-  return (
-    /(?:This does not fit the site: [^<]{1,300}?Nothing was saved\.)/.exec(text)?.[0] ??
-    `it was refused (${answer.status})`
-  )
+  return reasonIn(await answer.text()) ?? `it was refused (${answer.status})`
+}
+
+const REASON = { from: 'This does not fit the site: ', to: 'Nothing was saved.' }
+const LONGEST_REASON = 600
+
+/** Why a form was refused, as the page that answers it says. */
+function reasonIn(page: string): string | null {
+  const from = page.indexOf(REASON.from)
+  const to = page.indexOf(REASON.to, from)
+  return from >= 0 && to > from ? page.slice(from, Math.min(to + REASON.to.length, from + LONGEST_REASON)) : null
 }
 
 /** What a sound lead would show, in figures made up for the trial. */

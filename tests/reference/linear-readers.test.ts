@@ -3,13 +3,18 @@ import { describe, expect, it } from 'vitest'
 import { within } from '../../app/address'
 import { mappingFrom } from '../../app/csv/preview'
 import { kindFormSchema } from '../../app/routes/drawer/catalogue/kind-form'
+import { readValue } from '../../core/bench/read-value'
 import { parseEnd } from '../../core/drawer/end-text'
 import { filesFromText, readClassFolder } from '../../core/identity/class-folder'
+import { readFromDevice } from '../../core/identity/device-reading'
 import { parseJob } from '../../core/match/job-text'
 import { parseNeedSize } from '../../core/needs/need-text'
 import { parsePictureMode } from '../../core/picture/mode-text'
 import { slugOf } from '../../core/plan/free-id'
 import { readPlanText } from '../../core/plan/read'
+import { parseRepeats } from '../../core/prove/before-after'
+import { parseInstrumentLine } from '../../core/prove/instrument-lines'
+import { parseDuration } from '../../core/quantity/duration'
 import { parseLength } from '../../core/quantity/length'
 import { parseRate } from '../../core/quantity/rate'
 import { parseWatts } from '../../core/quantity/watts'
@@ -31,6 +36,15 @@ const readers: Record<string, (text: string) => unknown> = {
   'class folder path': (text) => readClassFolder([{ path: text, text: '0x0' }]),
   plan: readPlanText,
   slug: (text) => slugOf(text, 'site'),
+  duration: parseDuration,
+  repeats: parseRepeats,
+  'line of an instrument': parseInstrumentLine,
+  battery: (text) => readValue({ kind: 'battery' }, text),
+  'volts lost': (text) => readValue({ kind: 'volts lost', amps: 3 }, text),
+  frames: (text) => readValue({ kind: 'frames' }, text),
+  'added delay': (text) => readValue({ kind: 'added delay' }, text),
+  sight: (text) => readValue({ kind: 'sight' }, text),
+  probe: (text) => readFromDevice(new TextEncoder().encode(`"hallway-probe" ${text}`)),
   address: within,
   column: (text) => {
     const form = new FormData()

@@ -15,6 +15,7 @@ import { LabelledField, PlainInput, PlainSelect, plainField } from '../../ui/fie
 import { lengthText } from '../../ui/form-text'
 import { takesLength } from '../../ui/keep-typed-unit'
 import { Moment } from '../../ui/moment'
+import row from '../../ui/row-form.module.css'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { useUnit } from '../../ui/units'
@@ -230,7 +231,7 @@ function JobCard({ job, all, wrong }: { job: Job; all: boolean; wrong: string | 
         ))}
       </ul>
       {missing.length > 0 && <p className={text.quiet}>It waits for {missing.map(({ tag }) => tag).join(' and ')}.</p>}
-      <Form method="post" preventScrollReset className={look.form}>
+      <Form method="post" preventScrollReset className={row.form}>
         {hidden}
         <LabelledField field={field('leads')} label={named('Leads, from the host on')}>
           <PlainInput
@@ -270,7 +271,7 @@ function JobCard({ job, all, wrong }: { job: Job; all: boolean; wrong: string | 
           <p>
             Add one part at a time, and look whether it works after each. The first part that breaks it is the answer.
           </p>
-          <Form method="post" preventScrollReset className={look.form}>
+          <Form method="post" preventScrollReset className={row.form}>
             {hidden}
             <LabelledField field={field('broke')} label={named('It broke when this was added')}>
               <PlainSelect id={field('broke').id} name="broke" defaultValue="">

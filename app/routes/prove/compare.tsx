@@ -7,6 +7,7 @@ import { Chart } from '../../ui/chart'
 import { chartColour } from '../../ui/chart-colour'
 import { MainButton, Notice } from '../../ui/controls'
 import { CheckField, plainField, TextField } from '../../ui/field'
+import row from '../../ui/row-form.module.css'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import look from './prove.module.css'
@@ -35,7 +36,7 @@ export default function Compare() {
         Use the real job: fresh files, same settings, three times each way or more, in turn and not in blocks. Keep
         first runs and cached ones apart.
       </Text>
-      <Form className={look.form} key={params.toString()}>
+      <Form className={row.form} key={params.toString()}>
         <TextField
           field={plainField('first', said('first'))}
           label="First side"

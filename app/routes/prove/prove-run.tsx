@@ -17,6 +17,7 @@ import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { ErrorView } from '../../ui/error-view'
 import { plainField, TextAreaField } from '../../ui/field'
 import { Moment } from '../../ui/moment'
+import row from '../../ui/row-form.module.css'
 import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { handOf } from '../../who.server'
@@ -189,7 +190,7 @@ function SoakUnderWay({ run, now }: { run: Run; now: string }) {
         If it ended now: {soakPromise(drops, standing.seconds)}
         {!standing.over && ` It is good only after ${durationText(soak.seconds)}.`}
       </p>
-      <Form method="post" preventScrollReset className={look.form}>
+      <Form method="post" preventScrollReset className={row.form}>
         <MadeFrom />
         <MainButton name="intent" value="end" loading={busy}>
           End it and write it down
@@ -230,7 +231,7 @@ function Acceptance({ proof, run }: { proof: RunProof; run: Run }) {
         </>
       )}
       {(!accepted || proof.state === 'stale') && (
-        <Form method="post" preventScrollReset className={look.form}>
+        <Form method="post" preventScrollReset className={row.form}>
           <MadeFrom />
           {missing > 0 && (
             <TextAreaField

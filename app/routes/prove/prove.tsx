@@ -9,6 +9,7 @@ import text from '../../theme/text.module.css'
 import { QuietButton } from '../../ui/controls'
 import { PlainInput } from '../../ui/field'
 import { Moment } from '../../ui/moment'
+import row from '../../ui/row-form.module.css'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/prove'
@@ -73,7 +74,7 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
           .
         </Text>
       ) : (
-        <Form role="search" className={look.form} style={{ maxWidth: '28rem' }}>
+        <Form role="search" className={row.form} style={{ maxWidth: '28rem' }}>
           <div>
             <PlainInput name="q" defaultValue={query} aria-label="Find runs to prove" placeholder="Tag or device" />
           </div>

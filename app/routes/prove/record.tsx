@@ -23,6 +23,7 @@ import { Chart } from '../../ui/chart'
 import { chartColour } from '../../ui/chart-colour'
 import { QuietButton } from '../../ui/controls'
 import { InlineSelect } from '../../ui/field'
+import row from '../../ui/row-form.module.css'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { Length, useUnit } from '../../ui/units'
@@ -105,7 +106,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
       </section>
       <section className={look.section} aria-labelledby="kinds">
         <h2 id="kinds">What kinds did</h2>
-        <Form className={look.form}>
+        <Form className={row.form}>
           <InlineSelect name="by" defaultValue={grain} aria-label="How finely">
             {RECORD_GRAINS.map((each) => (
               <option key={each} value={each}>

@@ -19,6 +19,7 @@ import { Notice, QuietButton } from '../../ui/controls'
 import { CheckField, LabelledField, PlainInput, PlainSelect, plainField, TextField } from '../../ui/field'
 import { GradeMark } from '../../ui/grade'
 import { Moment } from '../../ui/moment'
+import row from '../../ui/row-form.module.css'
 import { useSite } from '../../ui/site-context'
 import look from './prove.module.css'
 
@@ -101,7 +102,7 @@ function ResultForm({ run, test, name, hard }: { run: Run; test: RunTest; name: 
   )
   if (kind === 'soak')
     return (
-      <Form method="post" preventScrollReset className={look.form}>
+      <Form method="post" preventScrollReset className={row.form}>
         {hidden}
         <LabelledField field={field('for')} label={named('Watch it for')}>
           <PlainInput id={field('for').id} name="for" defaultValue={durationText(test.seconds)} />
@@ -115,7 +116,7 @@ function ResultForm({ run, test, name, hard }: { run: Run; test: RunTest; name: 
       </Form>
     )
   return (
-    <Form method="post" preventScrollReset className={look.form}>
+    <Form method="post" preventScrollReset className={row.form}>
       {hidden}
       <LabelledField field={field('value')} label={named('What you read')}>
         <ValueInput run={run} test={test} id={field('value').id} />
