@@ -64,6 +64,9 @@ const learntNow = (index: SiteIndex, run: Run): Learnt | null => {
   return runRecords(index.learned, run.id).find((record) => record.leads.join() === leads)?.learnt ?? null
 }
 
+/** The acceptance of a run with the leads that lie in it now. */
+export const acceptedNow = (index: SiteIndex, run: Run): AcceptedAt | null => learntNow(index, run)?.accepted ?? null
+
 /**
  * How far a run has come: planned, laid, proved by every test its needs ask for, stale since something changed, or accepted. With other leads it is another run,
  * and begins anew.

@@ -81,6 +81,7 @@ export function runTests(index: SiteIndex, run: Run, crossings: readonly Crossin
     }
     if (need.kind === 'power') add('watts', crossing)
     if (!lastMile) continue
+    if (need.kind === 'picture') add('sight', crossing)
     if (need.kind === 'headset') {
       add('headset link', crossing)
       if (index.devices.get(run.to.device)?.battery) add('battery', crossing)

@@ -21,7 +21,7 @@ import { modeFrom } from '../../../core/observe/seen-text'
 import { byId } from '../../../core/plan/lookup'
 import { indexPlan, type SiteIndex, socketAt } from '../../../core/plan/site-index'
 import { predictedSituation, predictRun, soakedPicture } from '../../../core/prove/predict-run'
-import { proofOf } from '../../../core/prove/proof'
+import { acceptedNow, proofOf } from '../../../core/prove/proof'
 import { type RunTest, runTests } from '../../../core/prove/run-tests'
 import { parseDuration } from '../../../core/quantity/duration'
 import { type Parsed, parsed, unreadable } from '../../../core/quantity/parsed'
@@ -48,7 +48,9 @@ export function draftProof({ plan, place }: Copy, runId: string, form: FormData,
     case 'call-off':
       return soak ? stopRunSoak(soak, place, run.tag) : refused('soak', 'it does not soak any more')
     case 'withdraw':
-      return withdrawAcceptance(run, witness)
+      return acceptedNow(indexPlan(plan), run)
+        ? withdrawAcceptance(run, witness)
+        : refused('run', 'nobody has accepted it')
     default:
   }
   if (run.leads.length === 0 || laidCables(run).length !== run.leads.length)

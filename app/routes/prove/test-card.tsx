@@ -7,7 +7,7 @@ import { portKey, socketAt } from '../../../core/plan/site-index'
 import { canTell } from '../../../core/prove/can-tell'
 import { predictedSituation, predictRun } from '../../../core/prove/predict-run'
 import type { TestResult, TestStanding } from '../../../core/prove/proof'
-import type { RunTest } from '../../../core/prove/run-tests'
+import type { RunTest, RunTestKind } from '../../../core/prove/run-tests'
 import { testName } from '../../../core/prove/test-words'
 import { whereToLook } from '../../../core/prove/where-to-look'
 import { durationText } from '../../../core/quantity/duration'
@@ -154,6 +154,12 @@ function ResultForm({ run, test, name, hard }: { run: Run; test: RunTest; name: 
   )
 }
 
+/** What can be answered where no figure is read. */
+const answersOf: Partial<Record<RunTestKind, Record<string, string>>> = {
+  picture: { held: 'it can be chosen, and stays', not: 'it cannot, or goes black' },
+  sight: { right: 'it looks right', wrong: 'it flickers, sparkles or is blurred' },
+}
+
 function ValueInput({ run, test, id }: { run: Run; test: RunTest; id: string }) {
   const { index } = useSite()
   if (test.kind === 'link') {
@@ -173,14 +179,18 @@ function ValueInput({ run, test, id }: { run: Run; test: RunTest; id: string }) 
       </PlainSelect>
     )
   }
-  if (test.kind === 'picture')
+  const answers = answersOf[test.kind]
+  if (answers)
     return (
       <PlainSelect id={id} name="value" required defaultValue="">
         <option value="" disabled>
           Choose
         </option>
-        <option value="held">it can be chosen, and stays</option>
-        <option value="not">it cannot, or goes black</option>
+        {Object.entries(answers).map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
       </PlainSelect>
     )
   return (
