@@ -49,9 +49,13 @@ const withPieces = sources.filter(
 /** The package gives up after ten seconds otherwise, which a busy machine takes for one of these. */
 const PATIENCE_MS = 50_000
 
-/** Some are judged by trying texts at random, which comes to nothing on a machine that hardly runs: what is not found safe is tried once more. */
+/**
+ * Some are judged by trying texts at random, and what is tried is timed: on a busy machine that looks like one of these now and then. What was not found safe
+ * is tried again with other texts, the same ones in every run.
+ */
+const SEEDS = [1, 2, 3, 4, 5]
 const isSafe = ({ source, flags }: { source: string; flags: string }): boolean =>
-  [1, 2].some(() => checkSync(source, flags, { timeout: PATIENCE_MS }).status === 'safe')
+  SEEDS.some((randomSeed) => checkSync(source, flags, { timeout: PATIENCE_MS, randomSeed }).status === 'safe')
 
 describe('no pattern can go back over its text (judged by the recheck package)', () => {
   it('of those written out', () => {
