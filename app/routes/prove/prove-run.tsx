@@ -150,7 +150,7 @@ function Hardest({ proof }: { proof: RunProof }) {
           <li key={line}>{line}</li>
         ))}
       </ul>
-      <p className={text.quiet}>A soak under less says so, and does not prove the run.</p>
+      <p className={text.quiet}>If less goes on, the soak says so and does not prove the run.</p>
     </section>
   )
 }
@@ -172,7 +172,7 @@ function SoakUnderWay({ run, now }: { run: Run; now: string }) {
       <p>
         <b>Soaks</b> since <Moment at={soak.since} />
         {soak.by && `, ${soak.by}`}: <SoakClock key={soak.since + now} standing={standing} />
-        {soak.hard ? ', with everything at once' : ', under less than the hardest case'}.
+        {soak.hard ? ', with everything at once' : ', with less than the hardest case'}.
       </p>
       {drops.length > 0 && (
         <p>

@@ -187,7 +187,7 @@ function Know({ proof }: { proof: RunProof }) {
         {accepted.less && `, with less: ${accepted.less}`}
       </>
     )
-  if (tests.some(({ result }) => result?.easier)) return <>Not everything went on at once.</>
+  if (tests.some(({ result }) => result?.easier)) return <>Not everything ran at once.</>
   if (laid)
     return (
       <>

@@ -76,8 +76,8 @@ function Result({ result }: { result: TestResult }) {
       {grade && !stale && `, ${grade.beyond ? 'more than predicted' : gradeTexts[grade.grade]}`}
       {!grade && ', something else was the limit'}, <Moment at={at} />
       {stale && <span className={text.warn}> Stale: prove it again.</span>}
-      {easier && !stale && <span className={text.warn}> Not everything went on at once.</span>}
-      {short && !stale && grade?.grade !== 'blocked' && <span className={text.warn}> Watched for too short.</span>}
+      {easier && !stale && <span className={text.warn}> Not everything ran at once.</span>}
+      {short && !stale && grade?.grade !== 'blocked' && <span className={text.warn}> Not watched for long enough.</span>}
     </>
   )
 }
