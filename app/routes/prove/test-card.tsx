@@ -77,7 +77,9 @@ function Result({ result }: { result: TestResult }) {
       {!grade && ', something else was the limit'}, <Moment at={at} />
       {stale && <span className={text.warn}> Stale: prove it again.</span>}
       {easier && !stale && <span className={text.warn}> Not everything ran at once.</span>}
-      {short && !stale && grade?.grade !== 'blocked' && <span className={text.warn}> Not watched for long enough.</span>}
+      {short && !stale && grade?.grade !== 'blocked' && (
+        <span className={text.warn}> Not watched for long enough.</span>
+      )}
     </>
   )
 }
