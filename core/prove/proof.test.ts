@@ -120,6 +120,37 @@ describe('how far a run has come', () => {
     expect(easy.tests.at(-1)?.result).toMatchObject({ easier: true })
     expect(proof([...all, soak(60, 5, { circumstances: { hard: true } })], two).state).toBe('proved')
   })
+  it('a soak under less takes nothing from a harder one, and clears no drop of it', () => {
+    const two = plan({ alsoNeed: [{ kind: 'data', rate: 1e9 }] })
+    const hard = { circumstances: { hard: true } }
+    expect(proof([...all, soak(60, 5, hard), soak(600, 6)], two).state).toBe('proved')
+    expect(proof([...all, soak(60, 5, hard, null), soak(600, 6)], two)).toMatchObject({ failed: 1 })
+    expect(proof([...all, soak(60, 5, hard, null), soak(600, 6, hard)], two).state).toBe('proved')
+  })
+  it('after an update a short soak is enough again, whatever a longer one said before', () => {
+    const installed = (version: string) => ({
+      where: {
+        port: { device: 'near', port: 'p' },
+        far: { device: 'far', port: 'p' },
+        installed: [{ what: 'driver', version }],
+      },
+    })
+    const now = (version: string): Plan => ({
+      ...plan(),
+      devices: plan().devices.map((device) =>
+        device.id === 'near'
+          ? { ...device, installed: [{ what: 'driver' as const, version, on: '2026-11-02' }] }
+          : device,
+      ),
+    })
+    const tested = (seconds: number, minute: number, version: string) => [
+      copy('write', 1000, minute, installed(version)),
+      copy('read', 1000, minute, installed(version)),
+      soak(seconds, minute, installed(version)),
+    ]
+    expect(proof([laid, ...tested(864_000, 1, '1'), ...tested(60, 2, '2')], now('2')).state).toBe('proved')
+    expect(proof([laid, ...tested(864_000, 1, '1'), ...tested(60, 2, '2')], now('3')).state).toBe('stale')
+  })
   it('with another lead it is another run: nothing that was proved before counts', () => {
     const other = all.map((each) => ({ ...each, subject: { run: 'r1', leads: ['c9'] } }))
     expect(proof(other)).toMatchObject({ state: 'planned', passed: 0 })

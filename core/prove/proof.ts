@@ -263,16 +263,22 @@ function lastOf(learnt: Learnt, test: RunTest, isThere: (spot: Spot) => boolean)
 
 type Watched = Found & { held: boolean; seconds?: number }
 
-/** The soak that a run stands by. A harder one counts before an easier, a longer before a shorter, and whatever dropped before what came before it. */
+/**
+ * The soak that a run stands by: the hardest, of these the longest. What dropped stands until a soak as hard and as long clears it. Once something else is
+ * installed all of it begins anew.
+ */
 function lastSoak(watched: readonly Watched[]): Found | null {
   let now: Watched | null = null
-  for (const next of watched) {
-    if (!next.seconds) continue
-    const before: number = now?.seconds ?? 0
-    const harder = next.spot.hard === true && now?.spot.hard !== true && now?.held === true
-    if (now === null || !next.held || next.seconds >= before || harder) now = next
-  }
+  for (const next of [...watched].sort((one, other) => (one.at < other.at ? -1 : 1)))
+    if (next.seconds && (now === null || !next.held || replaces(next, now))) now = next
   return now
+}
+
+function replaces(next: Watched, now: Watched): boolean {
+  if (next.spot.setup !== now.spot.setup) return true
+  if (now.spot.hard && !next.spot.hard) return false
+  const harder = now.held && next.spot.hard === true && !now.spot.hard
+  return harder || (next.seconds ?? 0) >= (now.seconds ?? 0)
 }
 
 const pictureReading = ({ mode, held, seconds }: Learnt['pictures'][number]): Unwritten<Tried> => ({
