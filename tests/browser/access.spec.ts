@@ -120,7 +120,7 @@ function longNamed(text: string): string {
 test('whatever the names are, no page of a site runs off the side or fails axe, on a desk in light and on a phone in dark', async ({
   page,
 }) => {
-  test.setTimeout(900_000)
+  test.setTimeout(1_800_000)
   const site = await ownSite(page, longNamed)
   const looks: Look[] = [
     { size: DESK, colorScheme: 'light' },
