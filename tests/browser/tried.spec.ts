@@ -66,7 +66,7 @@ test('the whole way of a need is tried: what it asks, a run of it, a lead, a pol
   await strip.getByText('had another lead or port').click()
   await strip.getByLabel('Cable of R-09').selectOption('c-0021')
   await expect(verdict).toContainText('Clear')
-  await strip.getByLabel('Run').selectOption('R-11')
+  await strip.getByLabel('Run', { exact: true }).selectOption('R-11')
   await page.getByRole('slider').fill('9')
   await expect(verdict).toContainText('Blocked')
   await page.getByRole('slider').fill('1.5')
