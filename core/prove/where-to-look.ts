@@ -17,11 +17,11 @@ export const whereToLook: Record<RunTestKind, WhereToLook> = {
   },
   write: {
     desktop: 'A disk test with a file larger than the memory of the computer, or a real copy timed with a clock.',
-    linux: './hallway probe --copy FOLDER writes a file of its own past the cache, and reads it back.',
+    linux: './hallway probe --copy FOLDER writes a test file without the cache, and times it.',
   },
   read: {
     desktop: 'The same test, the other way. What was just written may come from the cache: read another file.',
-    linux: './hallway probe --copy FOLDER reads its own file back past the cache.',
+    linux: './hallway probe --copy FOLDER reads its test file back without the cache.',
   },
   watts: {
     desktop:

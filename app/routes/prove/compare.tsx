@@ -1,4 +1,5 @@
 import { Heading, Text } from '@chakra-ui/react'
+import { Fragment } from 'react'
 import { Form, Link as RouterLink, useSearchParams } from 'react-router'
 import { beforeAfter, parseRepeats } from '../../../core/prove/before-after'
 import { decimal } from '../../../core/quantity/parsed'
@@ -13,6 +14,26 @@ import { useSite } from '../../ui/site-context'
 import look from './prove.module.css'
 
 const LONGEST = 600
+
+/** The two sides as they are asked for. */
+const SIDES = [
+  {
+    name: 'first',
+    repeats: 'one',
+    label: 'First side',
+    repeatsLabel: 'Its repeats',
+    example: 'supplied lead, 0.8 m',
+    figures: '61.2 60.8 61.5',
+  },
+  {
+    name: 'second',
+    repeats: 'two',
+    label: 'Second side',
+    repeatsLabel: 'Its repeats, second side',
+    example: 'long lead, 5 m',
+    figures: '71.4 72.0 70.9',
+  },
+] as const
 
 /** Before and after, this against that: what the difference is, and what could not have been seen. */
 export default function Compare() {
@@ -37,30 +58,17 @@ export default function Compare() {
         first runs and cached ones apart.
       </Text>
       <Form className={row.form} key={params.toString()}>
-        <TextField
-          field={plainField('first', said('first'))}
-          label="First side"
-          placeholder="supplied lead, 0.8 m"
-          maxLength={80}
-        />
-        <TextField
-          field={plainField('one', said('one'))}
-          label="Its repeats"
-          placeholder="61.2 60.8 61.5"
-          maxLength={LONGEST}
-        />
-        <TextField
-          field={plainField('second', said('second'))}
-          label="Second side"
-          placeholder="long lead, 5 m"
-          maxLength={80}
-        />
-        <TextField
-          field={plainField('two', said('two'))}
-          label="Its repeats, second side"
-          placeholder="71.4 72.0 70.9"
-          maxLength={LONGEST}
-        />
+        {SIDES.map(({ name, repeats, label, repeatsLabel, example, figures }) => (
+          <Fragment key={name}>
+            <TextField field={plainField(name, said(name))} label={label} placeholder={example} maxLength={80} />
+            <TextField
+              field={plainField(repeats, said(repeats))}
+              label={repeatsLabel}
+              placeholder={figures}
+              maxLength={LONGEST}
+            />
+          </Fragment>
+        ))}
         <TextField field={plainField('unit', said('unit') || 's')} label="In" maxLength={20} />
         <CheckField
           field={{ ...plainField('more'), initialValue: params.has('more') ? 'on' : undefined }}
