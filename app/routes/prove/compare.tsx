@@ -5,7 +5,7 @@ import { beforeAfter, parseRepeats } from '../../../core/prove/before-after'
 import { decimal } from '../../../core/quantity/parsed'
 import text from '../../theme/text.module.css'
 import { Chart } from '../../ui/chart'
-import { chartColour } from '../../ui/chart-colour'
+import { axisLook, chartColour } from '../../ui/chart-colour'
 import { MainButton, Notice } from '../../ui/controls'
 import { CheckField, plainField, TextField } from '../../ui/field'
 import row from '../../ui/row-form.module.css'
@@ -120,8 +120,13 @@ export default function Compare() {
 const dotsOption = (names: readonly [string, string], sides: readonly [number[], number[]], unit: string) => ({
   grid: { left: 8, right: 24, top: 8, bottom: 24, containLabel: true },
   tooltip: {},
-  xAxis: { type: 'value', scale: true, axisLabel: { formatter: `{value} ${unit}` } },
-  yAxis: { type: 'category', data: [...names].reverse() },
+  xAxis: {
+    type: 'value',
+    scale: true,
+    ...axisLook(),
+    axisLabel: { ...axisLook().axisLabel, formatter: `{value} ${unit}`, hideOverlap: true },
+  },
+  yAxis: { type: 'category', data: [...names].reverse(), ...axisLook() },
   series: sides.map((figures, at) => ({
     type: 'scatter',
     symbolSize: 12,

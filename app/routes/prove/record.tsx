@@ -20,7 +20,7 @@ import { elsewhere } from '../../elsewhere.server'
 import { loadSite } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { Chart } from '../../ui/chart'
-import { chartColour } from '../../ui/chart-colour'
+import { axisLook, chartColour } from '../../ui/chart-colour'
 import { QuietButton } from '../../ui/controls'
 import { InlineSelect } from '../../ui/field'
 import row from '../../ui/row-form.module.css'
@@ -170,8 +170,19 @@ function shareOption(rows: readonly RecordRow[], nameOf: (row: RecordRow) => str
   return {
     grid: { left: 8, right: 24, top: 8, bottom: 24, containLabel: true },
     tooltip: {},
-    xAxis: { type: 'value', min: 0, max: 100, axisLabel: { formatter: '{value} %' } },
-    yAxis: { type: 'category', data: shown.map(nameOf), axisLabel: { width: 260, overflow: 'truncate' } },
+    xAxis: {
+      type: 'value',
+      min: 0,
+      max: 100,
+      ...axisLook(),
+      axisLabel: { ...axisLook().axisLabel, formatter: '{value} %', hideOverlap: true },
+    },
+    yAxis: {
+      type: 'category',
+      data: shown.map(nameOf),
+      ...axisLook(),
+      axisLabel: { ...axisLook().axisLabel, width: window.innerWidth < 768 ? 120 : 260, overflow: 'truncate' },
+    },
     series: [
       {
         type: 'bar',
