@@ -93,6 +93,9 @@ const needed = [
   ['chromium', 'chromium'],
   ['edid-decode', 'edid-decode'],
   ['cvt', 'xcvt'],
+  ['pdftotext', 'poppler-utils'],
+  ['qpdf', 'qpdf'],
+  ['unzip', 'unzip'],
 ].map(([program, name]) =>
   run(`Debian's ${name}`, 'node', ['build/command/hallway.js', 'need-program', String(program), String(name)]),
 )

@@ -3,13 +3,14 @@ import type { Copy, Edit } from '../../core/change/change'
 import { POLICY_ID, SITE_ID } from '../../core/change/copy'
 import { type Observation, observationSchema } from '../../core/observe/observation'
 import type { Plan } from '../../core/plan/plan'
+import { handoverSchema } from '../../core/vocabulary/handover'
 import { laidCables } from '../../core/vocabulary/run'
 
 /** What a made-up edit is made of: a sort, and numbers that choose among what a plan has. */
 export type Choice = { sort: number; one: number; other: number; figure: number }
 export const choice: fc.Arbitrary<Choice> = fc.record({
   // what is seen is a quarter of what is done
-  sort: fc.nat(44),
+  sort: fc.nat(46),
   one: fc.nat(997),
   other: fc.nat(991),
   figure: fc.nat(50),
@@ -125,6 +126,37 @@ export function madeUpEdit(copy: Copy, { sort, one, other, figure }: Choice, num
       value: { ...plan.site, practice: figure % 2 === 0, name: `Site ${figure}` },
     }),
     () => ({
+      list: 'searches',
+      id: `search-${number}`,
+      base: null,
+      value: { id: `search-${number}`, run: run.id, since: '2026-06-01T10:00:00.000Z' },
+    }),
+    () => ({
+      list: 'searches',
+      id: `search-${number}`,
+      base: null,
+      value: {
+        id: `search-${number}`,
+        run: run.id,
+        since: '2026-06-01T10:00:00.000Z',
+        ended: { at: '2026-06-01T11:00:00.000Z', how: figure % 2 ? 'not found' : 'went away' },
+      },
+    }),
+    () => ({
+      list: 'handovers',
+      id: `handover-${number}`,
+      base: null,
+      value: handoverSchema.parse({
+        id: `handover-${number}`,
+        name: `Handover ${figure}`,
+        client: 'the school',
+        at: '2026-06-01T12:00:00.000Z',
+        log: 'made-up',
+        place: base,
+        units: figure % 2 ? 'm' : 'both',
+      }),
+    }),
+    () => ({
       list: 'observations',
       id: `seen-${number}`,
       base: null,
@@ -209,15 +241,45 @@ export function madeUpObservation(
       measure: 'watts',
       watts: 20 + figure * 2,
       limit: pick(['lead', 'charger', undefined] as const, other),
+      ...(figure % 2 ? {} : { series: 's-made-up', spread: { count: 3, least: 1, middle: 2, most: 3, slope: -1 } }),
+    }),
+    () => ({
+      kind: 'statement',
+      basis: 'told',
+      from: 'the seller',
+      counted: { mode, held: other, tried: other + figure + 1 },
     }),
     () => ({ kind: 'reading', measure: 'volts lost', volts: figure / 40, amps: 1 + (other % 5) }),
     () => ({ kind: 'reading', measure: 'picture', mode: pick(PICTURES, other), held: figure % 2 === 0 }),
     () => ({ kind: 'symptom', saw: 'it flickers' }),
+    () => ({
+      kind: 'symptom',
+      saw: 'it drops',
+      what: pick(['drops', 'usb2 only', 'hot'] as const, figure),
+      search: 'made-up-search',
+      ...(other % 3 ? {} : { not: true }),
+    }),
+    () => ({
+      kind: 'try',
+      search: 'made-up-search',
+      what: pick(['restart', 'reseat', 'another port'] as const, other),
+      outcome: pick(['gone', 'same'] as const, figure),
+      says: 'It is the same',
+    }),
     () => ({ kind: 'reading', measure: 'battery', slope: figure - 15, hours: 1 + (other % 5) }),
     () => ({ kind: 'reading', measure: 'added delay', ms: figure / 4 }),
     () => ({ kind: 'reading', measure: 'frames', asked: 1000, came: 1000 - (figure % 3) }),
     () => ({ kind: 'reading', measure: 'headset link', rate: (1 + other) * 1e8 }),
     () => ({ kind: 'reading', measure: 'job', what: 'build', figures: [60 + figure, 61] }),
+    () => ({
+      kind: 'reading',
+      measure: 'job',
+      what: 'copy',
+      figures: [400 + figure],
+      unit: 'MB/s',
+      moreIsBetter: true,
+      against: { what: 'the direct way', figures: [410, 412], length: 1 },
+    }),
     () => ({ kind: 'reading', measure: 'sight', good: figure % 2 === 0 }),
     () => ({ kind: 'accepted', what: pick(['accepted', 'withdrawn'] as const, figure) }),
     () => ({ kind: 'laid', what: pick(['laid', 'taken out'] as const, figure) }),
