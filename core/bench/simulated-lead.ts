@@ -1,7 +1,8 @@
+import { MEGABYTE_PER_SECOND } from '../quantity/rate'
 import type { LinkMode } from '../standards/link-modes'
 
 /** How the lead on the simulated bench behaves. */
-export const SIMULATED_LEADS = ['as marked', 'charge-only', 'drops', 'heats'] as const
+export const SIMULATED_LEADS = ['as marked', 'charge-only', 'drops', 'falls back', 'heats', 'lies'] as const
 export type SimulatedLead = (typeof SIMULATED_LEADS)[number]
 
 /** What a sound lead would show in the setup it is in; null for what is not measured there. */
@@ -27,6 +28,11 @@ const ROOM_CELSIUS = 22
 const EARLIEST_DROP = 45
 const LATEST_DROP = 90
 
+/** A neighbour on the same controller is plugged in after so long; a lead that falls back does so then. */
+const NEIGHBOUR_AFTER = 30
+/** What USB 2.0 copies at best (common practice). */
+const FALLEN_RATE = 38 * MEGABYTE_PER_SECOND
+
 /** A number from 0 up to 1 that depends on the word and the second alone. So the same bench shows the same readings again. */
 function scatter(word: string, second: number): number {
   let hash = 2_166_136_261 ^ Math.floor(second * 2)
@@ -45,13 +51,16 @@ export function sampleAt(seconds: number, cable: string, lead: SimulatedLead, so
   const settled = 1 - Math.exp(-seconds / 40)
   const watts = sound.watts === null ? null : Math.round(sound.watts * wobble(0.02) * 10) / 10
   const load = (watts ?? 15) / 100
+  const fallen = lead === 'falls back' && seconds >= NEIGHBOUR_AFTER
   const gone = lead === 'charge-only' || (lead === 'drops' && seconds >= dropSecond(cable))
   const rate = (value: number | null): number | null =>
-    value === null ? null : gone ? 0 : Math.round(value * wobble(0.04))
+    value === null ? null : gone ? 0 : Math.round((fallen ? Math.min(value, FALLEN_RATE) : value) * wobble(0.04))
+  // an instrument that lies reads the same whatever lies on the bench
+  if (lead === 'lies') return { ...sound, seconds, celsius: ROOM_CELSIUS }
   const rise = lead === 'heats' ? 52 : 9 * load + 2
   return {
     seconds,
-    mode: gone ? null : sound.mode,
+    mode: gone ? null : fallen && sound.mode !== null ? 'usb2' : sound.mode,
     write: rate(sound.write),
     read: rate(sound.read),
     watts,

@@ -198,6 +198,7 @@ function faultsAfter(before: Copy, after: Copy, edits: readonly Edit[], undo: bo
   faults.push(...sameButForCase(before.plan, edits))
   faults.push(...leftDangling(before.plan, after.plan, edits))
   faults.push(...whatGrowsStays(before.plan, edits, undo))
+  faults.push(...whatIsFrozenStays(edits, undo))
   if (after.bytes > LARGEST_PLAN_BYTES && after.bytes > before.bytes)
     faults.push({
       path: '(site)',
@@ -302,5 +303,14 @@ function* whatGrowsStays(before: Plan, edits: readonly Edit[], undo: boolean): I
     const about = was && grows(was)
     if (!about || !removed.has(entityKey(about.list as ListName, about.id)))
       yield { path: `${list}/${id}`, reason: `an ${noun} is not taken away; retract it and say why` }
+  }
+}
+
+/** What is frozen is never changed, and goes only with the undo of the change that made it. */
+function* whatIsFrozenStays(edits: readonly Edit[], undo: boolean): Iterable<Fault> {
+  for (const { list, id, base, value } of edits) {
+    const { frozen, noun } = entityLists[list] as EntityList<Entity>
+    if (frozen && base !== null && (value !== null || !undo))
+      yield { path: `${list}/${id}`, reason: `a ${noun} is never changed; make another` }
   }
 }

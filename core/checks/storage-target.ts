@@ -103,10 +103,11 @@ export function bandOf(
 /** What the disk itself allows, as `predictStorage` takes it. */
 function endOf(disk: Device['disk']): Pick<StorageChain, 'drive' | 'pcie' | 'bridge'> {
   if (!disk) return {}
-  const [generation, lanes] = (disk.pcie ?? '').split('x').map(Number)
-  return {
-    drive: { write: disk.write, read: disk.read },
-    pcie: generation && lanes ? { generation: generation as 3, lanes: lanes as 4 } : undefined,
-    bridge: disk.bridge,
-  }
+  return { drive: { write: disk.write, read: disk.read }, pcie: lanesOf(disk), bridge: disk.bridge }
+}
+
+/** The lanes inside an enclosure, where somebody described them: "3x4" is four of generation 3. */
+export function lanesOf(disk: Device['disk']): StorageChain['pcie'] {
+  const [generation, lanes] = (disk?.pcie ?? '').split('x').map(Number)
+  return generation && lanes ? { generation: generation as 3, lanes: lanes as 4 } : undefined
 }

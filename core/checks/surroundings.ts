@@ -205,7 +205,7 @@ function* freeSections({ index, laid }: Situation): Iterable<Surround> {
 }
 
 /** What a run passes: what is said of its own route, and of the pathways it follows. */
-const passedBy = ({ index, laid }: Situation): ReadonlySet<Surrounding> =>
+export const passedBy = ({ index, laid }: Pick<Situation, 'index' | 'laid'>): ReadonlySet<Surrounding> =>
   new Set([
     ...(laid.run.route.through ?? []),
     ...[...pathwaysOf(laid.run)].flatMap((id) => index.pathways.get(id)?.through ?? []),

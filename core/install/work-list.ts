@@ -68,8 +68,15 @@ export function workList(index: SiteIndex, assessment: Assessment): InstallStop[
   const jobs = index.plan.runs.flatMap((run) =>
     run.leads.length > 0 ? [jobOf(index, run, cautions.get(run.id) ?? [])] : [],
   )
-  const at = (place: string | undefined, end: 'from' | 'to'): Job[] =>
-    jobs.filter(({ run }) => index.devices.get(run[end].device)?.place === place)
+  const byEnd = { from: new Map<string | undefined, Job[]>(), to: new Map<string | undefined, Job[]>() }
+  for (const job of jobs)
+    for (const end of ['from', 'to'] as const) {
+      const place = index.devices.get(job.run[end].device)?.place
+      const known = byEnd[end].get(place)
+      if (known) known.push(job)
+      else byEnd[end].set(place, [job])
+    }
+  const at = (place: string | undefined, end: 'from' | 'to'): readonly Job[] => byEnd[end].get(place) ?? []
   const elsewhere = (job: Job, place: string | undefined): boolean =>
     index.devices.get(job.run.from.device)?.place !== place
   const stops = walkOf(index).map(

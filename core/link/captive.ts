@@ -87,3 +87,8 @@ function gradeOfPort(port: Port): CableGrade {
 /** How much of a route the captive leads at its ends span themselves. */
 export const captiveLength = (index: SiteIndex, { from, to }: Pick<Run, 'from' | 'to'>): Metres =>
   [from, to].reduce((sum, end) => sum + (socketAt(index, end).port.captive?.length ?? 0), 0)
+
+/** Whether a run can be plugged in as it is planned: all its leads are at hand, or a device's own lead spans it alone. */
+export const isAtHand = (index: SiteIndex, { from, to, leads }: Run): boolean =>
+  leads.every((lead) => 'cable' in lead) &&
+  (leads.length > 0 || [from, to].some((end) => captiveOf(socketAt(index, end)) !== null))

@@ -42,6 +42,14 @@ export const openingOf = (door: Door): BitsPerSecond => Math.max(door.data?.rate
 
 const dataSheet = fromMemory('the data sheet as entered in the survey')
 
+/** From a slow USB link to the widest there is. */
+const LOWEST: BitsPerSecond = 100e6
+const HIGHEST: BitsPerSecond = 100e9
+
+/** How wide a rate is drawn, as a share of the widest: on a log scale, so that one decade is the same step everywhere. Below the slowest it is negative. */
+export const widthShare = (rate: BitsPerSecond): number =>
+  Math.min(1, Math.log(rate / LOWEST) / Math.log(HIGHEST / LOWEST))
+
 /** What a door is asked to pass: pictures beside the data, data, or both. */
 export type ToPass = { pictures: boolean; data: boolean }
 

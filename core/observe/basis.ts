@@ -23,3 +23,6 @@ export const basisNames: Record<Basis, string> = {
   measured: 'a measurement',
   soaked: 'a soak',
 }
+
+/** A run that held for so long where it lies is proved in its place, which is more than a soak on the bench (common practice). */
+export const IN_PLACE_SECONDS = 86_400

@@ -1,12 +1,13 @@
 import { z } from 'zod'
+import { readingSpreadSchema } from '../series/instrument-lines'
 import { INSTALLED } from '../vocabulary/device'
 import { idField, instantField, nameField, noteField } from '../vocabulary/fields'
 import { portAddressSchema } from '../vocabulary/run'
 
-/** What an observation is about. A run is observed with the leads that lay in it then, in order. */
+/** What an observation is about. A run is observed with the leads that lay in it then, in order; one that only a device's own lead spans has none. */
 const subjectSchema = z.union([
   z.strictObject({ cable: idField }),
-  z.strictObject({ run: idField, leads: z.array(idField).min(1).max(8) }),
+  z.strictObject({ run: idField, leads: z.array(idField).max(8) }),
   z.strictObject({ device: idField, port: idField.optional() }),
   z.strictObject({ device: idField, controller: nameField }),
   z.strictObject({ kind: idField }),
@@ -74,4 +75,6 @@ export const everyReading = {
   kind: z.literal('reading'),
   with: nameField.optional().describe('The disk, charger or display it was measured with'),
   limit: z.enum(HELD_BACK_BY).optional(),
+  spread: readingSpreadSchema.optional().describe('How the readings lay that an instrument took of it'),
+  series: idField.optional().describe('Where all of them are kept'),
 }

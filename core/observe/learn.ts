@@ -19,7 +19,7 @@ export function learn(counted: readonly Observation[]): Learnt {
   if (counted.length === 0) return NOTHING_LEARNT
   const learning: Learning = beginLearning()
   for (const observation of counted) teach(learning, observation)
-  const { trials, copies, pictures, watts, figures, ...rest } = learning
+  const { trials, copies, pictures, watts, figures, counted: others, ...rest } = learning
   return {
     ...rest,
     trials: withoutRepeats(trials),
@@ -36,6 +36,8 @@ export function learn(counted: readonly Observation[]): Learnt {
       (seen) => seen.watts,
     ),
     figures: latestFigures(figures),
+    // of each who counted, the latest word on a mode
+    counted: [...new Map(others.map((each) => [`${each.from} ${each.mode}`, each])).values()],
   }
 }
 

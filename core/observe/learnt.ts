@@ -71,6 +71,9 @@ export type AcceptedAt = {
   spot: Spot
 }
 
+/** What somebody else counted of a kind: a seller, a maker, another client. */
+export type CountedElsewhere = { mode: LinkMode; held: number; tried: number; from: string | null; at: Instant }
+
 /** The last thing somebody tried, in a few words. */
 export type LastTried = { at: Instant; words: string }
 
@@ -94,6 +97,7 @@ export type Learnt = {
   laid: LaidAt | null
   accepted: AcceptedAt | null
   figures: readonly Figure[]
+  counted: readonly CountedElsewhere[]
   last: LastTried | null
 }
 
@@ -113,6 +117,7 @@ export const NOTHING_LEARNT: Learnt = {
   laid: null,
   accepted: null,
   figures: [],
+  counted: [],
   last: null,
 }
 
@@ -132,4 +137,5 @@ export const beginLearning = (): Learning => ({
   pictures: [],
   watts: [],
   figures: [],
+  counted: [],
 })

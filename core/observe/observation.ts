@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { accepted } from './kinds/accepted'
 import { addedDelay } from './kinds/added-delay'
+import { type AttemptObservation, attempt } from './kinds/attempt'
 import { battery } from './kinds/battery'
 import { read, write } from './kinds/copy'
 import { frames } from './kinds/frames'
@@ -12,14 +13,14 @@ import { picture } from './kinds/picture'
 import { type Retraction, retraction } from './kinds/retraction'
 import { sight } from './kinds/sight'
 import { type Statement, statement } from './kinds/statement'
-import { symptom } from './kinds/symptom'
+import { type SymptomObservation, symptom } from './kinds/symptom'
 import { type TrialObservation, trial } from './kinds/trial'
 import { voltsLost } from './kinds/volts-lost'
 import { warmth } from './kinds/warmth'
 import { watts } from './kinds/watts'
 import type { Learning } from './learnt'
 
-export type { Retraction, Statement, TrialObservation }
+export type { AttemptObservation, Retraction, Statement, SymptomObservation, TrialObservation }
 
 /** A figure read on the bench or on a run as it lies. */
 const readingSchema = z.discriminatedUnion('measure', [
@@ -43,6 +44,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
   trial.schema,
   readingSchema,
   symptom.schema,
+  attempt.schema,
   laid.schema,
   accepted.schema,
   retraction.schema,
@@ -66,6 +68,7 @@ export const observationKinds = {
   job,
   sight,
   symptom,
+  try: attempt,
   laid,
   accepted,
   retraction,

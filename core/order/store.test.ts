@@ -98,6 +98,8 @@ it('a lead leaves the sessions it was sorted in; one that nothing is left of goe
     runs: [],
     needs: [],
     soaks: [],
+    searches: [],
+    handovers: [],
     observations: demo.observations.filter(({ subject }) => !('run' in subject)),
   })
   const all = session.cables.flatMap((id) => byId(demo.cables).get(id) ?? [])

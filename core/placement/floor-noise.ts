@@ -79,6 +79,6 @@ function moveFor(loud: readonly Loud[], chair: Spot, wanted: Decibels): Chair['m
 }
 
 /** What has to be kept away is the noise under load. */
-const loudest = ({ level, loaded = level }: NonNullable<Device['noise']>): Decibels => Math.max(level, loaded)
+export const loudest = ({ level, loaded = level }: NonNullable<Device['noise']>): Decibels => Math.max(level, loaded)
 
 const apart = (one: Spot, other: Spot): Metres => Math.max(NEAREST, Math.hypot(one.x - other.x, one.y - other.y))

@@ -1,6 +1,7 @@
 import { cables } from './lists/cables'
 import { devices } from './lists/devices'
 import { floors } from './lists/floors'
+import { handovers } from './lists/handovers'
 import { kinds } from './lists/kinds'
 import { needs } from './lists/needs'
 import { observations } from './lists/observations'
@@ -10,6 +11,7 @@ import { orders } from './lists/orders'
 import { pathways } from './lists/pathways'
 import { places } from './lists/places'
 import { runs } from './lists/runs'
+import { searches } from './lists/searches'
 import { sessions } from './lists/sessions'
 import { soaks } from './lists/soaks'
 import { suppliers } from './lists/suppliers'
@@ -32,6 +34,8 @@ export const planLists = {
   orderLines,
   sessions,
   soaks,
+  searches,
+  handovers,
   observations,
 }
 export type PlanList = keyof typeof planLists

@@ -14,7 +14,7 @@ export type Sides = {
 export type BeforeAfter = { comparison: Comparison; verdict: string; could: string; advice: string | null }
 
 /** Repeats as people write them: figures with spaces, commas or new lines between them; a comma within a figure is its decimal point. */
-export function parseRepeats(text: string): Parsed<number[]> {
+export function parseRepeats(text: string, fewest = FEWEST_REPEATS): Parsed<number[]> {
   const pieces = text.split(/[\s;]+|,(?=\s|$)/).filter((piece) => piece !== '')
   const figures = pieces.map((piece) =>
     /^-?\d{1,9}([.,]\d{1,6})?$/.test(piece) ? Number(piece.replace(',', '.')) : Number.NaN,
@@ -24,7 +24,8 @@ export function parseRepeats(text: string): Parsed<number[]> {
     return unreadable(
       `"${(pieces[wrong] ?? '').slice(0, 24)}" is no figure. Write one figure a repeat, with spaces between them.`,
     )
-  if (figures.length < FEWEST_REPEATS)
+  if (figures.length === 0) return unreadable('Write at least one figure.')
+  if (figures.length < fewest)
     return unreadable('Do it at least twice each way, better three times: one figure proves little.')
   if (figures.length > MOST_REPEATS) return unreadable(`More than ${MOST_REPEATS} repeats a side are not read.`)
   return parsed(figures)

@@ -23,6 +23,8 @@ export type TestResult = {
   reading: Unwritten<Tried>
   at: Instant
   grade: ReadingGrade | null
+  /** What was installed then, or the controller it was taken on. */
+  under: string
   /** It was taken before something changed; what is installed now, and what was. */
   stale: { was: string; is: string } | null
   /** It passed while less went on than the plan has. */
@@ -181,6 +183,7 @@ function standingOf(
     reading: found.reading,
     at: found.at,
     grade: gradeReading(prediction, found.reading),
+    under: underOf(found.spot),
     stale: staleness(found.spot, hereIn(index, run, test)),
     easier: test.kind === 'soak' && hardest.length > 0 && found.spot.hard !== true,
     short: test.kind === 'soak' && watchedFor(found.reading) < test.seconds,
@@ -201,13 +204,16 @@ function watchedFor(reading: Unwritten<Tried>): number {
 function staleness(spot: Spot, here: Here): TestResult['stale'] {
   if (!isStale(spot, here)) return null
   return {
-    was: spot.setup ?? `controller ${spot.controller}`,
+    was: underOf(spot),
     is:
       spot.setup === undefined || spot.setup === here.setup
         ? `controller ${here.controller}`
         : here.setup || 'nothing noted',
   }
 }
+
+const underOf = ({ setup, controller }: Spot): string =>
+  setup || (controller === undefined ? '' : `controller ${controller}`)
 
 type Found = { reading: Unwritten<Tried>; at: Instant; spot: Spot }
 

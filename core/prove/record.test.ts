@@ -35,7 +35,7 @@ describe('the record', () => {
     )
   })
   it('of fewer than three tries is told with what lies under it', () => {
-    const cell = { kind: 'K', mode: 'gen2x1', seconds: 60, drops: 0, held: 1 } as const
+    const cell = { kind: 'K', mode: 'gen2x1', seconds: 60, inPlace: 0, drops: 0, held: 1 } as const
     const own = [
       { ...cell, length: 1, controller: 'board', tried: 2 },
       { ...cell, length: 1, controller: 'card', tried: 1 },

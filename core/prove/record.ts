@@ -1,5 +1,6 @@
 import { cameOf } from '../link/record'
-import { learntOfCable } from '../observe/learned'
+import { IN_PLACE_SECONDS } from '../observe/basis'
+import { learntOf, learntOfCable } from '../observe/learned'
 import type { Learnt } from '../observe/learnt'
 import type { SiteIndex } from '../plan/site-index'
 import { exactShare } from '../quantity/intervals'
@@ -12,12 +13,15 @@ import { keptWith } from '../work/kept'
 export type RecordCell = {
   /** The name of the kind, as its catalogue has it. */
   kind: string
-  length: Metres
+  /** Null where it was told of the kind as a whole. */
+  length: Metres | null
   mode: LinkMode
   /** The controller that it was tried on; null where nobody noted it. */
   controller: string | null
   held: number
   tried: number
+  /** Of those that held, in a run that lay for days: a grade of its own, above the bench. */
+  inPlace: number
   /** Seconds that were watched, and drops in them. */
   seconds: number
   drops: number
@@ -40,10 +44,12 @@ export const recordOf = keptWith((index: SiteIndex): readonly RecordCell[] => {
           controller,
           held: 0,
           tried: 0,
+          inPlace: 0,
           seconds: 0,
           drops: 0,
         }
         cell.tried += 1
+        cell.inPlace += Number(says === 'holds' && wasInPlace(learnt, mode, controller))
         cell.held += Number(says === 'holds' || says === 'comes up')
         cell.seconds += seconds
         cell.drops += drops
@@ -53,11 +59,45 @@ export const recordOf = keptWith((index: SiteIndex): readonly RecordCell[] => {
   return [...cells.values()]
 })
 
+/** What others counted of kinds of this site, as they told it: by the kind as a whole, each source's latest word. */
+export const toldOf = keptWith((index: SiteIndex): readonly RecordCell[] =>
+  index.plan.kinds.flatMap(({ id, name }) =>
+    (learntOf(index.learned, { kind: id })?.counted ?? []).map(
+      ({ mode, held, tried }): RecordCell => ({
+        kind: name,
+        length: null,
+        mode,
+        controller: null,
+        held,
+        tried,
+        inPlace: 0,
+        seconds: 0,
+        drops: 0,
+      }),
+    ),
+  ),
+)
+
+/** It held in a run, watched for a day or longer. */
+const wasInPlace = (learnt: Learnt | undefined, mode: LinkMode, controller: string | null): boolean =>
+  learnt?.trials.some(
+    ({ copied, cameUp, tried, seconds = 0, spot }) =>
+      copied === true &&
+      cameUp === mode &&
+      tried === mode &&
+      seconds >= IN_PLACE_SECONDS &&
+      (spot.controller ?? null) === controller,
+  ) ?? false
+
 /** How finely a record is told: a kind as a whole, by its lengths, or by length and controller. */
 export const RECORD_GRAINS = ['kind', 'length', 'controller'] as const
 export type RecordGrain = (typeof RECORD_GRAINS)[number]
 
-export type RecordRow = Omit<RecordCell, 'length'> & { length: Metres | null; rate: SuccessRate; elsewhere: number }
+export type RecordRow = RecordCell & { rate: SuccessRate; elsewhere: number }
+
+/** How much a try of somebody else counts beside an own one. */
+export const WEIGHTS = [1, 0.5, 0] as const
+export type Weight = (typeof WEIGHTS)[number]
 
 /** A record counts as one's own, or as that of other sites. */
 type Told = { own: readonly RecordCell[]; others: readonly RecordCell[] }
@@ -69,20 +109,26 @@ export const FEWEST_TOLD = 3
  * The record at a grain, the most often tried first. What is tried fewer than three times at that grain is told at the next coarser one, together with all that
  * lies under it. `elsewhere` says how many of the tries are those of other sites.
  */
-export function recordRows({ own, others }: Told, grain: RecordGrain): RecordRow[] {
-  const cells = [...own.map((cell) => ({ cell, other: false })), ...others.map((cell) => ({ cell, other: true }))]
+export function recordRows({ own, others }: Told, grain: RecordGrain, weight: Weight = 1): RecordRow[] {
+  const cells = [
+    ...own.map((cell) => ({ cell, other: false })),
+    ...(weight === 0 ? [] : others.map((cell) => ({ cell, other: true }))),
+  ]
   const keyAt = ({ kind, length, mode, controller }: RecordCell, at: RecordGrain): string =>
     [kind.toLowerCase(), mode, at === 'kind' ? '' : length, at === 'controller' ? controller : ''].join('|')
   const countAt = new Map<string, number>()
   for (const { cell } of cells)
-    for (const at of RECORD_GRAINS) {
+    for (const at of cell.length === null ? (['kind'] as const) : RECORD_GRAINS) {
       const key = `${at} ${keyAt(cell, at)}`
       countAt.set(key, (countAt.get(key) ?? 0) + cell.tried)
     }
   const grains = RECORD_GRAINS.slice(0, RECORD_GRAINS.indexOf(grain) + 1).toReversed()
   const rows = new Map<string, Omit<RecordRow, 'rate'>>()
   for (const { cell, other } of cells) {
-    const at = grains.find((each) => (countAt.get(`${each} ${keyAt(cell, each)}`) ?? 0) >= FEWEST_TOLD) ?? 'kind'
+    const at =
+      cell.length === null
+        ? 'kind'
+        : (grains.find((each) => (countAt.get(`${each} ${keyAt(cell, each)}`) ?? 0) >= FEWEST_TOLD) ?? 'kind')
     const key = `${at} ${keyAt(cell, at)}`
     const row = rows.get(key) ?? {
       ...cell,
@@ -90,12 +136,15 @@ export function recordRows({ own, others }: Told, grain: RecordGrain): RecordRow
       controller: at === 'controller' ? cell.controller : null,
       held: 0,
       tried: 0,
+      inPlace: 0,
       seconds: 0,
       drops: 0,
       elsewhere: 0,
     }
-    row.held += cell.held
-    row.tried += cell.tried
+    const counts = other ? weight : 1
+    row.held += counts * cell.held
+    row.tried += counts * cell.tried
+    row.inPlace += cell.inPlace
     row.seconds += cell.seconds
     row.drops += cell.drops
     row.elsewhere += other ? cell.tried : 0

@@ -1,9 +1,11 @@
 import type { Assessed } from '../checks/assess'
 import type { Verdict } from '../checks/finding'
 import { openCables } from '../drawer/drawer-rows'
+import { runsToHandOver } from '../handover/waiting'
 import { runsToLay } from '../install/work-list'
 import { linesWaiting } from '../order/follow'
 import { runsToProve } from '../prove/proof'
+import { isOpen } from '../vocabulary/search'
 
 /** How a site stands: its runs by verdict, and what waits at each stage of the work. */
 export type Standing = {
@@ -16,6 +18,8 @@ export type Standing = {
     order: number
     install: number
     prove: number
+    faults: number
+    handover: number
   }
 }
 
@@ -34,6 +38,8 @@ export function standingOf(site: Assessed): Standing {
       order: linesWaiting(index),
       install: runsToLay(index).length,
       prove: runsToProve(site).length,
+      faults: index.plan.searches.filter(isOpen).length,
+      handover: runsToHandOver(index).length,
     },
   }
 }

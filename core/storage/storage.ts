@@ -42,6 +42,10 @@ const lanePayload: Record<3 | 4 | 5, BitsPerSecond> = {
   5: (32 * GIGABIT * 128) / 130,
 }
 
+/** What lanes of PCIe carry together, before the protocol. */
+export const pcieRate = ({ generation, lanes: count }: NonNullable<StorageChain['pcie']>): BitsPerSecond =>
+  lanePayload[generation] * count
+
 /** What disks are seen to do over USB, low to high (common practice); tunnels are computed from the lanes and the overhead band. */
 const seenOverUsb: Partial<Record<LinkMode, [number, number]>> = {
   usb2: [30, 42],
@@ -79,7 +83,7 @@ function band(chain: StorageChain, way: 'write' | 'read'): Band {
       bounds.push([limit, (raw * (1 - high) * bridge) / users, (raw * (1 - low) * bridge) / users])
     net('link', linkModeFacts[chain.mode].payload)
     if (chain.share) net('share', chain.share[way])
-    if (chain.pcie) net('pcie', lanePayload[chain.pcie.generation] * chain.pcie.lanes)
+    if (chain.pcie) net('pcie', pcieRate(chain.pcie))
   }
   if (chain.ceiling) bounds.push(['pcie', chain.ceiling / users, chain.ceiling / users])
   if (chain.drive) bounds.push(['drive', chain.drive[way] / users, chain.drive[way] / users])

@@ -1,3 +1,4 @@
+import { svgText } from '../files/svg-text'
 import { connectorNames, type End } from '../standards/connectors'
 import type { Cable } from '../vocabulary/cable'
 
@@ -101,8 +102,6 @@ export function labelsOf(
   ]
 }
 
-const escapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&apos;' }
-const escaped = (text: string): string => text.replace(/[&<>"']/g, (letter) => escapes[letter] ?? letter)
 const round = (value: number): number => Number(value.toFixed(3))
 
 /** Names the fonts have where labels are drawn; whoever draws them brings them along. */
@@ -129,7 +128,7 @@ export function drawLabel(label: Label, { width, height }: Pick<LabelSize, 'widt
     down += size
     const at = `x="${round(x + left)}" y="${round(y + down)}"`
     down += wished * 0.35
-    return `<text ${at} font-family="${font}" font-weight="${weight}" font-size="${round(size)}" fill="#000">${escaped(text)}</text>`
+    return `<text ${at} font-family="${font}" font-weight="${weight}" font-size="${round(size)}" fill="#000">${svgText(text)}</text>`
   })
   const arrow = label.arrow
     ? drawArrow(label.arrow, x + left, y + height - margin - height * 0.12, room, height * 0.12)
@@ -150,7 +149,7 @@ function drawModules(modules: Label['modules'], x: number, y: number, size: numb
 }
 
 /** Where dark squares of a row stand side by side: first, and one past the last. */
-function barsOf(row: readonly boolean[]): [number, number][] {
+export function barsOf(row: readonly boolean[]): [number, number][] {
   const bars: [number, number][] = []
   for (const [at, dark] of row.entries()) {
     const bar = bars.at(-1)

@@ -55,6 +55,8 @@ export type ListDefinition<T> = {
   spare?: { room: number; isSpare(entity: T): boolean }
   /** It is only added to: nothing of it is edited, and nothing taken away but with what it is about. */
   grows?: (entity: T) => { list: string; id: string }
+  /** It is never edited: another follows it. Only undo takes away what it made. */
+  frozen?: true
   /** Its tag, where it has one: the database keeps the folded form unique as well. */
   tag?(entity: T): string
   keys?(entity: T): Iterable<Key>

@@ -12,6 +12,8 @@ export type PolicyQuestion =
   | 'buying'
   | 'soak'
   | 'proveIn'
+  | 'searching'
+  | 'drivers'
 
 /** One answer: its name, what follows from it, and how it is said of a site that goes by it. */
 type Answer<Value> = { value: Value; title: string; consequence: string; goes: string }
@@ -199,12 +201,53 @@ export const policyQuestions: {
       },
     ],
   },
+  searching: {
+    legend: 'How is a fault searched?',
+    options: [
+      {
+        value: 'most telling',
+        title: 'What tells most for its minutes first',
+        consequence: 'Often a look or another port. The lead comes when it tells most.',
+        goes: 'with the most telling try first',
+      },
+      {
+        value: 'lead first',
+        title: 'Another lead first',
+        consequence: 'The lead is the part that lies most. It may take longer where that is not so.',
+        goes: 'with another lead tried first',
+      },
+    ],
+  },
+  drivers: {
+    legend: 'Where are drivers taken from?',
+    options: [
+      {
+        value: 'system',
+        title: "The system's own first",
+        consequence: "A search names the board maker's as the second step. Neither is done by itself.",
+        goes: "with the system's own drivers",
+      },
+      {
+        value: 'maker',
+        title: "The board maker's first",
+        consequence: "A search names the system's own as the second step. Neither is done by itself.",
+        goes: "with the board maker's drivers",
+      },
+    ],
+  },
 }
 
-/** Every answer that a site does not go by, each by itself. */
+/** Rules for the work at the bench and in a search. */
+const FOR_THE_WORK: ReadonlySet<string> = new Set<PolicyQuestion>(['soak', 'proveIn', 'searching', 'drivers'])
+/** Whether any verdict of Match depends on a question. */
+export const bearsOnVerdicts = (question: string): boolean => !FOR_THE_WORK.has(question)
+
+/** Every answer that a site does not go by and that may change a verdict, each by itself. */
 export const otherChoices = (policy: Policy): { choice: Partial<Policy>; goes: string }[] =>
-  Object.entries(policyQuestions).flatMap(([name, { options }]) =>
-    options
-      .filter(({ value }) => policy[name as PolicyQuestion] !== value)
-      .map(({ value, goes }) => ({ choice: { [name]: value }, goes })),
-  )
+  Object.entries(policyQuestions)
+    .filter(([name]) => bearsOnVerdicts(name))
+    .flatMap(([name, { options }]) =>
+      options
+        .filter(({ value }) => policy[name as PolicyQuestion] !== value)
+        .map(({ value, goes }) => ({ choice: { [name]: value }, goes })),
+    )

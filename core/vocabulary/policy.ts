@@ -49,6 +49,14 @@ export const policySchema = z.strictObject({
     .enum(['own port', 'each controller'])
     .default('own port')
     .describe('a run is proved in the port it is planned in, or on each controller that may be used'),
+  searching: z
+    .enum(['most telling', 'lead first'])
+    .default('most telling')
+    .describe('a fault is searched by what tells most for its minutes, or with another lead first'),
+  drivers: z
+    .enum(['system', 'maker'])
+    .default('system')
+    .describe("where drivers are taken from first: the system's own, or the board maker's"),
   storageOverhead: z
     .strictObject({ low: z.number().min(0).max(0.9), high: z.number().min(0).max(0.9) })
     .refine(({ low, high }) => low <= high, 'the low end of the band is above its high end')

@@ -71,7 +71,10 @@ const benchSoakSchema = z.strictObject({
 const runSoakSchema = z.strictObject({
   id: idField,
   run: idField,
-  leads: z.array(idField).min(1).max(8).describe('The leads that lay in it then, in order'),
+  leads: z
+    .array(idField)
+    .max(8)
+    .describe("The leads that lay in it then, in order; none where a device's own spans it"),
   socket: portAddressSchema.describe('The socket of its host end'),
   since: instantField,
   seconds: z.number().int().min(SHORTEST_SOAK_SECONDS).max(MOST_SOAK_SECONDS).describe('How long it is to be watched'),

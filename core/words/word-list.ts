@@ -34,6 +34,12 @@ export const WORDS: readonly Word[] = [
   { word: 'proved, stale', means: 'every test that its needs ask for has passed; stale: something changed since' },
   { word: 'accepted', means: 'somebody took a run over as it is, under conditions that are written down' },
   { word: 'record', means: 'what cables of each kind did so far, here and at other sites' },
+  { word: 'search', means: 'finding what is wrong with a run: what was seen, what was tried, and what came of it' },
+  { word: 'stop', means: 'something that comes before any further try: a hot plug, a disk that asks to be formatted' },
+  {
+    word: 'handover',
+    means: 'what a client was given: the plan as it stood, with a book, tables and drawings; it is never edited',
+  },
   { word: 'what-if', means: 'a change that is tried on the page and not saved until you keep it' },
   { word: 'proposal', means: 'a change of several things that is shown before it is made' },
   { word: 'way out', means: 'small changes that would make a run Clear' },

@@ -4,6 +4,7 @@ import type { Plan } from '../../plan/plan'
 import { durationText } from '../../quantity/duration'
 import type { LinkMode } from '../../standards/link-modes'
 import { SHORTEST_SOAK_SECONDS } from '../../standards/soak'
+import type { CableKind } from '../../vocabulary/cable'
 import type { Instant } from '../../vocabulary/fields'
 import type { PictureMode } from '../../vocabulary/need'
 import { laidCables, type PortAddress, type Run } from '../../vocabulary/run'
@@ -27,6 +28,16 @@ export function proveRun(
     witness,
   )
   return writeDown(seen, [run.tag, ...seen.map(observationText)], 'prove run')
+}
+
+/** What somebody else counted of a kind. */
+export type CountToWrite = { mode: LinkMode; held: number; tried: number; from: string }
+
+/** Writes down what a seller, a maker or another client counted of a kind. It stays apart from what was tried here. */
+export function writeCount(kind: CableKind, { mode, held, tried, from }: CountToWrite, witness: Witness): ChangeToMake {
+  const counted = { mode, held, tried }
+  const seen = observed([{ kind: 'statement', basis: 'told', from, counted }], { kind: kind.id }, witness)
+  return writeDown(seen, [kind.name, ...seen.map(observationText)])
 }
 
 export type SoakToStart = { socket: PortAddress; seconds: number; hard: boolean }

@@ -59,6 +59,8 @@ export function deleteRun(plan: Plan, base: LogPosition, run: Run): ChangeToMake
   }
   for (const soak of plan.soaks)
     if (isRunSoak(soak) && soak.run === run.id) edits.push({ list: 'soaks', id: soak.id, base, value: null })
+  for (const search of plan.searches)
+    if (search.run === run.id) edits.push({ list: 'searches', id: search.id, base, value: null })
   for (const { id, subject } of plan.observations)
     if ('run' in subject && subject.run === run.id) edits.push({ list: 'observations', id, base, value: null })
   return { what: { name: 'delete run', about: [run.tag] }, edits }

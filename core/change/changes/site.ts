@@ -15,6 +15,8 @@ const policyNames: Record<keyof Policy, string> = {
   buying: 'which of the leads that do the job is bought',
   soak: 'how long a soak is',
   proveIn: 'where a run is proved',
+  searching: 'how a fault is searched',
+  drivers: 'where drivers are taken from',
   equipment: 'what equipment costs',
   storageOverhead: 'what storage loses',
   slack: 'slack',

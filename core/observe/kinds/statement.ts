@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { CABLE_GRADES, gradeFacts } from '../../standards/grades'
+import { LINK_MODES, linkModeFacts } from '../../standards/link-modes'
 import { ampsField, voltsField } from '../../vocabulary/cable'
 import { nameField } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
@@ -18,6 +19,15 @@ const schema = z.strictObject({
   grade: z.enum(CABLE_GRADES).nullable().optional(),
   amps: ampsField.nullable().optional(),
   volts: voltsField.nullable().optional(),
+  counted: z
+    .strictObject({
+      mode: z.enum(LINK_MODES),
+      held: z.number().int().min(0).max(1e6),
+      tried: z.number().int().min(1).max(1e6),
+    })
+    .refine(({ held, tried }) => held <= tried, 'no more can have held than were tried')
+    .optional()
+    .describe('Of a kind: how many somebody else tried, and how many held'),
   words: z
     .array(z.string().regex(/^0x[0-9a-f]{8}$/))
     .max(6)
@@ -33,16 +43,18 @@ export const statement = kindOf({
     hear(learning.grade, seen, seen.grade, (grade) => gradeFacts[grade].marked)
     hear(learning.amps, seen, seen.amps, (amps) => amps)
     hear(learning.volts, seen, seen.volts, (volts) => volts)
+    if (seen.counted) learning.counted.push({ ...seen.counted, from: seen.from ?? null, at: seen.at })
     if (seen.basis === 'claimed' && seen.grade !== undefined) learning.unmarked = seen.grade === null
     if (seen.basis === 'chip') askedChip(learning, seen)
   },
   cannot: 'Nobody tried it: a stronger word, or anything that was measured, overrules it.',
-  text: ({ basis, from, grade, amps, volts }) => {
+  text: ({ basis, from, grade, amps, volts, counted }) => {
     if (basis === 'chip' && isNoChip({ grade, amps })) return 'no chip'
     const says = [
       grade === null ? 'unmarked' : grade && gradeFacts[grade].name,
       amps === undefined ? null : amps === null ? 'no power mark' : amps === 0 ? 'no power' : `${amps} A`,
       volts && `${volts} V`,
+      counted && `${counted.held} of ${counted.tried} held ${linkModeFacts[counted.mode].name}`,
       from && `says ${from}`,
     ].filter(Boolean)
     return says.length > 0 ? says.join(', ') : 'says nothing of what it carries'

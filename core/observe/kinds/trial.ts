@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { durationText } from '../../quantity/duration'
 import { LINK_MODES, linkModeFacts } from '../../standards/link-modes'
 import { instantField } from '../../vocabulary/fields'
-import { basisNames } from '../basis'
+import { basisNames, IN_PLACE_SECONDS } from '../basis'
 import { everyObservation } from '../every'
 import { spotOf } from '../spot'
 import { kindOf } from './kind'
@@ -52,5 +52,6 @@ export const trial = kindOf({
   },
   cannot: 'It speaks of that socket. A look of less than 60 s proves nothing beyond the book.',
   text: (seen) => `tried ${linkModeFacts[seen.tried].name}: ${cameUpText(seen)}`,
-  saidBy: ({ basis }) => basisNames[basis],
+  saidBy: ({ basis, subject, cameUp, seconds = 0 }) =>
+    'run' in subject && cameUp !== null && seconds >= IN_PLACE_SECONDS ? 'proved in its place' : basisNames[basis],
 })

@@ -1,13 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readValue } from '../bench/read-value'
-import { gather, isDrop, nothingGathered, parseInstrumentLine, toWrite } from './instrument-lines'
+import { gather, isDrop, isFrame, nothingGathered, parseInstrumentLine, toWrite } from './instrument-lines'
 
 const gathered = (lines: readonly object[]) => {
   const all = nothingGathered()
   for (const line of lines) {
     const read = parseInstrumentLine(JSON.stringify(line))
-    if (read) gather(all, read)
+    if (read) gather(all, read, 0)
     else all.rubbish += 1
   }
   return all
@@ -34,10 +34,21 @@ describe('lines of an instrument', () => {
       { event: 'went', what: 'usb 2-1' },
       { watts: 'none' },
     ])
-    expect(all).toMatchObject({ drops: 2, rubbish: 1, simulated: false })
+    expect(all).toMatchObject({ drops: [0, 0], rubbish: 1, simulated: false })
+    const drops = ['1970-01-01T00:00:00.000Z', '1970-01-01T00:00:00.000Z']
     expect(toWrite(all)).toEqual([
-      { test: 'watts', value: '94', note: '3 readings: 90 to 99, middle 94' },
-      { test: 'warmth', value: '41', note: '3 readings: 30 to 41, middle 35' },
+      {
+        test: 'watts',
+        value: '94',
+        note: '3 readings: 90 to 99, middle 94',
+        spread: { count: 3, least: 90, middle: 94, most: 99, drops },
+      },
+      {
+        test: 'warmth',
+        value: '41',
+        note: '3 readings: 30 to 41, middle 35',
+        spread: { count: 3, least: 30, middle: 35, most: 41, drops },
+      },
       { test: 'volts lost', value: '0.5 0.08, 2 0.31', note: '2 readings swept over currents' },
     ])
   })
@@ -66,10 +77,28 @@ describe('lines of an instrument', () => {
   })
   it('of a flood are let go one in two, and their middle stays', () => {
     const all = nothingGathered()
-    for (let at = 0; at < 100_000; at += 1) gather(all, { watts: at % 101 })
-    expect(all.held.watts.length).toBeLessThanOrEqual(20_000)
+    for (let at = 0; at < 100_000; at += 1) gather(all, { watts: at % 101 }, at)
+    expect(all.held.watts.points.length).toBeLessThanOrEqual(20_000)
     expect(Number(toWrite(all)[0]?.value)).toBeGreaterThan(40)
     expect(Number(toWrite(all)[0]?.value)).toBeLessThan(60)
+  })
+  it('of a battery and over hours become a line, each at its instant', () => {
+    const all = nothingGathered()
+    for (let hour = 0; hour < 5; hour += 1)
+      gather(all, { percent: 90 - 3 * hour, watts: 20 + hour, mode: 'gen2x1' }, hour * 3_600_000)
+    expect(toWrite(all)).toMatchObject([
+      { test: 'watts', spread: { slope: 1 } },
+      { test: 'battery', value: '0 90, 1 87, 2 84, 3 81, 4 78' },
+      { test: 'link', value: 'gen2x1' },
+    ])
+    // a link that came up in two modes kept none
+    gather(all, { mode: 'usb2' }, 5 * 3_600_000)
+    expect(toWrite(all).map(({ test }) => test)).not.toContain('link')
+  })
+  it('are read out of server-sent events, whose frame is nothing', () => {
+    expect(parseInstrumentLine('data: {"watts":20}')).toEqual({ watts: 20 })
+    expect(['', ' ', ': still here', 'event: reading', 'id: 7', 'retry: 3000'].every(isFrame)).toBe(true)
+    expect(['{"watts":20}', 'data: {"watts":20}', 'nonsense'].some(isFrame)).toBe(false)
   })
   it('tell of a drop by themselves or as a probe does', () => {
     expect(isDrop({ drop: true })).toBe(true)

@@ -1,0 +1,48 @@
+import type { Part } from '../checks/finding'
+import { runPart } from '../checks/situation'
+import { portKey } from '../plan/site-index'
+import { commonPractice, type Source } from '../standards/source'
+import { hostPart, type Scene } from './scene'
+
+/** The controller behind the host port as a part; where nobody noted it, that of the port. */
+export function controllerPart({ laid: { from } }: Scene): Part {
+  const { device, port } = from
+  return {
+    kind: 'port',
+    id: `${portKey({ device: device.id, port: port.id })} controller`,
+    label: `the controller behind ${device.name}, ${port.name}${port.controller ? ` (${port.controller})` : ''}`,
+  }
+}
+
+/** How likely the controller is to blame: what this run and its leads have shown on it before says more than where the port sits. */
+export function controllerOdds({ laid, planned }: Scene): { odds: number; source: Source } {
+  const here = laid.leads.flatMap(({ known }) =>
+    known.trials.filter(({ spot, tried }) => tried === planned && spot.controller === laid.from.port.controller),
+  )
+  const failed = here.filter(({ cameUp, tried }) => cameUp !== tried).length
+  if (here.length > 0)
+    return {
+      odds: 0.15 + (0.9 * failed) / here.length,
+      source: commonPractice(`the record of this site: ${here.length - failed} of ${here.length} tries held on it`),
+    }
+  return {
+    odds: SITS[laid.from.port.sits ?? 'board'] ?? 0.4,
+    source: commonPractice('add-in cards and front ports differ'),
+  }
+}
+
+const SITS: Partial<Record<string, number>> = {
+  board: 0.3,
+  front: 0.6,
+  'add-in card': 0.5,
+  'graphics card': 0.4,
+  hub: 0.6,
+}
+
+/** All that another host takes out of the way: the port, its controller, the plugs of the run, and the device itself. */
+export const hostSide = (scene: Scene): readonly string[] => [
+  hostPart(scene).id,
+  controllerPart(scene).id,
+  runPart(scene.run).id,
+  scene.laid.from.device.id,
+]
