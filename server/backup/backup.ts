@@ -19,20 +19,36 @@ import { readCopy, siteRow } from '../sites/entity-rows'
 const FORMAT = 'hallway-backup'
 const VERSION = 1
 /** In the order in which they refer to each other. */
-const TABLES = ['sites', 'entities', 'changes', 'edits', 'files'] as const
+const TABLES = [
+  'sites',
+  'entities',
+  'changes',
+  'edits',
+  'files',
+  'series',
+  'series_chunks',
+  'documents',
+  'document_parts',
+] as const
 type Table = (typeof TABLES)[number]
 /** JSON columns, which the database hands out read and takes in written. */
 const JSON_COLUMNS: Partial<Record<Table, readonly string[]>> = {
   entities: ['body'],
   changes: ['about', 'along'],
   edits: ['value', 'was'],
+  series: ['latest'],
+  series_chunks: ['brief'],
 }
 /** Columns of bytes, which a line holds as base64. */
-const BYTE_COLUMNS: Partial<Record<Table, readonly string[]>> = { files: ['bytes'] }
+const BYTE_COLUMNS: Partial<Record<Table, readonly string[]>> = {
+  files: ['bytes'],
+  series_chunks: ['bytes'],
+  document_parts: ['bytes'],
+}
 
 type Row = Record<string, unknown>
 type Counts = Record<Table, number>
-const noRows = (): Counts => ({ sites: 0, entities: 0, changes: 0, edits: 0, files: 0 })
+const noRows = (): Counts => Object.fromEntries(TABLES.map((table) => [table, 0])) as Counts
 
 /** How far it is, in words and whole percent. */
 export type Progress = (doing: string, percent: number) => void

@@ -87,7 +87,7 @@ function writesTo(home: string) {
   }
 }
 
-const freePort = (): Promise<number> =>
+export const freePort = (): Promise<number> =>
   new Promise((found) => {
     const probe = createServer()
     probe.listen(0, '127.0.0.1', () => {

@@ -15,13 +15,25 @@ import { benchStore } from './bench-store'
 import { median, repeated, timed } from './timing'
 
 /** What is measured, and where the figures go. */
-export type BenchOptions = { out?: string; changes?: boolean; pages?: boolean; load?: boolean; order?: boolean }
+export type BenchOptions = {
+  out?: string
+  changes?: boolean
+  pages?: boolean
+  load?: boolean
+  order?: boolean
+  prove?: boolean
+  faults?: boolean
+  handover?: boolean
+}
 
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
 export async function bench(values: BenchOptions, print: (text: string) => void): Promise<void> {
   if (values.changes) return benchChanges(values.out, print)
   if (values.load) return benchUnderLoad(values.out, print)
   if (values.order) return benchOrders(values.out, print)
+  if (values.faults) return benchFinding(values.out, print)
+  if (values.handover) return benchHandingOver(values.out, print)
+  if (values.prove) return benchProving(values.out, print)
   if (values.pages) return benchEveryPage(values.out, print)
   const sites = [250, 500, 1000, 2000].map((runs) => ({ runs, plan: benchSite(runs, 2000) }))
   const whole = sites.map(({ runs, plan }) => ({ runs, milliseconds: repeated(9, () => void assess(plan)) }))
@@ -109,6 +121,50 @@ async function benchChanges(out: string | undefined, print: (text: string) => vo
     ].join('\n'),
   )
   if (out) writeFileSync(out, `${JSON.stringify({ core, store }, null, 2)}\n`)
+}
+
+/** Soaks and instruments at once, on a site that has seen much. */
+async function benchProving(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const { benchProve } = await import('./bench-prove')
+  const cost = await benchProve()
+  print(
+    [
+      `${cost.observations} observations, ${cost.samples} samples, 50 soaks`,
+      `ten days, one a second    ${cost.tenDaysMegabytes.toFixed(1)} MB`,
+      `the loop held             ${cost.held.hundredth.toFixed(0)} ms one time in a hundred with 20 instruments, ${cost.idle.hundredth.toFixed(0)} ms without`,
+      `                          ${cost.held.most.toFixed(0)} ms at most with them, ${cost.idle.most.toFixed(0)} ms without`,
+      `a batch of an instrument  ${cost.batchMs.median.toFixed(1)} ms, the slowest ${cost.batchMs.slowest.toFixed(0)} ms`,
+      ...cost.pages.map(
+        ({ page, first, later }) => `${page.padEnd(26)}${later.toFixed(0)} ms, the first time ${first.toFixed(0)} ms`,
+      ),
+    ].join('\n'),
+  )
+  if (out) writeFileSync(out, `${JSON.stringify(cost, null, 2)}\n`)
+}
+
+/** Faults that are planted, and how they are found. */
+async function benchFinding(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const { benchFaults, faultsLines } = await import('./bench-faults')
+  const figures = benchFaults()
+  print(faultsLines(figures).join('\n'))
+  if (out) writeFileSync(out, `${JSON.stringify(figures, null, 2)}\n`)
+}
+
+/** Books of handovers, from a quarter of a large site to all of it. */
+async function benchHandingOver(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const { benchHandover } = await import('./bench-handover')
+  const figures = await benchHandover()
+  print(
+    [
+      '| runs | pages | seconds | times as long as judging | heap at most, MB |',
+      '| --: | --: | --: | --: | --: |',
+      ...figures.map(
+        ({ runs, pages, seconds, judging, megabytes }) =>
+          `| ${runs} | ${pages} | ${seconds.toFixed(1)} | ${(seconds / judging).toFixed(1)} | ${megabytes.toFixed(0)} |`,
+      ),
+    ].join('\n'),
+  )
+  if (out) writeFileSync(out, `${JSON.stringify(figures, null, 2)}\n`)
 }
 
 /** Pages under load, beside a writer. */

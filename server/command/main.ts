@@ -44,11 +44,18 @@ function hallway(end: (code: number) => void): Command {
     .option('--copy <folder>', 'time a test file written and read in that folder, then delete it')
     .option('--size <megabytes>', 'the size of the test file (1000)')
     .action(async (options: ProbeOptions) => (await import('./probe')).probeCommand(options, say))
-  add('meter', 'a script of yours as an instrument: JSON lines from standard input prove a run')
+  add('meter', 'a script of yours as an instrument: JSON lines or server-sent events from standard input prove a run')
     .argument('[run]', 'the tag of the run')
     .option('--to <address>', 'the address of the site, copied from the browser')
     .option('--name <name>', 'what the instrument is called')
-    .option('--simulate <lead>', 'print the lines of a made-up lead instead: as marked, charge-only, drops, heats')
+    .option(
+      '--simulate <lead>',
+      'print the lines of a made-up lead instead: as marked, charge-only, drops, falls back, heats, lies',
+    )
+    .option(
+      '--as <instrument>',
+      'read by: bench (all of them), power meter, disk test, link reporter, display lister, thermometer, headset link, audio loop',
+    )
     .option('--seconds <number>', 'how long the made-up lead is watched (120)')
     .option('--pace <factor>', 'how much faster than the clock (1)')
     .action(async (run: string | undefined, options: MeterOptions) =>
@@ -75,6 +82,9 @@ function hallway(end: (code: number) => void): Command {
     .option('--load', 'pages under load, at 1, 10 and 50 connections beside a writer')
     .option('--pages', 'what every page costs, here and in a browser')
     .option('--order', 'an order for 500 runs decided, beside the same written plainly and by hand')
+    .option('--prove', 'soaks and instruments at once, on a site that has seen much')
+    .option('--handover', 'what the book of a handover costs, up to 2,000 runs on twelve floors')
+    .option('--faults', 'how soon planted faults are found, beside the fixed order and the best there is')
     .option('--out <file>', 'the figures as JSON')
     .action(async (options) => (await import('./bench')).bench(options, say))
   // of the launcher, told here as well

@@ -4,8 +4,11 @@ import { pathToFileURL } from 'node:url'
 import { closeDatabase, database } from '../database/connection'
 import { Failure } from '../failure'
 import { sweepFiles } from '../files/files'
+import { sweepDocuments } from '../handover/documents'
+import { sweepJobs } from '../jobs/jobs'
 import { log } from '../log'
 import { endThreads } from '../off-thread/pool'
+import { sweepSeries } from '../series/series'
 import { application } from '../web/application'
 import { reachOf } from '../web/reach'
 import { root } from './home'
@@ -38,13 +41,23 @@ const HOUR_MS = 3_600_000
 /** Not while a site is being opened for the first time. */
 const FIRST_SWEEP_MS = 60_000
 
-/** Lets go of the files that no undo can bring back. Several processes may do it: what one has let go is gone for the others. */
+/** Lets go of the files that no undo can bring back, and of readings that nobody wrote down. Several processes may do it: what one has let go is gone for the others. */
 function sweepEveryHour(): void {
-  const sweep = () =>
-    sweepFiles(database()).then(
-      (gone) => gone > 0 && log.info({ gone }, 'files that nothing names were let go'),
-      (error) => log.warn({ err: error }, 'files could not be looked through'),
-    )
+  const sweep = async () => {
+    try {
+      const files = await sweepFiles(database())
+      const series = await sweepSeries(database())
+      const documents = await sweepDocuments(database())
+      await sweepJobs(database())
+      if (files + series + documents > 0)
+        log.info(
+          { files, series, documents },
+          'files that nothing uses, old readings and undone handovers were deleted',
+        )
+    } catch (error) {
+      log.warn({ err: error }, 'files and readings could not be looked through')
+    }
+  }
   setTimeout(sweep, FIRST_SWEEP_MS).unref()
   setInterval(sweep, HOUR_MS).unref()
 }

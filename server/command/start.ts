@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs'
+import { createReadStream, readdirSync, readFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { join } from 'node:path'
 import type { Knex } from 'knex'
@@ -7,7 +7,9 @@ import { readPlanText } from '../../core/plan/read'
 import { connect, DATABASE_URL_VARIABLE, LONG_PATIENCE_MS } from '../database/connection'
 import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
+import { type BroughtDocument, documentFrom } from '../handover/brought'
 import { startPrivateDatabase } from '../private-database/private-database'
+import type { SeriesFile } from '../series/series-file'
 import { importPlan, siteExists } from '../sites/sites'
 import { reachOf } from '../web/reach'
 import { home, root } from './home'
@@ -100,10 +102,35 @@ async function demoFiles(): Promise<KeptImage[]> {
   return files.flatMap((file) => file ?? [])
 }
 
+/** What an instrument read of the demo. */
+async function* demoSeries(): AsyncIterable<SeriesFile> {
+  const { readSeriesFile } = await import('../series/series-file')
+  const folder = join(root, 'demo/readings')
+  for (const name of readdirSync(folder)) {
+    const file = await readSeriesFile(async () => createReadStream(join(folder, name)))
+    if (file) yield file
+  }
+}
+
+/** What was handed over of the demo. */
+function demoDocuments(): BroughtDocument[] {
+  const folder = join(root, 'demo/handovers')
+  return readdirSync(folder).flatMap((handover) =>
+    readdirSync(join(folder, handover)).flatMap(
+      (name) => documentFrom(`handovers/${handover}/${name}`, readFileSync(join(folder, handover, name))) ?? [],
+    ),
+  )
+}
+
 async function loadDemo(knex: Knex, say: (line: string) => void): Promise<void> {
   const read = readPlanText(readFileSync(join(root, 'demo/saltmarsh.json'), 'utf8'))
   if (!read.ok) throw new Error(`the demo plan has faults: ${JSON.stringify(read.faults.slice(0, 5))}`)
   if (await siteExists(knex, read.plan.site.id)) return
-  await importPlan(knex, { by: 'the demo' }, read.plan, await demoFiles().then((files) => ({ files: () => files })))
+  await importPlan(
+    knex,
+    { by: 'the demo' },
+    read.plan,
+    await demoFiles().then((files) => ({ files: () => files, series: demoSeries, documents: demoDocuments })),
+  )
   say(`Loaded the demo site, ${read.plan.site.name}.`)
 }

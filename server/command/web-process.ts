@@ -48,7 +48,10 @@ export async function startWebProcess({ host, port, open, say }: Options): Promi
     })
   }
   const again = async () => {
-    if (stopping || (await begin()) || stopping) return
+    if (stopping) return
+    const up = await begin()
+    if (stopping) return
+    if (up) return say(`Web process ${pidOf(child)}.`)
     say(`The web process did not come up. It is tried again in ${pause / 1000} s.`)
     setTimeout(again, pause)
     pause = Math.min(LONGEST_PAUSE_MS, pause * 2)

@@ -19,6 +19,8 @@ describe('a database', () => {
         { name: '0003-versions' },
         { name: '0004-kept' },
         { name: '0005-along' },
+        { name: '0006-series' },
+        { name: '0007-handovers' },
       ])
     }))
 })

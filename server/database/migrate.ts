@@ -6,6 +6,8 @@ import * as files from './migrations/0002-files'
 import * as versions from './migrations/0003-versions'
 import * as kept from './migrations/0004-kept'
 import * as along from './migrations/0005-along'
+import * as series from './migrations/0006-series'
+import * as handovers from './migrations/0007-handovers'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -16,6 +18,8 @@ const migrations: readonly Migration[] = [
   { name: '0003-versions', ...versions },
   { name: '0004-kept', ...kept },
   { name: '0005-along', ...along },
+  { name: '0006-series', ...series },
+  { name: '0007-handovers', ...handovers },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {

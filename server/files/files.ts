@@ -6,8 +6,8 @@ import { type FileType, type KeptImage, MOST_FILE_BYTES } from '../../core/files
 import type { Plan } from '../../core/plan/plan'
 import { columnTime } from '../sites/entity-rows'
 
-/** A site as its files follow it: its floors and places. */
-type Naming = Pick<Plan, 'floors' | 'places'>
+/** A site as its files follow it: its floors, its places, and what was handed over. */
+type Naming = Pick<Plan, 'floors' | 'places' | 'handovers'>
 
 export type StoredFile = { id: string; type: FileType; bytes: Buffer }
 
@@ -38,7 +38,7 @@ export async function followNames(
   { before, after }: { before: Naming; after: Naming },
   change: { place: LogPosition; at: string },
 ): Promise<void> {
-  if (before.floors === after.floors && before.places === after.places) return
+  if (before.floors === after.floors && before.places === after.places && before.handovers === after.handovers) return
   const [were, are] = [filesNamed(before), filesNamed(after)]
   const mark = async (ids: string[], dropped: { dropped_place: LogPosition | null; dropped_at: string | null }) => {
     if (ids.length > 0) await trx('files').where({ site_id: siteId }).whereIn('id', ids).update(dropped)
@@ -88,9 +88,10 @@ export async function filesSize(knex: Knex, siteId: string): Promise<number> {
 export const fileOf = async (knex: Knex, siteId: string, id: string): Promise<StoredFile | null> =>
   (await knex('files').where({ site_id: siteId, id }).first('id', 'type', 'bytes')) ?? null
 
-/** The files that a plan names: drawings under its floors, photos of its places. */
-export const filesNamed = ({ floors, places }: Naming): ReadonlySet<string> =>
+/** The files that a plan names: drawings under its floors, photos of its places, and both as they were handed over. */
+export const filesNamed = ({ floors, places, handovers }: Naming): ReadonlySet<string> =>
   new Set([
     ...floors.flatMap(({ drawing }) => drawing?.file ?? []),
     ...places.flatMap(({ photos = [] }) => photos.map(({ file }) => file)),
+    ...handovers.flatMap(({ pins }) => pins),
   ])

@@ -7,28 +7,36 @@ import { newClock, workOf } from './thread'
 /** What came of work beside the web server's own thread: its value, or why there is none, in words, with the status that goes with them. */
 export type Done<T> = { done: true; value: T } | { done: false; problem: string; status: number }
 
-/** How long a task may work, and who may call it off. */
-type Bounds = { seconds?: number; leaves?: AbortSignal }
+/** How long a task may work, who may call it off, and beside which others it is done: what takes long has a lane of its own, so that no short read waits for it. */
+type Bounds = { seconds?: number; leaves?: AbortSignal; lane?: LaneName }
 
 /** Reading a file of the largest size takes a few. */
 const LONGEST_SECONDS = 20
-const MOST_MEGABYTES = 768
-const MOST_AT_ONCE = 2
-const MOST_WAITING = 8
+/** How many are done at once on a lane, how many may wait, and how much room each may take. */
+const LANES = {
+  short: { atOnce: 2, waiting: 8, megabytes: 768, young: 48 },
+  // what it makes lives briefly, and much of it
+  long: { atOnce: 1, waiting: 24, megabytes: 400, young: 80 },
+} as const
+type LaneName = keyof typeof LANES
 
-let pool: Piscina | undefined
+const lanes = new Map<LaneName, Piscina>()
 
 /** Threads are started when there is work for them and end when there has been none for a while. */
-const threads = (): Piscina => {
-  pool ??= new Piscina({
+function threads(name: LaneName): Piscina {
+  const known = lanes.get(name)
+  if (known) return known
+  const { atOnce, waiting, megabytes, young } = LANES[name]
+  const lane = new Piscina({
     filename: join(root, 'build/command/off-thread.js'),
     minThreads: 0,
-    maxThreads: MOST_AT_ONCE,
-    maxQueue: MOST_WAITING,
+    maxThreads: atOnce,
+    maxQueue: waiting,
     idleTimeout: 30_000,
-    resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
+    resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: young },
   })
-  return pool
+  lanes.set(name, lane)
+  return lane
 }
 
 /** How often a task is looked after. */
@@ -43,7 +51,7 @@ const WAITS_TIMES = 15
 export async function offThread<T>(
   name: string,
   input: unknown,
-  { seconds = LONGEST_SECONDS, leaves }: Bounds = {},
+  { seconds = LONGEST_SECONDS, leaves, lane = 'short' }: Bounds = {},
 ): Promise<Done<T>> {
   const clock = newClock()
   const enough = new AbortController()
@@ -56,7 +64,7 @@ export async function offThread<T>(
   }, LOOK_EVERY_MS)
   try {
     const signal = leaves ? AbortSignal.any([enough.signal, leaves]) : enough.signal
-    return { done: true, value: await threads().run({ name, input, clock }, { signal }) }
+    return { done: true, value: await threads(lane).run({ name, input, clock }, { signal }) }
   } catch (error) {
     const { name: kind, message, code } = error as Error & { code?: string }
     if (kind === 'AbortError')
@@ -73,6 +81,6 @@ export async function offThread<T>(
 }
 
 export async function endThreads(): Promise<void> {
-  await pool?.destroy()
-  pool = undefined
+  await Promise.all([...lanes.values()].map((lane) => lane.destroy()))
+  lanes.clear()
 }

@@ -9,6 +9,9 @@ import { withFollowedRoutes } from '../../core/route/follow'
 import { isDuplicate } from '../database/connection'
 import { Failure } from '../failure'
 import { FILES_FULL, fileId, filesNamed, keepFiles } from '../files/files'
+import type { BroughtDocument } from '../handover/brought'
+import { keepDocuments } from '../handover/documents'
+import { bringSeries, type SeriesFile } from '../series/series-file'
 import type { Hand } from './change-site'
 import { keep } from './copies'
 import { insertSite } from './entity-rows'
@@ -79,15 +82,27 @@ export async function importPlan(knex: Knex, hand: Hand, plan: Plan, archive?: B
 }
 
 /** Files that come with a plan; asked for again where writing them has to be tried again. */
-export type BroughtAlong = { files(): AsyncIterable<KeptImage> | Iterable<KeptImage> }
+export type BroughtAlong = {
+  files(): AsyncIterable<KeptImage> | Iterable<KeptImage>
+  series?(): AsyncIterable<SeriesFile>
+  documents?(): AsyncIterable<BroughtDocument> | Iterable<BroughtDocument>
+}
 
-/** Keeps the files that the plan names; what it does not name belongs to nothing. */
+/** Keeps the files that the plan names, as what it does not name belongs to nothing; the readings of its instruments; and what was made for its handovers. */
 async function bringFiles(trx: Knex, siteId: string, plan: Plan, archive: BroughtAlong | undefined): Promise<void> {
   if (!archive) return
   const named = filesNamed(plan)
   for await (const file of archive.files()) {
     if (!named.has(fileId(file.bytes))) continue
     if (!(await keepFiles(trx, siteId, [file]))) throw new Failure(`This does not fit: ${FILES_FULL}.`)
+  }
+  for await (const file of archive.series?.() ?? [])
+    if (!(await bringSeries(trx, siteId, file)))
+      throw new Failure('This does not fit: it holds more readings of instruments than a site may keep.')
+  const handovers = new Map(plan.handovers.map((handover) => [handover.id, handover]))
+  for await (const { handover, document } of archive.documents?.() ?? []) {
+    const at = handovers.get(handover)?.at
+    if (at) await keepDocuments(trx, { siteId, handover }, [document], at)
   }
 }
 

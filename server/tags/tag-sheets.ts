@@ -31,8 +31,12 @@ export const labelsFor = ({ tagged, site, address }: TagRequest): Label[] =>
     labelsOf(cable, { code, owner }, modulesOf(`${address}/sites/${site}/cables/${encodeURIComponent(cable.id)}`)),
   )
 
-function modulesOf(text: string): boolean[][] {
-  const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' })
+/** The dark squares of a code that says a text, row by row. Which mask breaks up its squares best is tried out, unless one is given. */
+export function modulesOf(text: string, mask?: QRCode.QRCodeMaskPattern): boolean[][] {
+  const { modules } = QRCode.create(text, {
+    errorCorrectionLevel: 'M',
+    ...(mask === undefined ? {} : { maskPattern: mask }),
+  })
   return Array.from({ length: modules.size }, (_, row) =>
     Array.from({ length: modules.size }, (__, column) => modules.get(row, column) === 1),
   )

@@ -20,6 +20,8 @@ const costs: readonly Cost[] = [
     page: /^\/sites\/[^/]+\/(tables\/[^/]+|drawer\.csv|catalogue\.csv|suppliers\/[^/]+\/prices\.csv|elsewhere)$/,
     points: 2,
   },
+  { asks: 'GET', page: /^\/sites\/[^/]+\/handover\/[^/]+\/(pack\.zip|since|since\.csv|book|ahead)$/, points: 2 },
+  { asks: 'POST', page: /^\/sites\/[^/]+\/handover(\/[^/]+)?$/, points: 10 },
   { asks: 'POST', page: /^\/import$/, points: 2, perMegabyte: 1 },
   { asks: 'POST', page: /^\/sites\/[^/]+\/(floors\/[^/]+|walk)$/, points: 1, perMegabyte: 2 },
   {
@@ -28,6 +30,9 @@ const costs: readonly Cost[] = [
     points: 1,
     perMegabyte: 4,
   },
+  { asks: 'GET', page: /^\/sites\/[^/]+\/readings\/[^/]+$/, points: 1 },
+  // what an instrument sends every few seconds costs nothing, a flood does
+  { asks: 'POST', page: /^\/sites\/[^/]+\/instrument$/, points: 0, perMegabyte: 4 },
   { asks: 'POST', page: /^\/sites\/[^/]+\/(take|order)$/, points: 1, perMegabyte: 5 },
 ]
 
