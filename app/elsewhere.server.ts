@@ -2,32 +2,40 @@ import { learnInSlices } from '../core/observe/learned'
 import { type DoneElsewhere, type KindDone, kindsDone, together } from '../core/order/kind-record'
 import { type Store, storeOf } from '../core/order/store'
 import type { Plan } from '../core/plan/plan'
-import { indexPlan } from '../core/plan/site-index'
+import { indexPlan, type SiteIndex } from '../core/plan/site-index'
+import { type Advice, adviceOf } from '../core/prove/advice'
+import { type Recipe, recipesOf } from '../core/prove/recipes'
 import { type RecordCell, recordOf } from '../core/prove/record'
+import { type SocketCell, socketRecordOf } from '../core/prove/socket-record'
 import { currentCopy } from '../server/sites/copies'
 import { listSites, type SiteListing } from '../server/sites/sites'
 import { inSlices } from './in-slices'
 import { load } from './stored.server'
 
-/** What the other sites of this Hallway can give to one that orders: leads of its stores, and what kinds did there. */
-export type Elsewhere = { stores: Store[]; kinds: Record<string, DoneElsewhere>; record: readonly RecordCell[] }
+/** What a site advises. */
+export type SiteAdvice = Advice & { id: string; site: string; currency: string }
+
+/** What sites tell the others of what was tried there. */
+type Tried = {
+  record: readonly RecordCell[]
+  sockets: readonly SocketCell[]
+  recipes: readonly Recipe[]
+  advice: readonly SiteAdvice[]
+}
+
+/** What the other sites of this Hallway can give: leads of their stores, what kinds did there, what was tried and is advised. */
+export type Elsewhere = { stores: Store[]; kinds: Record<string, DoneElsewhere> } & Tried
 
 /** So many stores are looked through for a site. */
 const MOST_STORES = 5
 /** So many other sites tell what kinds did there. */
 const MOST_SITES = 20
 
+/** What one site tells. */
+type Told = { done: ReadonlyMap<string, KindDone>; tried: Tried }
+
 /** What each site tells of its kinds, as long as it stands where it stood. */
-const told = new Map<
-  string,
-  {
-    identity: string
-    place: number
-    practice: boolean
-    done: ReadonlyMap<string, KindDone>
-    record: readonly RecordCell[]
-  }
->()
+const told = new Map<string, Told & { identity: string; place: number; practice: boolean }>()
 
 /**
  * Stores are sites without runs. What was read of simulated instruments counts in both sites or in neither, and sites that are put away tell nothing.
@@ -35,43 +43,52 @@ const told = new Map<
 export const elsewhere = ({ site }: Pick<Plan, 'site'>): Promise<Elsewhere> =>
   load(async (knex) => {
     const stores: Store[] = []
-    const done: ReadonlyMap<string, KindDone>[] = []
-    const record: RecordCell[] = []
+    const tellers: Told[] = []
     for (const each of await listSites(knex)) {
       if (each.id === site.id || each.putAway || each.cables === 0) continue
       const isStore = each.runs === 0 && stores.length < MOST_STORES
       const kept = keptOf(each)
       if (kept && !isStore) {
-        if (kept.practice === site.practice) {
-          done.push(kept.done)
-          record.push(...kept.record)
-        }
+        if (kept.practice === site.practice) tellers.push(kept)
         continue
       }
-      if (!isStore && done.length >= MOST_SITES) continue
+      if (!isStore && tellers.length >= MOST_SITES) continue
       const held = await currentCopy(knex, each.id)
       if (!held) continue
       const { plan, place } = held.copy
       await inSlices(learnInSlices(plan))
-      const index = indexPlan(plan)
-      const own = kept?.done ?? kindsDone(index)
-      const cells = kept?.record ?? recordOf(index)
-      told.set(each.id, {
-        identity: held.identity,
-        place,
-        practice: plan.site.practice,
-        done: own,
-        record: cells,
-      })
-      if (plan.site.practice !== site.practice) continue
+      const own = kept ?? { ...toldBy(indexPlan(plan)), identity: held.identity, place, practice: plan.site.practice }
+      told.set(each.id, own)
+      if (own.practice !== site.practice) continue
       if (isStore) stores.push(storeOf(held.copy))
-      if (done.length < MOST_SITES) {
-        done.push(own)
-        record.push(...cells)
-      }
+      if (tellers.length < MOST_SITES) tellers.push(own)
     }
-    return { stores, kinds: together(done), record }
+    return {
+      stores,
+      kinds: together(tellers.map(({ done }) => done)),
+      record: tellers.flatMap(({ tried }) => tried.record),
+      sockets: tellers.flatMap(({ tried }) => tried.sockets),
+      recipes: tellers.flatMap(({ tried }) => tried.recipes),
+      advice: tellers.flatMap(({ tried }) => tried.advice),
+    }
   })
+
+function toldBy(index: SiteIndex): Told {
+  const advice = adviceOf(index)
+  const { site, policy } = index.plan
+  return {
+    done: kindsDone(index),
+    tried: {
+      record: recordOf(index),
+      sockets: socketRecordOf(index),
+      recipes: recipesOf(index),
+      advice:
+        advice.devices.length + advice.avoid.length > 0
+          ? [{ ...advice, id: site.id, site: site.name, currency: policy.currency }]
+          : [],
+    },
+  }
+}
 
 function keptOf({ id, identity, place }: SiteListing) {
   const kept = told.get(id)

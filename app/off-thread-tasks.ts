@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { readSaid, type Said } from '../core/faults/said'
 import type { ImageUse, KeptImage } from '../core/files/file-types'
 import { type FolderCable, readClassFolder } from '../core/identity/class-folder'
 import { readFromDevice } from '../core/identity/device-reading'
@@ -10,12 +11,14 @@ import { type Parsed, parsed } from '../core/quantity/parsed'
 import { readSurveyTable, type SurveyRead, type SurveyTable } from '../core/survey/tables'
 import type { Sheet } from '../core/vocabulary/sheet'
 import { readImage } from '../server/files/image'
+import { ahead, leafOf, sinceThen } from '../server/handover/answers'
+import { makePack, type PackRequest } from '../server/handover/make-pack'
 import { readArchive } from '../server/instruments/class-folder-archive'
 import { sheetPdf } from '../server/paper/sheet-pdf'
 import { importTold } from '../server/sites/import-told'
 import { pdfSheets, svgSheet, type TagRequest } from '../server/tags/tag-sheets'
 import { readCatalogueFile } from './csv/catalogue'
-import { readTable as readTableBytes } from './csv/csv'
+import { readTable as readTableBytes, writeCsv } from './csv/csv'
 import { type Chosen, type ImportContext, readImport } from './csv/preview'
 
 // What the web server does on threads of its own. Each takes and answers plain values; `app/off-thread.server.ts` gives them their types back.
@@ -43,6 +46,9 @@ export const readImageFile = ({ path, use }: ImageRequest): Promise<Parsed<KeptI
 export type ImageRequest = { path: string; use: ImageUse }
 
 export const readDevice = (told: Told): Parsed<DeviceReading> => readFromDevice(bytesOf(told))
+
+/** What a pasted log or listing says. */
+export const readPastedText = (text: string): Said => readSaid(text)
 
 export const importSite = importTold
 
@@ -76,3 +82,10 @@ export const tagSheet = ({ sheet, ...request }: TagRequest & { sheet: number }):
   svgSheet(request, sheet)
 
 export const drawSheet = (sheet: Sheet): Promise<Uint8Array> => sheetPdf(sheet)
+
+/** All that is handed over, made and kept. */
+export const makeHandoverPack = (request: PackRequest): Promise<string | null> => makePack(request, writeCsv)
+
+export const handoverSince = sinceThen
+export const handoverLeaf = leafOf
+export const handoverAhead = ahead

@@ -1,8 +1,13 @@
+import type { Said } from '../core/faults/said'
 import { type ImageUse, isPixels, type KeptImage } from '../core/files/file-types'
 import type { FolderCable } from '../core/identity/class-folder'
 import type { DeviceReading } from '../core/identity/reading-shape'
 import type { Parsed } from '../core/quantity/parsed'
+import type { GrowthAnswer } from '../core/variants/upgrades'
 import type { Sheet } from '../core/vocabulary/sheet'
+import type { Answer, Leaf, SinceAnswer } from '../server/handover/answers'
+import { newPages } from '../server/handover/pages'
+import type { JobHands } from '../server/jobs/jobs'
 import { type Done, offThread } from '../server/off-thread/pool'
 import { firstBytes, type Imported } from '../server/sites/import-told'
 import type { TagRequest } from '../server/tags/tag-sheets'
@@ -49,6 +54,9 @@ const LONGEST_LINES_SECONDS = 2
 /** What a computer or a display says of itself, in a log of megabytes as well. */
 export const readDeviceText = (told: tasks.Told): Promise<Done<Parsed<DeviceReading>>> => offThread('readDevice', told)
 
+/** What a pasted log or listing says; megabytes of it keep nobody waiting. */
+export const saidByText = (text: string): Promise<Done<Said>> => offThread('readPastedText', text)
+
 /** Reads a table of a survey against the site. */
 export const readSurveyFile = (
   request: tasks.SurveyRequest,
@@ -74,3 +82,41 @@ export const makeTagSheet = (request: TagRequest & { sheet: number }): Promise<D
 /** A sheet on paper. */
 export const makeSheetPdf = (sheet: Sheet, leaves: AbortSignal): Promise<Done<Uint8Array>> =>
   offThread('drawSheet', sheet, { leaves, seconds: LONGEST_DRAWING_SECONDS })
+
+/** A book of the largest site takes a minute on a busy machine. */
+const LONGEST_PACK_SECONDS = 180
+/** So often it is looked how many pages there are. */
+const COUNT_EVERY_MS = 250
+
+/** Makes all that is handed over, as a long job. Answers what is wrong, or null. */
+export async function makeHandoverPack(
+  request: { siteId: string; handover: string; address: string },
+  { stopped, pages }: JobHands,
+): Promise<string | null> {
+  const counted = newPages()
+  const look = setInterval(() => pages(Atomics.load(counted, 0)), COUNT_EVERY_MS)
+  try {
+    const bounds = { seconds: LONGEST_PACK_SECONDS, leaves: stopped, lane: 'long' } as const
+    const work: Done<string | null> = await offThread('makeHandoverPack', { ...request, pages: counted }, bounds)
+    pages(Atomics.load(counted, 0))
+    return work.done ? work.value : work.problem
+  } finally {
+    clearInterval(look)
+  }
+}
+
+/** What has changed since a handover. */
+export const sinceHandover = (asked: Parameters<typeof tasks.handoverSince>[0]): Promise<Done<Answer<SinceAnswer>>> =>
+  offThread('handoverSince', asked, { seconds: LONGEST_ANSWER_SECONDS })
+
+/** A part of the book of a handover, for a screen. */
+export const leafOfBook = (asked: Parameters<typeof tasks.handoverLeaf>[0]): Promise<Done<Answer<Leaf>>> =>
+  offThread('handoverLeaf', asked, { seconds: LONGEST_ANSWER_SECONDS })
+
+/** What a change would break of what was handed over. */
+export const aheadOfHandover = (
+  asked: Parameters<typeof tasks.handoverAhead>[0],
+): Promise<Done<Answer<GrowthAnswer>>> => offThread('handoverAhead', asked, { seconds: LONGEST_ANSWER_SECONDS })
+
+/** Two sites of the largest size, judged on a busy machine. */
+const LONGEST_ANSWER_SECONDS = 60

@@ -1,6 +1,12 @@
+import { parse } from 'csv-parse/sync'
 import fc from 'fast-check'
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
+import { assessAnew } from '../../core/checks/assess'
+import { bookOf } from '../../core/handover/book'
+import { packTables } from '../../core/handover/tables'
+import { handoverSchema } from '../../core/vocabulary/handover'
+import { demo } from '../../tests/support/demo-plan'
 import { csvFile, readCsv, writeCsv } from './csv'
 
 const bytes = (text: string) => new TextEncoder().encode(text)
@@ -61,4 +67,10 @@ it('any cell comes back as it was, and no line of one begins as a formula does',
     }),
     { numRuns: 500 },
   )
+})
+
+it('every table of a handover is read alike by a second reader', () => {
+  const handed = { id: 'h-1', name: 'Hall', client: 'x', at: '2026-11-01T10:00:00.000Z', log: 'a-log', place: 1 }
+  const of = bookOf(assessAnew(demo), handoverSchema.parse(handed))
+  for (const { rows } of packTables) expect(parse(writeCsv(rows(of)))).toEqual(rows(of))
 })

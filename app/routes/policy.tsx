@@ -1,21 +1,23 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
-import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
 import { z } from 'zod'
 import { revisionOf } from '../../core/change/change'
 import { choosePolicy } from '../../core/change/changes/site'
 import { POLICY_ID } from '../../core/change/copy'
-import type { Turned } from '../../core/checks/turned'
-import { gradeWords } from '../../core/checks/wording'
 import { type LengthUnit, parseOffset } from '../../core/quantity/length'
 import { decimal, parsed, unreadable } from '../../core/quantity/parsed'
 import { offsetText } from '../../core/survey/points-text'
 import { HIGHEST_PRICE } from '../../core/vocabulary/fields'
 import { EQUIPMENT, type Equipment, type Policy, policySchema } from '../../core/vocabulary/policy'
-import { otherChoices, type PolicyQuestion, policyQuestions } from '../../core/vocabulary/policy-choices'
+import {
+  bearsOnVerdicts,
+  otherChoices,
+  type PolicyQuestion,
+  policyQuestions,
+} from '../../core/vocabulary/policy-choices'
 import { readForm } from '../read-form.server'
 import { baseOf, change, whyNotSaved } from '../stored.server'
-import text from '../theme/text.module.css'
 import { MadeFrom } from '../ui/change-fields'
 import { MainButton, Notice } from '../ui/controls'
 import { plainField, TextField } from '../ui/field'
@@ -28,12 +30,25 @@ import { useKept } from '../ui/use-kept'
 import { readUnit } from '../unit-cookie'
 import type { Route } from './+types/policy'
 import look from './policy.module.css'
+import { PolicyEffectLine } from './policy-effect-line'
 import { saveSiteForm } from './save-site.server'
 import { SiteForm } from './site-form'
 
 /** Every question must be answered: a form without one is not taken for the default. */
-const { length, extensions, cables, computerDisplays, reservation, addInCards, farData, buying, soak, proveIn } =
-  policySchema.shape
+const {
+  length,
+  extensions,
+  cables,
+  computerDisplays,
+  reservation,
+  addInCards,
+  farData,
+  buying,
+  soak,
+  proveIn,
+  searching,
+  drivers,
+} = policySchema.shape
 const chosenSchema = z.object({
   length: length.unwrap(),
   extensions: extensions.unwrap(),
@@ -45,6 +60,8 @@ const chosenSchema = z.object({
   buying: buying.unwrap(),
   soak: soak.unwrap(),
   proveIn: proveIn.unwrap(),
+  searching: searching.unwrap(),
+  drivers: drivers.unwrap(),
 })
 
 /** A share as people say it, in per cent, between nothing and all of it. */
@@ -101,34 +118,6 @@ function withFigures(policy: Policy, figures: z.output<ReturnType<typeof figures
     storageOverhead: { low: overheadLow ?? low, high: overheadHigh ?? high },
     equipment: Object.fromEntries(equipment),
   }
-}
-
-const MOST_TOLD = 12
-
-/** What a choice would change here before it is made: how many verdicts, and which. */
-function Effect({ effect, home }: { effect: readonly Turned[] | undefined; home: string }) {
-  // its line stands from the first, so that nothing moves from under a pointer when the answer comes
-  if (effect === undefined) return <span className={look.effect}>Looking at what it would change here.</span>
-  if (effect.length === 0) return <span className={look.effect}>Would change no verdict here.</span>
-  return (
-    <details className={look.effect}>
-      <summary>
-        Would change {effect.length} {effect.length === 1 ? 'verdict' : 'verdicts'} here
-      </summary>
-      <ul>
-        {effect.slice(0, MOST_TOLD).map(({ id, label, from, to }) => (
-          <li key={id}>
-            <RouterLink to={`${home}/runs/${id}`} className={`${text.link} ${text.mono}`}>
-              {label}
-            </RouterLink>{' '}
-            {from && `${gradeWords[from]} to `}
-            {gradeWords[to]}
-          </li>
-        ))}
-        {effect.length > MOST_TOLD && <li>and {effect.length - MOST_TOLD} more</li>}
-      </ul>
-    </details>
-  )
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
@@ -262,7 +251,10 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
                     {consequence}
                   </Box>
                   {plan.policy[name as PolicyQuestion] !== value && (
-                    <Effect effect={effects.get(`${name} ${value}`)} home={`/sites/${plan.site.id}`} />
+                    <PolicyEffectLine
+                      effect={bearsOnVerdicts(name) ? effects.get(`${name} ${value}`) : []}
+                      home={`/sites/${plan.site.id}`}
+                    />
                   )}
                 </span>
               </Box>

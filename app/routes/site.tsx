@@ -192,6 +192,20 @@ function SiteSign() {
           note: soaks,
           hint: 'Runs that are laid and wait to be tested, tested again or accepted',
         },
+        {
+          to: `${home}/faults`,
+          under: [`${home}/faults`],
+          name: 'Faults',
+          waiting: waiting.faults,
+          hint: 'Faults that are searched now',
+        },
+        {
+          to: `${home}/handover`,
+          under: [`${home}/handover`],
+          name: 'Handover',
+          waiting: waiting.handover,
+          hint: 'Runs that are accepted and were not handed over yet',
+        },
       ]}
     />
   )

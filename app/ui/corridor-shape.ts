@@ -1,5 +1,5 @@
 import type { Corridor, Walker } from '../../core/checks/corridor'
-import { type Door, openingOf } from '../../core/link/doors'
+import { type Door, openingOf, widthShare } from '../../core/link/doors'
 import type { BitsPerSecond } from '../../core/quantity/rate'
 
 /** The corridor as figures: where each chamber stands, how wide its door is, where each ribbon runs. All from the verdict. */
@@ -30,15 +30,10 @@ export const HALL_HEIGHT = 136
 const TOP = 24
 const FOOT = 10
 const POWER_FOOT = 28
-/** From a slow USB link to the widest there is: one decade is the same step of width everywhere. */
-const LOWEST: BitsPerSecond = 100e6
-const HIGHEST: BitsPerSecond = 100e9
-
 /** Width on the page of a rate, on a log scale; nothing at all is a shut door. */
 export function widthOf(rate: BitsPerSecond): number {
   if (rate <= 0) return 0
-  const share = Math.log(rate / LOWEST) / Math.log(HIGHEST / LOWEST)
-  return Math.max(5, Math.min(1, share) * HALL_HEIGHT)
+  return Math.max(5, widthShare(rate) * HALL_HEIGHT)
 }
 
 export function corridorShape(verdict: Corridor): CorridorShape {

@@ -55,10 +55,21 @@ const PAGES = [
     words: 'prove test soak accept stale laid proof instrument',
   },
   {
+    to: 'faults',
+    name: 'Faults: search what is wrong',
+    words: 'faults search symptom wrong broken drops hot slow log cause try',
+  },
+  {
+    to: 'handover',
+    name: 'Handover: what the client keeps',
+    words: 'handover book pdf client pack archive ready since changed supplement desk card',
+  },
+  {
     to: 'record',
     name: 'Record: what held, and what we advise',
     words: 'record advice held dropped kinds matrix watts',
   },
+  { to: 'test-plan', name: 'Plan of tests', words: 'plan tests order soaks stale again minutes' },
   { to: 'compare', name: 'Before and after', words: 'compare before after repeats difference job' },
   { to: 'orders', name: 'Orders', words: 'orders arrived came tag send back return days calendar' },
   { to: 'suppliers', name: 'Suppliers', words: 'suppliers shops prices offers terms' },

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useEffect, useRef } from 'react'
+import type { Joint } from '../../../core/route/floor-shape'
 import type { Spot } from '../../../core/vocabulary/floor'
 import look from './floor-map.module.css'
-import type { Joint } from './floor-shape'
 
 /** A spot that is being moved. */
 export type Moving = { key: string; from: Spot; to: Spot }

@@ -1,7 +1,7 @@
 import { select } from 'd3-selection'
 import { type ZoomBehavior, zoom, zoomIdentity } from 'd3-zoom'
 import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef } from 'react'
-import { MAP_WIDTH, type View } from './floor-shape'
+import { MAP_WIDTH, type View } from './floor-view'
 
 /** So far one can go in and out, as shares of the view that shows all of the floor. */
 const FURTHEST = 0.25

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef } from 'react'
-import { MAP_HEIGHT, MAP_WIDTH, type View } from './floor-shape'
-import { type Label, type LabelSort, labelPlaces } from './label-places'
+import { type Label, type LabelSort, labelPlaces } from '../../../core/route/label-places'
+import { MAP_HEIGHT, MAP_WIDTH, type View } from './floor-view'
 
 /** About how wide a letter is written in the type of each sort of name. */
 const LETTER: Record<LabelSort, number> = { joint: 7, pathway: 5.9 }

@@ -62,6 +62,8 @@ const listNames: Partial<Record<ListName, string>> = {
   kinds: 'cable kind',
   sessions: 'session',
   places: 'place',
+  searches: 'the search at',
+  handovers: 'handover',
 }
 
 /** Everything that was changed, by whom and when; each can be undone as long as nobody has changed the same since. */
@@ -130,6 +132,8 @@ export default function History({ loaderData, actionData }: Route.ComponentProps
 
 function nameOf(plan: ReturnType<typeof useSite>['plan'], list: ListName, id: string): string {
   if (list === 'site' || list === 'policy') return ''
+  // a search is called by the run it is of
+  if (list === 'searches') return nameOf(plan, 'runs', plan.searches.find((each) => each.id === id)?.run ?? id)
   const items: readonly { id: string; tag?: string; name?: string | undefined }[] = plan[list]
   const item = items.find((each) => each.id === id)
   return item?.tag ?? item?.name ?? id

@@ -22,6 +22,7 @@ import { useUnit } from '../../ui/units'
 import { readUnit } from '../../unit-cookie'
 import { handOf } from '../../who.server'
 import { witnessOf } from '../../witness.server'
+import { Photos } from '../walk/photos'
 import walk from '../walk/walk.module.css'
 import type { Route } from './+types/install'
 import look from './install.module.css'
@@ -163,6 +164,15 @@ function StopCard({ stop, all, wrong }: { stop: InstallStop; all: boolean; wrong
       {jobs.map((job) => (
         <JobCard key={job.run.id} job={job} all={all} wrong={wrong?.run === job.run.id ? wrong.problem : null} />
       ))}
+      {place && jobs.length > 0 && (
+        <details>
+          <summary>
+            Photos{(place.photos ?? []).length > 0 && `, ${place.photos?.length}`}
+            <span className={text.hidden}> of {place.name}</span>
+          </summary>
+          <Photos place={place} from="install" />
+        </details>
+      )}
     </li>
   )
 }

@@ -14,8 +14,9 @@ import { readFormWithFile } from '../../read-form.server'
 import { baseOf, change, loadSite, whyNotSaved } from '../../stored.server'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton } from '../../ui/controls'
-import { FileField, LabelledField, PlainInput, PlainSelect, PlainTextArea, plainField } from '../../ui/field'
+import { FileField, LabelledField, PlainInput, PlainTextArea, plainField } from '../../ui/field'
 import { takesLength } from '../../ui/keep-typed-unit'
+import { KindSelect } from '../../ui/kind-select'
 import { useSite } from '../../ui/site-context'
 import { useUnit } from '../../ui/units'
 import { useToday, utcToday } from '../../ui/use-today'
@@ -146,13 +147,7 @@ export default function Suppliers({ actionData, loaderData }: Route.ComponentPro
             <input type="hidden" name="today" value={today} />
             <SupplierSelect id="field-supplier" label="Supplier" />
             <LabelledField field={plainField('kind')} label="Kind">
-              <PlainSelect id="field-kind" name="kind">
-                {plan.kinds.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </PlainSelect>
+              <KindSelect id="field-kind" />
             </LabelledField>
             <LabelledField field={plainField('length')} label="Length">
               <PlainInput

@@ -1,17 +1,24 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { Fragment } from 'react'
-import { Form, Link as RouterLink, useSearchParams } from 'react-router'
+import { data, Form, redirect, useSearchParams } from 'react-router'
 import { beforeAfter, parseRepeats } from '../../../core/prove/before-after'
 import { decimal } from '../../../core/quantity/parsed'
+import { foldTag } from '../../../core/vocabulary/fields'
+import { readForm } from '../../read-form.server'
+import { addressWith, changeBy, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
+import { MadeFrom } from '../../ui/change-fields'
 import { Chart } from '../../ui/chart'
 import { axisLook, chartColour } from '../../ui/chart-colour'
-import { MainButton, Notice } from '../../ui/controls'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { CheckField, plainField, TextField } from '../../ui/field'
 import row from '../../ui/row-form.module.css'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
+import { handOf } from '../../who.server'
+import type { Route } from './+types/compare'
 import look from './prove.module.css'
+import { draftProof } from './prove-action.server'
 
 const LONGEST = 600
 
@@ -35,9 +42,24 @@ const SIDES = [
   },
 ] as const
 
+/** Keeps a comparison as a job of the run it names. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const hand = await handOf(request, form)
+  const { plan } = (await loadSite(params.site)).copy
+  const tag = foldTag(String(form.get('run') ?? ''))
+  const run = plan.runs.find((each) => foldTag(each.tag) === tag)
+  if (!run) return data({ problem: 'There is no run with that tag. Nothing was saved.' }, { status: 422 })
+  const saved = await changeBy(hand, params.site, (copy) => draftProof(copy, run.id, form, hand))
+  if (saved?.outcome !== 'saved') {
+    const { problem, status } = whyNotSaved(saved)
+    return data({ problem }, { status })
+  }
+  return redirect(addressWith(`/sites/${params.site}/prove/${encodeURIComponent(run.id)}`, { took: saved.id }))
+}
+
 /** Before and after, this against that: what the difference is, and what could not have been seen. */
-export default function Compare() {
-  const { plan } = useSite()
+export default function Compare({ actionData }: Route.ComponentProps) {
   const [params] = useSearchParams()
   const said = (name: string): string => (params.get(name) ?? '').slice(0, LONGEST)
   const names = [said('first') || 'before', said('second') || 'after'] as const
@@ -102,17 +124,39 @@ export default function Compare() {
               </tr>
             ))}
           </RuledTable>
-          <p className={text.small}>
-            By rank: {decimal(result.comparison.byRank * 100, 1)} in 100 by chance alone. Write what you decide on the
-            page of the run:{' '}
-            <RouterLink to={`/sites/${plan.site.id}/prove`} className={text.link}>
-              all runs
-            </RouterLink>
-            .
-          </p>
+          <p className={text.small}>By rank: {decimal(result.comparison.byRank * 100, 1)} in 100 by chance alone.</p>
+          <Keep problem={actionData?.problem ?? null} />
         </section>
       )}
     </>
+  )
+}
+
+/** Keeps what was compared with the run that the second side went over. */
+function Keep({ problem }: { problem: string | null }) {
+  const { plan } = useSite()
+  const [params] = useSearchParams()
+  return (
+    <Form method="post" className={row.form} aria-label="Keep it with a run">
+      <MadeFrom />
+      {['first', 'one', 'two', 'unit'].map((name) => (
+        <input key={name} type="hidden" name={name} value={params.get(name) ?? ''} />
+      ))}
+      {params.has('more') && <input type="hidden" name="more" value="on" />}
+      {problem && <Notice tone="blocked">{problem}</Notice>}
+      <TextField
+        field={plainField('run')}
+        label="The second side went over"
+        hint="The tag of the run."
+        placeholder={plan.runs[0]?.tag ?? 'R-01'}
+        maxLength={40}
+      />
+      <TextField field={plainField('what')} label="The job" placeholder="copy the rushes, 100 GB" maxLength={120} />
+      <TextField field={plainField('length')} label="How long the first side is" placeholder="0.8 m" maxLength={40} />
+      <QuietButton name="intent" value="job">
+        Keep it with the run
+      </QuietButton>
+    </Form>
   )
 }
 

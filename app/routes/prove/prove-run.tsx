@@ -2,15 +2,20 @@ import { Heading, Text } from '@chakra-ui/react'
 import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
 import { soakOfRun } from '../../../core/change/changes/prove'
 import { cautionSentences } from '../../../core/checks/wording'
+import { isAtHand } from '../../../core/link/captive'
+import { observationsOf } from '../../../core/observe/learned'
+import type { Observation } from '../../../core/observe/observation'
 import { leadCable, socketAt } from '../../../core/plan/site-index'
+import type { JobSeen } from '../../../core/prove/jobs'
 import { proofOf, type RunProof } from '../../../core/prove/proof'
 import { soakStanding } from '../../../core/prove/run-soak'
 import { soakPromise } from '../../../core/prove/soak-promise'
 import { stateWords } from '../../../core/prove/test-words'
 import { durationText } from '../../../core/quantity/duration'
-import { laidCables, type Run } from '../../../core/vocabulary/run'
+import type { Run } from '../../../core/vocabulary/run'
+import { type InstrumentNews, newsOf } from '../../../server/series/news'
 import { readForm } from '../../read-form.server'
-import { addressWith, changeBy, loadSite, whyNotSaved } from '../../stored.server'
+import { addressWith, changeBy, load, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
@@ -22,18 +27,26 @@ import { useSite } from '../../ui/site-context'
 import { Took } from '../../ui/take'
 import { handOf } from '../../who.server'
 import type { Route } from './+types/prove-run'
+import { InstrumentsNow } from './instruments-now'
+import { Jobs } from './jobs'
 import look from './prove.module.css'
 import { draftProof } from './prove-action.server'
 import { SoakClock } from './soak-clock'
 import { StateSteps } from './state-steps'
 import { TestCard } from './test-card'
 
-/** The time by the server's clock, by which soaks are counted. */
+/** The time by the server's clock, by which soaks are counted, and the instruments on the run. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { plan } = (await loadSite(params.site)).copy
   if (!plan.runs.some(({ id }) => id === params.run)) throw data(null, { status: 404 })
-  return { now: new Date().toISOString() }
+  return {
+    jobs: observationsOf(plan, { run: params.run }).filter(isJob),
+    now: new Date().toISOString(),
+    instruments: await load((knex) => newsOf(knex, params.site, params.run)),
+  }
 }
+
+const isJob = (seen: Observation): seen is JobSeen => seen.kind === 'reading' && seen.measure === 'job'
 
 /** A result, a soak begun, told of or ended, an acceptance. Each is saved by itself. */
 export async function action({ request, params }: Route.ActionArgs) {
@@ -50,17 +63,25 @@ export default function ProveRun({ loaderData, actionData, params }: Route.Compo
   const { index } = useSite()
   const run = index.runs.get(params.run)
   if (!run) return <ErrorView status={404} />
-  return <Proof run={run} now={loaderData.now} wrong={actionData} />
+  return <Proof key={run.id} run={run} {...loaderData} wrong={actionData} />
 }
 
 type Wrong = { problem: string; test: string } | undefined
 
+type ProofProps = {
+  run: Run
+  now: string
+  jobs: readonly JobSeen[]
+  instruments: readonly InstrumentNews[]
+  wrong: Wrong
+}
+
 /** One run, proved as it lies. */
-function Proof({ run, now, wrong }: { run: Run; now: string; wrong: Wrong }) {
+function Proof({ run, now, jobs, instruments, wrong }: ProofProps) {
   const { plan, index, assessed, assessment } = useSite()
   const proof = proofOf(assessed, run)
   const [from, to] = [socketAt(index, run.from), socketAt(index, run.to)]
-  const atHand = run.leads.length > 0 && laidCables(run).length === run.leads.length
+  const atHand = isAtHand(index, run)
   const cautions = assessment.runs.find(({ id }) => id === run.id)?.findings.flatMap(({ caution }) => caution ?? [])
   return (
     <>
@@ -70,7 +91,7 @@ function Proof({ run, now, wrong }: { run: Run; now: string; wrong: Wrong }) {
       <p>
         {from.device.name}, {from.port.name} to {to.device.name}, {to.port.name}:{' '}
         <span className={text.mono}>
-          {run.leads.map((lead) => leadCable(index, lead).tag).join(' + ') || 'no lead yet'}
+          {run.leads.map((lead) => leadCable(index, lead).tag).join(' + ') || (atHand ? 'its own lead' : 'no lead yet')}
         </span>
         .{' '}
         <RouterLink to={`/sites/${plan.site.id}/runs/${run.id}`} className={text.link}>
@@ -100,6 +121,7 @@ function Proof({ run, now, wrong }: { run: Run; now: string; wrong: Wrong }) {
       ) : (
         <>
           <SoakUnderWay run={run} now={now} />
+          <InstrumentsNow run={run} known={instruments} />
           <Hardest proof={proof} />
           <section className={look.section} aria-labelledby="tests">
             <h2 id="tests">Tests</h2>
@@ -122,6 +144,7 @@ function Proof({ run, now, wrong }: { run: Run; now: string; wrong: Wrong }) {
               ))}
             </ul>
           </section>
+          <Jobs run={run} jobs={jobs} wrong={wrong?.test === 'job' ? wrong.problem : null} />
           <Acceptance proof={proof} run={run} />
         </>
       )}

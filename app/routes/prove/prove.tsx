@@ -15,6 +15,7 @@ import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/prove'
 import look from './prove.module.css'
 import { SoakClock } from './soak-clock'
+import { SoakTimeline } from './soak-timeline'
 
 /** The time by the server's clock, by which soaks are counted. */
 export const loader = () => ({ now: new Date().toISOString() })
@@ -59,12 +60,17 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
         <RouterLink to={`/sites/${plan.site.id}/record`} className={text.link}>
           What held so far, and what we advise
         </RouterLink>
-        {' · '}
+        {' ·\u00a0'}
         <RouterLink to={`/sites/${plan.site.id}/compare`} className={text.link}>
           Before and after
         </RouterLink>
+        {' ·\u00a0'}
+        <RouterLink to={`/sites/${plan.site.id}/test-plan`} className={text.link}>
+          Plan of tests
+        </RouterLink>
       </p>
       <Soaks soaks={soaks} now={loaderData.now} />
+      <SoakTimeline now={loaderData.now} />
       {plan.runs.length === 0 ? (
         <Text>
           There is no run yet.{' '}
@@ -160,7 +166,14 @@ function Group({ state, rows }: { state: RunState; rows: readonly Row[] }) {
       <h2 id={`group-${state}`}>
         {groupTitles[state]} <span className={text.quiet}>{rows.length}</span>
       </h2>
-      <p className={text.quiet}>{stateWords[state].says}</p>
+      <p className={text.quiet}>
+        {stateWords[state].says}{' '}
+        {state === 'stale' && (
+          <RouterLink to={`/sites/${plan.site.id}/test-plan?only=stale`} className={text.link}>
+            Prove them again in one go
+          </RouterLink>
+        )}
+      </p>
       {table}
       {rows.length > MOST_SHOWN && (
         <p className={text.quiet}>and {rows.length - MOST_SHOWN} more: find them by name.</p>

@@ -1,41 +1,87 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
-import { Form, Link as RouterLink, useSearchParams } from 'react-router'
+import { data, Form, redirect, useSearchParams } from 'react-router'
+import { z } from 'zod'
+import { writeCount } from '../../../core/change/changes/prove'
+import { byId } from '../../../core/plan/lookup'
+import { indexPlan } from '../../../core/plan/site-index'
 import { adviceOf, adviceSentences } from '../../../core/prove/advice'
+import { doubtsOf } from '../../../core/prove/doubt'
 import {
-  portMatrix,
   RECORD_GRAINS,
   type RecordGrain,
   type RecordRow,
   recordOf,
   recordRows,
-  wattsTable,
+  toldOf,
+  WEIGHTS,
+  type Weight,
 } from '../../../core/prove/record'
 import { dropsText, shareText } from '../../../core/prove/record-sheets'
-import { durationText } from '../../../core/quantity/duration'
 import { formatLength } from '../../../core/quantity/length'
-import { formatWatts } from '../../../core/quantity/watts'
-import { linkModeFacts } from '../../../core/standards/link-modes'
-import { elsewhere } from '../../elsewhere.server'
-import { loadSite } from '../../stored.server'
+import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
+import { idField, nameField } from '../../../core/vocabulary/fields'
+import { refused } from '../../../server/sites/change-site'
+import { elsewhere, type SiteAdvice } from '../../elsewhere.server'
+import { readForm } from '../../read-form.server'
+import { addressWith, changeBy, loadSite, whyNotSaved } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { Chart } from '../../ui/chart'
 import { axisLook, chartColour } from '../../ui/chart-colour'
-import { QuietButton } from '../../ui/controls'
+import { Notice, QuietButton } from '../../ui/controls'
 import { InlineSelect } from '../../ui/field'
 import row from '../../ui/row-form.module.css'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
+import { Took } from '../../ui/take'
 import { Length, useUnit } from '../../ui/units'
+import { useAsked } from '../../ui/use-asked'
+import { handOf } from '../../who.server'
+import { witnessOf } from '../../witness.server'
+import { PolicyEffectLine } from '../policy-effect-line'
 import type { Route } from './+types/record'
+import { CountForm } from './count-form'
 import look from './prove.module.css'
-import { grainOf } from './record-grain'
+import { grainOf, weightOf } from './record-grain'
+import { Matrix, SocketTable, WattsSeen } from './record-tables'
 
 /** What other sites of this Hallway know of the same kinds. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { copy } = await loadSite(params.site)
-  return { others: (await elsewhere(copy.plan)).record }
+  const { record, sockets, advice } = await elsewhere(copy.plan)
+  return { others: record, sockets, advice, doubts: doubtsOf(indexPlan(copy.plan)) }
 }
+
+/** Writes down what somebody else counted of a kind. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const hand = await handOf(request, form)
+  const read = countSchema.safeParse(Object.fromEntries(form))
+  const saved = read.success
+    ? await changeBy(hand, params.site, ({ plan }) => {
+        const kind = byId(plan.kinds).get(read.data.kind)
+        if (!kind) return refused('kind', 'somebody removed this kind meanwhile')
+        if (read.data.held > read.data.tried) return refused('held', 'no more can have held than were tried')
+        return writeCount(kind, read.data, witnessOf(hand))
+      })
+    : null
+  if (saved?.outcome === 'saved') return redirect(addressWith(`/sites/${params.site}/record`, { took: saved.id }))
+  if (!read.success)
+    return data(
+      { problem: 'Say of which kind, in which mode, how many held of how many, and who counted.' },
+      { status: 422 },
+    )
+  const { problem, status } = whyNotSaved(saved)
+  return data({ problem }, { status })
+}
+
+const countSchema = z.object({
+  kind: idField,
+  mode: z.enum(LINK_MODES),
+  held: z.coerce.number().int().min(0).max(1e6),
+  tried: z.coerce.number().int().min(1).max(1e6),
+  from: nameField,
+})
 
 const grainWords: Record<RecordGrain, string> = {
   kind: 'by kind',
@@ -44,17 +90,17 @@ const grainWords: Record<RecordGrain, string> = {
 }
 const MOST_ROWS = 100
 const MOST_BARS = 24
-const MOST_PORTS = 12
 
 /** The site's own record: what held where, and what it advises. */
-export default function RecordPage({ loaderData }: Route.ComponentProps) {
+export default function RecordPage({ loaderData, actionData }: Route.ComponentProps) {
   const { plan, index } = useSite()
   const unit = useUnit()
   const [params] = useSearchParams()
   const grain = grainOf(params)
+  const weight = weightOf(params)
   const rows = useMemo(
-    () => recordRows({ own: recordOf(index), others: loaderData.others }, grain),
-    [index, loaderData.others, grain],
+    () => recordRows({ own: recordOf(index), others: [...loaderData.others, ...toldOf(index)] }, grain, weight),
+    [index, loaderData.others, grain, weight],
   )
   const advice = useMemo(() => adviceOf(index), [index])
   const home = `/sites/${plan.site.id}`
@@ -67,6 +113,12 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
         What cables did here and at the other sites of this Hallway, each cable counted once. Few tries leave much open:
         the range says how much.
       </Text>
+      <Took />
+      {loaderData.doubts.map(({ instrument, words }) => (
+        <Notice key={`${instrument} ${words}`} tone="tight">
+          {words}
+        </Notice>
+      ))}
       <section aria-labelledby="advice">
         <h2 id="advice" className={text.half}>
           What we advise
@@ -98,6 +150,9 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
             </ul>
           </>
         )}
+        {loaderData.advice.map((told) => (
+          <OthersAdvice key={told.id} told={told} />
+        ))}
         <p className={text.small}>
           <a href={`${home}/record/advice.pdf`} className={text.link} download>
             As a page to hand out (PDF)
@@ -114,14 +169,19 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
               </option>
             ))}
           </InlineSelect>
+          <InlineSelect name="others" defaultValue={String(weight)} aria-label="How much the tries of others count">
+            {WEIGHTS.map((each) => (
+              <option key={each} value={each}>
+                {weightWords[each]}
+              </option>
+            ))}
+          </InlineSelect>
           <QuietButton>Show</QuietButton>
-          <a href={`${home}/record/record.csv?by=${grain}`} className={text.link} download>
+          <a href={`${home}/record/record.csv?by=${grain}&others=${weight}`} className={text.link} download>
             Download as CSV
           </a>
-          <RouterLink to={`${home}/policy`} className={text.link}>
-            What it would change by the bench
-          </RouterLink>
         </Form>
+        <ByTheBench />
         {rows.length === 0 ? (
           <Text>No cable of a kind was tested yet.</Text>
         ) : (
@@ -135,7 +195,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
             <RuledTable
               label="What kinds did"
               wide
-              columns={['Kind', 'Length', 'Mode', 'Controller', 'Held', 'Drops', 'Of other sites']}
+              columns={['Kind', 'Length', 'Mode', 'Controller', 'Held', 'For days', 'Drops', 'Of others']}
             >
               {rows.slice(0, MOST_ROWS).map((row) => (
                 <tr key={`${row.kind} ${row.length} ${row.mode} ${row.controller}`}>
@@ -144,6 +204,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
                   <td>{linkModeFacts[row.mode].name}</td>
                   <td>{row.controller ?? 'all'}</td>
                   <td className={text.mono}>{shareText(row)}</td>
+                  <td className={text.mono}>{row.inPlace > 0 && row.inPlace}</td>
                   <td className={text.mono}>{dropsText(row)}</td>
                   <td className={text.mono}>{row.elsewhere}</td>
                 </tr>
@@ -152,10 +213,62 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
           </>
         )}
         {rows.length > MOST_ROWS && <p className={text.quiet}>and {rows.length - MOST_ROWS} more in the CSV.</p>}
+        <CountForm problem={actionData?.problem ?? null} />
       </section>
+      <SocketTable others={loaderData.sockets} />
       <Matrix />
       <WattsSeen />
     </>
+  )
+}
+
+/** What another site of this Hallway advises, by its own tests. */
+function OthersAdvice({ told }: { told: SiteAdvice }) {
+  const unit = useUnit()
+  return (
+    <details>
+      <summary>At {told.site}</summary>
+      <ul className={look.list}>
+        {told.devices.slice(0, MOST_BARS).map((each) => (
+          <li key={each.device}>
+            <b>{each.device}</b>:{' '}
+            {adviceSentences(each, told.currency, (metres) => formatLength(metres, unit)).join(' ')}
+          </li>
+        ))}
+        {told.avoid.map(({ kind, why, on }) => (
+          <li key={kind}>
+            Not to be bought: {kind}: {why}
+            {on && `, since ${on}`}
+          </li>
+        ))}
+      </ul>
+    </details>
+  )
+}
+
+const weightWords: Record<Weight, string> = {
+  1: 'others count fully',
+  0.5: 'others count half',
+  0: 'own tries only',
+}
+
+const BENCH = { choices: [{ length: 'bench' as const }] }
+
+/** What the record would change if the site went by the bench. */
+function ByTheBench() {
+  const { plan } = useSite()
+  const { step, last } = useAsked('policies', plan.policy.length === 'bench' ? null : BENCH)
+  if (plan.policy.length === 'bench')
+    return (
+      <p className={text.quiet}>
+        This site decides by the bench: a cable that passed here may be longer than the book allows.
+      </p>
+    )
+  return (
+    <p>
+      By the bench, a cable that passed here may be longer than the book allows.{' '}
+      <PolicyEffectLine effect={step === 'answered' ? last[0]?.turned : undefined} home={`/sites/${plan.site.id}`} />
+    </p>
   )
 }
 
@@ -208,74 +321,4 @@ function shareOption(rows: readonly RecordRow[], nameOf: (row: RecordRow) => str
       },
     ],
   }
-}
-
-/** Which cable did what in which socket. */
-function Matrix() {
-  const { plan, index } = useSite()
-  const { ports, rows } = useMemo(() => portMatrix(index), [index])
-  const shown = ports.slice(0, MOST_PORTS)
-  if (rows.length === 0) return null
-  const portName = (address: string): string => {
-    const [device = '', port] = address.split('/')
-    const found = index.devices.get(device)
-    return found ? `${found.name}, ${found.ports.find(({ id }) => id === port)?.name ?? port}` : address
-  }
-  return (
-    <section className={look.section} aria-labelledby="matrix">
-      <h2 id="matrix">Cable and port</h2>
-      <RuledTable label="Cable and port" columns={['Cable', ...shown.map(portName)]} maxH="480px">
-        {rows.slice(0, MOST_ROWS).map(({ cable, cells }) => (
-          <tr key={cable}>
-            <td className={text.mono}>
-              <RouterLink to={`/sites/${plan.site.id}/cables/${cable}`} className={text.link}>
-                {index.cables.get(cable)?.tag ?? cable}
-              </RouterLink>
-            </td>
-            {shown.map((port) => {
-              const cell = cells.get(port)
-              return (
-                <td key={port} className={text.tiny}>
-                  {cell &&
-                    `${cell.mode ? linkModeFacts[cell.mode].name : cell.dropped ? 'dropped' : 'nothing'}${cell.seconds ? `, ${durationText(cell.seconds)}` : ''}`}
-                </td>
-              )
-            })}
-          </tr>
-        ))}
-      </RuledTable>
-    </section>
-  )
-}
-
-/** Which charger gave what over which lead to which device. */
-function WattsSeen() {
-  const { plan, index } = useSite()
-  const rows = useMemo(() => wattsTable(index), [index])
-  if (rows.length === 0) return null
-  const nameOf = (id: string): string => index.devices.get(id)?.name ?? id
-  return (
-    <section className={look.section} aria-labelledby="watts">
-      <h2 id="watts">Charger, lead and device</h2>
-      <p className={text.quiet}>
-        A ceiling may belong to all three together: another charger may give more over the same lead.
-      </p>
-      <RuledTable label="Watts" columns={['Charger', 'Lead', 'Device', 'Arrived']} maxH="480px">
-        {rows.slice(0, MOST_ROWS).map(({ charger, cable, device, least, most, times }) => (
-          <tr key={`${charger} ${cable} ${device}`}>
-            <td>{nameOf(charger)}</td>
-            <td className={text.mono}>
-              <RouterLink to={`/sites/${plan.site.id}/cables/${cable}`} className={text.link}>
-                {index.cables.get(cable)?.tag ?? cable}
-              </RouterLink>
-            </td>
-            <td>{nameOf(device)}</td>
-            <td className={text.mono}>
-              {times > 1 && least !== most ? `${formatWatts(least)} to ${formatWatts(most)}` : formatWatts(most)}
-            </td>
-          </tr>
-        ))}
-      </RuledTable>
-    </section>
-  )
 }

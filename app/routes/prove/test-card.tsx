@@ -5,6 +5,7 @@ import { sharedModes } from '../../../core/link/shared-modes'
 import type { Tried } from '../../../core/observe/observation'
 import { portKey, socketAt } from '../../../core/plan/site-index'
 import { canTell } from '../../../core/prove/can-tell'
+import { PASTED_KINDS } from '../../../core/prove/pasted'
 import { predictedSituation, predictRun } from '../../../core/prove/predict-run'
 import type { TestResult, TestStanding } from '../../../core/prove/proof'
 import type { RunTest, RunTestKind } from '../../../core/prove/run-tests'
@@ -16,7 +17,15 @@ import type { Run } from '../../../core/vocabulary/run'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { Notice, QuietButton } from '../../ui/controls'
-import { CheckField, LabelledField, PlainInput, PlainSelect, plainField, TextField } from '../../ui/field'
+import {
+  CheckField,
+  LabelledField,
+  PlainInput,
+  PlainSelect,
+  plainField,
+  TextAreaField,
+  TextField,
+} from '../../ui/field'
 import { GradeMark } from '../../ui/grade'
 import { Moment } from '../../ui/moment'
 import row from '../../ui/row-form.module.css'
@@ -126,6 +135,12 @@ function ResultForm({ run, test, name, hard }: { run: Run; test: RunTest; name: 
       <QuietButton name="intent" value="result" loading={busy} aria-label={`Write it down: ${name}`}>
         Write it down
       </QuietButton>
+      {PASTED_KINDS.some((each) => each === kind) && (
+        <details className={text.small} style={{ flexBasis: '100%' }}>
+          <summary>Or paste what the screen says</summary>
+          <TextAreaField field={field('pasted')} label={named('Pasted')} rows={4} />
+        </details>
+      )}
       <details className={text.small} style={{ flexBasis: '100%' }}>
         <summary>What may have mattered</summary>
         <CheckField field={field('alone')} label="Everything else was unplugged" />
@@ -167,10 +182,8 @@ function ValueInput({ run, test, id }: { run: Run; test: RunTest; id: string }) 
   if (test.kind === 'link') {
     const spoken = sharedModes(index, { from: test.socket, to: run.to })
     return (
-      <PlainSelect id={id} name="value" required defaultValue="">
-        <option value="" disabled>
-          Choose
-        </option>
+      <PlainSelect id={id} name="value" defaultValue="">
+        <option value="">Choose</option>
         {spoken.map((mode) => (
           <option key={mode} value={mode}>
             {linkModeFacts[mode].name}
@@ -184,10 +197,8 @@ function ValueInput({ run, test, id }: { run: Run; test: RunTest; id: string }) 
   const answers = answersOf[test.kind]
   if (answers)
     return (
-      <PlainSelect id={id} name="value" required defaultValue="">
-        <option value="" disabled>
-          Choose
-        </option>
+      <PlainSelect id={id} name="value" defaultValue="">
+        <option value="">Choose</option>
         {Object.entries(answers).map(([value, words]) => (
           <option key={value} value={value}>
             {words}
@@ -196,12 +207,6 @@ function ValueInput({ run, test, id }: { run: Run; test: RunTest; id: string }) 
       </PlainSelect>
     )
   return (
-    <PlainInput
-      id={id}
-      name="value"
-      required
-      maxLength={4000}
-      placeholder={valueExamples[test.kind as AskedValue['kind']]}
-    />
+    <PlainInput id={id} name="value" maxLength={4000} placeholder={valueExamples[test.kind as AskedValue['kind']]} />
   )
 }

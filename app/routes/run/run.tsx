@@ -3,6 +3,7 @@ import { useEffect } from 'react'
 import { data, Form, Link as RouterLink, redirect, useSearchParams } from 'react-router'
 import { revisionOf } from '../../../core/change/change'
 import { deleteRun } from '../../../core/change/changes/run'
+import { searchOf } from '../../../core/change/changes/searches'
 import { observationsOf } from '../../../core/observe/learned'
 import type { Observation } from '../../../core/observe/observation'
 import { directNeeds } from '../../../core/plan/direct-needs'
@@ -23,6 +24,7 @@ import { useKept } from '../../ui/use-kept'
 import { HistoryLink } from '../history/history-link'
 import { type SeenOf, saveRetraction, saveSeen } from '../seen/save-seen.server'
 import type { Route } from './+types/run'
+import { Recipes } from './recipes'
 import { textsOf } from './run-form'
 import { RunPage, runFormId } from './run-page'
 import { RunSeen } from './run-seen'
@@ -126,6 +128,8 @@ function RunEditor({
         )
       }
     >
+      <FaultLinks run={run} />
+      <Recipes run={run} />
       <RunSeen run={run} observations={observations} problem={problem} />
       <Form method="post">
         <Flex mt="5" pt="4" borderTop="1px solid" borderColor="line" align="center" gap="4" wrap="wrap">
@@ -170,4 +174,22 @@ function Done({ tag }: { tag: string }) {
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   return <RouteErrorView error={error} />
+}
+
+/** Where somebody goes when it does not work as it should. */
+function FaultLinks({ run }: { run: Run }) {
+  const { plan } = useSite()
+  const open = searchOf(plan, run.id)
+  const home = `/sites/${plan.site.id}`
+  return (
+    <p>
+      <RouterLink to={open ? `${home}/faults/${open.id}` : `${home}/faults?run=${run.id}`} className={text.link}>
+        {open ? 'A fault is searched here' : 'Something is wrong with it'}
+      </RouterLink>
+      {' ·\u00a0'}
+      <RouterLink to={`${home}/runs/${run.id}/faults`} className={text.link}>
+        What would I see if something were wrong?
+      </RouterLink>
+    </p>
+  )
 }

@@ -144,6 +144,11 @@ export default function DevicePage({ params, actionData }: Route.ComponentProps)
           <RouterLink to={`/sites/${plan.site.id}/docks/${device.id}`} className={text.link}>
             what its uplink carries
           </RouterLink>
+        )}{' '}
+        {runs.length > 0 && (
+          <RouterLink to={`/sites/${plan.site.id}/faults?device=${device.id}`} className={text.link}>
+            something is wrong here
+          </RouterLink>
         )}
       </p>
       <DeviceEditor

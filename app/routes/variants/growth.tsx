@@ -1,17 +1,12 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
-import { data, Form, Link as RouterLink, useNavigation } from 'react-router'
+import { data, Form, useNavigation } from 'react-router'
 import { dropUpgrade, thinkAhead } from '../../../core/change/changes/variants'
-import { gradeWords } from '../../../core/checks/wording'
-import { parsePictureMode } from '../../../core/picture/mode-text'
 import { freeIds, slugOf } from '../../../core/plan/free-id'
 import { byId } from '../../../core/plan/lookup'
-import { formatLength } from '../../../core/quantity/length'
-import { decimal, type Parsed, parsed } from '../../../core/quantity/parsed'
-import { parseRate } from '../../../core/quantity/rate'
-import { parseWatts } from '../../../core/quantity/watts'
+import { type Parsed, parsed } from '../../../core/quantity/parsed'
 import { type GrowthAnswer, growthWords } from '../../../core/variants/upgrades'
-import { type Growth, type Upgrade, upgradeSchema } from '../../../core/vocabulary/growth'
+import { type Upgrade, upgradeSchema } from '../../../core/vocabulary/growth'
 import { refused } from '../../../server/sites/change-site'
 import { readForm } from '../../read-form.server'
 import { baseOf, change, whyNotSaved } from '../../stored.server'
@@ -20,45 +15,12 @@ import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { LabelledField, PlainInput, PlainSelect, plainField } from '../../ui/field'
 import { useSite } from '../../ui/site-context'
-import { useUnit } from '../../ui/units'
 import { useAsked } from '../../ui/use-asked'
 import type { Route } from './+types/growth'
+import { DockSelect } from './dock-select'
 import look from './growth.module.css'
-
-/** What may grow, each with how its size is said. */
-const SORTS = {
-  pictures: { words: 'every picture becomes', example: '3840x2160@120' },
-  display: { words: 'one more display behind a dock', example: '3840x2160@60' },
-  power: { words: 'whatever charges takes', example: '240 W' },
-  headset: { words: 'a faster headset decoder', example: '4 Gb/s' },
-  storage: { words: 'faster disks', example: '2500 MB/s' },
-  camera: { words: 'faster cameras', example: '8 Gb/s' },
-} as const
-type Sort = keyof typeof SORTS
-const isSort = (name: unknown): name is Sort => typeof name === 'string' && name in SORTS
-
-/** Often thought of, ready to be kept. */
-const USUAL: readonly { name: string; sort: Exclude<Sort, 'display'>; size: string }[] = [
-  { name: '4K at 120 Hz everywhere', sort: 'pictures', size: '3840x2160@120' },
-  { name: '8K at 60 Hz everywhere', sort: 'pictures', size: '7680x4320@60' },
-  { name: 'a 240 W laptop', sort: 'power', size: '240 W' },
-  { name: 'a faster headset decoder', sort: 'headset', size: '4 Gb/s' },
-  { name: 'disks at 2500 MB/s', sort: 'storage', size: '2500 MB/s' },
-]
-
-function readGrowth(sort: Sort, size: string, at: string): Parsed<Growth> {
-  if (sort === 'power') {
-    const watts = parseWatts(size)
-    return watts.ok ? parsed({ what: 'power', watts: watts.value }) : watts
-  }
-  if (sort === 'pictures' || sort === 'display') {
-    const mode = parsePictureMode(size)
-    if (!mode.ok) return mode
-    return parsed(sort === 'pictures' ? { what: sort, mode: mode.value } : { what: sort, at, mode: mode.value })
-  }
-  const rate = parseRate(size)
-  return rate.ok ? parsed({ what: 'rate', kind: sort, rate: rate.value }) : rate
-}
+import { GrowthAnswerView } from './growth-answer'
+import { isSort, readGrowth, SORTS, type Sort, USUAL } from './growth-form'
 
 /** Keeps an upgrade with the site, or drops one. */
 export async function action({ request, params }: Route.ActionArgs) {
@@ -100,7 +62,6 @@ export default function GrowthPage({ actionData }: Route.ComponentProps) {
   )
   const { step, last } = useAsked('growth', question)
   const [sort, setSort] = useState<Sort>('pictures')
-  const docks = plan.devices.filter(({ kind }) => kind === 'dock' || kind === 'hub')
   const answers = new Map((last ?? []).map((answer) => [answer.upgrade, answer]))
   return (
     <>
@@ -140,14 +101,7 @@ export default function GrowthPage({ actionData }: Route.ComponentProps) {
         {sort === 'display' && (
           <LabelledField field={plainField('at')} label="At">
             {' '}
-            <PlainSelect id="field-at" name="at" defaultValue="">
-              <option value="">Choose a dock</option>
-              {docks.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </PlainSelect>
+            <DockSelect />
           </LabelledField>
         )}
         <MainButton loading={saving}>Add this what-if</MainButton>
@@ -173,53 +127,15 @@ export default function GrowthPage({ actionData }: Route.ComponentProps) {
   )
 }
 
-const MOST_TOLD = 12
-
 function Ahead({ upgrade, answer }: { upgrade: Upgrade; answer: GrowthAnswer | undefined }) {
-  const { plan, index } = useSite()
-  const unit = useUnit()
+  const { index } = useSite()
   return (
     <Box as="section" aria-label={upgrade.name} className={look.ahead}>
       <Heading as="h2" size="md">
         {upgrade.name}
       </Heading>
       <p className={text.quiet}>{upgrade.growth.map((growth) => growthWords(growth, index.devices)).join('; ')}</p>
-      {!answer ? (
-        <p role="status">Judging the site as it would be.</p>
-      ) : (
-        <>
-          <p>
-            <b>
-              {answer.survives} of {answer.survives + answer.fallen.length}
-            </b>{' '}
-            runs that get through today survive it as they are
-            {answer.blocked > 0 && `; ${answer.blocked} ${answer.blocked === 1 ? 'is' : 'are'} blocked already`}.
-          </p>
-          {answer.lost.length > 0 && <p>Does not get through as it is laid: {answer.lost.join(', ')}.</p>}
-          {answer.fallen.length > 0 && (
-            <p>
-              To buy for it now: <b>{`${decimal(answer.price, 2)} ${plan.policy.currency}`}</b>
-              {answer.unpriced > 0 &&
-                `, and ${answer.unpriced} ${answer.unpriced === 1 ? 'run' : 'runs'} without a price or a lead that would do`}
-              .
-            </p>
-          )}
-          <ul>
-            {answer.fallen.slice(0, MOST_TOLD).map(({ id, label, from, to, instead }) => (
-              <li key={id}>
-                <RouterLink to={`/sites/${plan.site.id}/runs/${id}`} className={`${text.link} ${text.mono}`}>
-                  {label}
-                </RouterLink>{' '}
-                {from && gradeWords[from]} to {gradeWords[to]}:{' '}
-                {instead
-                  ? `${instead.kind}, ${formatLength(instead.length, unit)}${instead.price === null ? '' : `, ${decimal(instead.price, 2)} ${plan.policy.currency}`}`
-                  : 'no single lead would do'}
-              </li>
-            ))}
-            {answer.fallen.length > MOST_TOLD && <li>and {answer.fallen.length - MOST_TOLD} more</li>}
-          </ul>
-        </>
-      )}
+      {!answer ? <p role="status">Judging the site as it would be.</p> : <GrowthAnswerView answer={answer} />}
       <Form method="post">
         <MadeFrom />
         <input type="hidden" name="drop" value={upgrade.id} />

@@ -5,7 +5,6 @@ import { goneSince, keepPhotos, lookAtPlace } from '../../../core/change/changes
 import { type KeptImage, LARGEST_UPLOAD_BYTES } from '../../../core/files/file-types'
 import { storedOf } from '../../../core/files/storage'
 import { byId } from '../../../core/plan/lookup'
-import { MOST_PHOTOS, type Place } from '../../../core/plan/plan'
 import { legsExample, parseRoute } from '../../../core/route/legs'
 import { readMains } from '../../../core/survey/mains-text'
 import { type Stop, walkOf } from '../../../core/survey/walk'
@@ -18,7 +17,7 @@ import { addressWith, baseOf, change, load, whyNotSaved } from '../../stored.ser
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
-import { FileField, plainField, TextField } from '../../ui/field'
+import { plainField, TextField } from '../../ui/field'
 import { takesLength } from '../../ui/keep-typed-unit'
 import { MainsField } from '../../ui/mains-field'
 import { useSite } from '../../ui/site-context'
@@ -28,6 +27,7 @@ import { readUnit } from '../../unit-cookie'
 import { NearlyFull } from '../files/stored-line'
 import { routeText } from '../run/run-form'
 import type { Route } from './+types/walk'
+import { Photos } from './photos'
 import look from './walk.module.css'
 
 /** Whether there is room for more photos. */
@@ -85,8 +85,9 @@ export const action = ({ request, params }: Route.ActionArgs) =>
         ? { outcome: 'refused', faults: gone }
         : lookAtPlace(plan, place, seen, new Date().toISOString().slice(0, 10), baseOf(form))
     })
+    const page = form.get('from') === 'install' ? 'install' : 'walk'
     if (saved?.outcome === 'saved')
-      return redirect(`${addressWith(`/sites/${params.site}/walk`, { took: saved.id })}#${placeId}`)
+      return redirect(`${addressWith(`/sites/${params.site}/${page}`, { took: saved.id })}#${placeId}`)
     const { problem, status } = whyNotSaved(saved)
     return wrong(problem, status)
   })
@@ -213,58 +214,10 @@ function StopCard({ stop, wrong }: { stop: Stop; wrong: string | null }) {
           </MainButton>
         </p>
       </Form>
-      <Photos place={place} busy={busy} />
+      <Photos place={place} />
     </li>
   )
 }
 
 const nameOf = (devices: readonly { id: string; name: string }[], id: string): string =>
   byId(devices).get(id)?.name ?? id
-
-function Photos({ place, busy }: { place: Place; busy: boolean }) {
-  const { plan } = useSite()
-  const photos = place.photos ?? []
-  return (
-    <>
-      {photos.length > 0 && (
-        <ul className={look.photos}>
-          {photos.map(({ file, note }, at) => (
-            <li key={file}>
-              <a href={`/sites/${plan.site.id}/files/${file}`}>
-                <img
-                  src={`/sites/${plan.site.id}/files/${file}`}
-                  alt={note ?? `Photo ${at + 1} of ${place.name}`}
-                  loading="lazy"
-                />
-              </a>
-              <Form method="post" preventScrollReset>
-                <MadeFrom />
-                <input type="hidden" name="place" value={place.id} />
-                <input type="hidden" name="file" value={file} />
-                <QuietButton
-                  name="intent"
-                  value="no photo"
-                  small
-                  grave
-                  aria-label={`Take photo ${at + 1} of ${place.name} away`}
-                >
-                  Remove
-                </QuietButton>
-              </Form>
-            </li>
-          ))}
-        </ul>
-      )}
-      {photos.length < MOST_PHOTOS && (
-        <Form method="post" encType="multipart/form-data" preventScrollReset className={look.run}>
-          <MadeFrom />
-          <input type="hidden" name="place" value={place.id} />
-          <FileField label={`A photo of ${place.name}`} name="photo" accept="image/jpeg,image/png,image/webp" />
-          <QuietButton name="intent" value="photo" loading={busy}>
-            Keep it with the place
-          </QuietButton>
-        </Form>
-      )}
-    </>
-  )
-}

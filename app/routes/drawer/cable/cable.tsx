@@ -171,6 +171,11 @@ function Head({ cable, index }: Shown) {
         <QuietButton asChild>
           <RouterLink to={`${home}/sessions/new?${new URLSearchParams({ cables: cable.id })}`}>Test it</RouterLink>
         </QuietButton>
+        {run && (
+          <QuietButton asChild>
+            <RouterLink to={`/sites/${index.plan.site.id}/faults?run=${run.id}`}>Something is wrong with it</RouterLink>
+          </QuietButton>
+        )}
         <Form method="post">
           <MadeFrom />
           <QuietButton name="intent" value={retired ? 'drawer' : 'retired'}>

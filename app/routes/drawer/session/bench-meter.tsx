@@ -18,7 +18,9 @@ const leads: Record<SimulatedLead, string> = {
   'as marked': 'a lead that does what it should',
   'charge-only': 'a charge-only lead',
   drops: 'a lead that drops in its soak',
+  'falls back': 'a lead that falls back beside a neighbour',
   heats: 'a lead that heats',
+  lies: 'any lead, read by a meter that lies',
 }
 
 type Look = { sample: MeterSample; wasUp: boolean }
