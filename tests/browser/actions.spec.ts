@@ -76,6 +76,8 @@ test('what does not fit is said in words, and nothing of it is saved', async ({ 
     buying: 'cheapest',
     soak: 'minute',
     proveIn: 'own port',
+    searching: 'most telling',
+    drivers: 'system',
   }
   const log = { base: '1', from: 'gallery-laptop', to: 'gallery-log', kind: 'picture', size: '2560x1440@60' }
   for (const [path, form] of [

@@ -104,4 +104,10 @@ test('a site of 2,000 runs, 5,000 cables and 25,000 observations is brought in, 
   expect(back.observations).toEqual(plan.observations)
   expect(back.runs[0].note).toBe('seen by both')
   await other.context().close()
+
+  // a fault is searched on it as on a small one
+  await open(page, `${site}/faults?run=${first.id}`)
+  await page.getByRole('checkbox', { name: /^It drops after a while/ }).check()
+  await page.getByRole('button', { name: 'Search for the fault' }).click()
+  await expect(page.getByRole('heading', { name: 'Try this next' })).toBeVisible()
 })

@@ -409,6 +409,13 @@ describe('who may ask', () => {
   it('whoever asks for costly work too often is told to wait', async () => {
     const statuses: number[] = []
     const often = { headers: { cookie: 'hallway-who=often' } }
+    // what the tests before asked for counts for this address as well, for a minute; and a line that stood idle may be closed
+    const free = () =>
+      send(`${site}/drawer.csv`, often).then(
+        ({ status }) => status === 200,
+        () => false,
+      )
+    for (let tries = 0; tries < 70 && !(await free()); tries += 1) await wait(1000)
     for (let go = 0; go < 130; go += 1) statuses.push((await send(`${site}/drawer.csv`, often)).status)
     expect(statuses[0]).toBe(200)
     expect(statuses.at(-1)).toBe(429)
@@ -520,7 +527,7 @@ describe('what goes on is known', () => {
     const database = readFileSync(join(hallway.home, 'database.pid'), 'utf8')
     process.kill(pid, 'SIGKILL')
     let status = 0
-    for (let tries = 0; tries < 100 && status !== 200; tries += 1) {
+    for (let tries = 0; tries < 600 && status !== 200; tries += 1) {
       await wait(100)
       status = await send('/health').then(
         (answer) => answer.status,

@@ -5,6 +5,8 @@ import { mappingFrom } from '../../app/csv/preview'
 import { kindFormSchema } from '../../app/routes/drawer/catalogue/kind-form'
 import { readValue } from '../../core/bench/read-value'
 import { parseEnd } from '../../core/drawer/end-text'
+import { readLog } from '../../core/faults/log-lines'
+import { readSaid } from '../../core/faults/said'
 import { filesFromText, readClassFolder } from '../../core/identity/class-folder'
 import { readFromDevice } from '../../core/identity/device-reading'
 import { parseJob } from '../../core/match/job-text'
@@ -13,11 +15,12 @@ import { parsePictureMode } from '../../core/picture/mode-text'
 import { slugOf } from '../../core/plan/free-id'
 import { readPlanText } from '../../core/plan/read'
 import { parseRepeats } from '../../core/prove/before-after'
-import { parseInstrumentLine } from '../../core/prove/instrument-lines'
+import { PASTED_KINDS, readPasted } from '../../core/prove/pasted'
 import { parseDuration } from '../../core/quantity/duration'
 import { parseLength } from '../../core/quantity/length'
 import { parseRate } from '../../core/quantity/rate'
 import { parseWatts } from '../../core/quantity/watts'
+import { parseInstrumentLine } from '../../core/series/instrument-lines'
 import { parseMark, parsePowerMark } from '../../core/standards/mark-text'
 
 /** Everything that takes a text somebody typed or sent. */
@@ -39,6 +42,18 @@ const readers: Record<string, (text: string) => unknown> = {
   duration: parseDuration,
   repeats: parseRepeats,
   'line of an instrument': parseInstrumentLine,
+  'log of a computer': readLog,
+  'log or listing': readSaid,
+  ...Object.fromEntries(
+    PASTED_KINDS.map((kind) => [
+      `pasted ${kind}`,
+      (text: string) =>
+        readPasted(
+          { kind, spoken: ['usb2'], mode: { width: 3840, height: 2160, refresh: 60, bits: 8, chroma: '444' } },
+          text,
+        ),
+    ]),
+  ),
   battery: (text) => readValue({ kind: 'battery' }, text),
   'volts lost': (text) => readValue({ kind: 'volts lost', amps: 3 }, text),
   frames: (text) => readValue({ kind: 'frames' }, text),

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { checkSync } from 'recheck'
 import ts from 'typescript'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 
 type Pattern = { at: string; source: string; flags: string }
 
@@ -34,6 +34,8 @@ async function madePatterns(files: readonly string[]): Promise<Pattern[]> {
       return pattern
     },
   })
+  // other tests of this thread may have loaded them before
+  vi.resetModules()
   for (const file of files) await import(`../../${file}`)
   globalThis.RegExp = Own
   return made

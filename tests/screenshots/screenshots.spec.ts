@@ -5,10 +5,8 @@ import { expect, open, ownSite, test } from '../support/pages'
 /** One picture of each main view, from the demo data. */
 const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?: (page: Page) => Promise<void> }?][] =
   [
-    ['sites', '/'],
     ['board', '/sites/saltmarsh'],
     ['run', '/sites/saltmarsh/runs/r-09', { before: advised }],
-    ['run-dark', '/sites/saltmarsh/runs/r-17', { scheme: 'dark', before: advised }],
     ['run-phone', '/sites/saltmarsh/runs/r-16', { phone: true }],
     ['survey', '/sites/saltmarsh/survey/image-a'],
     ['floor', '/sites/saltmarsh/floors/ground?run=r-07&pathway=wheelhouse-conduit'],
@@ -22,6 +20,8 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['cable', '/sites/saltmarsh/cables/c-0021'],
     ['session', '/sites/saltmarsh/drawer/sessions/gallery-drawer'],
     ['prove', '/sites/saltmarsh/prove/r-06'],
+    ['fault', '/sites/saltmarsh/faults/search-debrief', { scheme: 'dark' }],
+    ['handover', '/sites/saltmarsh/handover/spring/since'],
   ]
 
 async function lookCloser(page: Page) {
