@@ -90,7 +90,7 @@ npx('boundaries (dependency-cruiser)', ['depcruise', '--config', '.dependency-cr
 const built = npx('command line', ['vite', 'build', '--config', 'vite.command.config.ts', '--logLevel', 'error'])
 const needed = [
   ['mariadbd', 'mariadb-server'],
-  ['chromium', 'chromium'],
+  ['chromium-headless-shell', 'chromium-headless-shell'],
   ['edid-decode', 'edid-decode'],
   ['cvt', 'xcvt'],
   ['pdftotext', 'poppler-utils'],

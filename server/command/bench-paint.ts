@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net'
 import { median } from './timing'
 
 const GOES = 5
-const BROWSER = '/usr/bin/chromium'
+const BROWSER = '/usr/bin/chromium-headless-shell'
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking']
 
 /** When a new browser shows a page, when scripts have taken it over, and the longest its thread is held meanwhile. Milliseconds. */

@@ -3,7 +3,7 @@ import type { Block, Card, Table, Title } from '../../core/handover/block'
 import { type Drawing, inkColour, type Shape } from '../../core/handover/drawing'
 import { barsOf } from '../../core/tags/label'
 import { modulesOf } from '../tags/tag-sheets'
-import { bookFonts, fontName, Letters, type Weight } from './letters'
+import { bookFonts, Letters, type Line, type Weight } from './letters'
 
 /** What a book on paper is made from. */
 export type BookToPrint = {
@@ -24,6 +24,8 @@ const MASK = 3
 const TEXT = 9.5
 const SMALL = 8
 const GAP = 6
+/** Between two cells of a row. */
+const CELL_GAP = 6
 const INK = inkColour('ink')
 const QUIET = inkColour('quiet')
 const CAUTION = '#8a4b00'
@@ -48,7 +50,10 @@ class Printer {
   readonly #left: number
   readonly #width: number
   readonly #bottom: number
+  #flush = () => {}
   #pages = 0
+  /** What is filled with now; nothing where that is not known. */
+  #colour = ''
   #ending = false
   #section: Pdf['outline'] | null = null
 
@@ -69,22 +74,44 @@ class Printer {
       displayTitle: true,
       info: { Title: title.title, Subject: `Handed over to ${title.client}` },
     })
+    this.#gatherContent()
     for (const [name, bytes] of fonts) this.#pdf.registerFont(name, bytes)
     this.#root = this.#pdf.struct('Document')
     this.#pdf.addStructure(this.#root)
   }
 
+  /** Passes on what a page shows in one piece, when the page is done, and not operator by operator. */
+  #gatherContent(): void {
+    const pdf = this.#pdf
+    const write = pdf.addContent.bind(pdf)
+    let gathered: string[] = []
+    pdf.addContent = (operator: string) => {
+      gathered.push(operator)
+      return pdf
+    }
+    this.#flush = () => {
+      if (gathered.length > 0) write(gathered.join('\n'))
+      gathered = []
+    }
+  }
+
   async print(): Promise<Buffer> {
-    const chunks: Buffer[] = []
-    this.#pdf.on('data', (chunk: Buffer) => chunks.push(chunk))
+    // what it wrote before anything was asked of it
+    const chunks: Uint8Array[] = [this.#pdf.read()]
     const ended = new Promise<void>((done, fail) => {
-      this.#pdf.on('end', done)
+      // what it writes is kept as it comes: hundreds of thousands of small pieces, each through the queues of a stream, take longer than drawing them
+      this.#pdf.push = (chunk: Uint8Array | null) => {
+        if (chunk === null) done()
+        else chunks.push(chunk)
+        return true
+      }
       this.#pdf.on('error', fail)
     })
     this.#front()
     for (const block of this.#book.blocks) this.#block(block)
     this.#replaced()
     this.#tableOfContents()
+    this.#flush()
     this.#root.end()
     this.#pdf.end()
     await ended
@@ -92,7 +119,9 @@ class Printer {
   }
 
   #page(): void {
+    this.#flush()
     this.#pdf.addPage()
+    this.#colour = ''
     this.#pages += 1
     this.#foot()
     this.#pdf.y = this.#book.margin
@@ -210,21 +239,22 @@ class Printer {
   }
 
   #words(tag: string, text: string, how: How, into = this.#root): void {
-    this.#room(this.#height(text, { ...how, width: this.#width }))
-    into.add(this.#pdf.struct(tag, {}, () => this.#text(text, this.#left, this.#pdf.y, { ...how, width: this.#width })))
+    const laid = this.#lay(text, how)
+    this.#room(laid.height)
+    into.add(this.#pdf.struct(tag, {}, () => this.#put(laid, this.#left, this.#pdf.y)))
   }
 
   #list(items: readonly string[]): void {
     const list = this.#pdf.struct('L')
     this.#root.add(list)
     for (const item of items) {
-      const width = this.#width - 14
-      this.#room(this.#height(item, { width }))
+      const laid = this.#lay(item, { width: this.#width - 14 })
+      this.#room(laid.height)
       const { y } = this.#pdf
       const entry = this.#pdf.struct('LI')
       list.add(entry)
       entry.add(this.#pdf.struct('Lbl', {}, () => this.#text('•', this.#left, y, { width: 12 })))
-      entry.add(this.#pdf.struct('LBody', {}, () => this.#text(item, this.#left + 14, y, { width })))
+      entry.add(this.#pdf.struct('LBody', {}, () => this.#put(laid, this.#left + 14, y)))
       entry.end()
       this.#space(2)
     }
@@ -237,38 +267,36 @@ class Printer {
     const widths = shares.map((share) => (share / whole) * this.#width)
     const table = this.#pdf.struct('Table')
     this.#root.add(table)
-    const head = (): void => this.#row(table, 'TH', heads, widths)
+    const laidOut = (tag: 'TH' | 'TD', cells: readonly string[]): Laid[] =>
+      cells.map((cell, at) =>
+        this.#lay(cell, { size: SMALL, weight: tag === 'TH' ? 700 : 400, width: (widths[at] ?? 40) - CELL_GAP }),
+      )
+    const head = laidOut('TH', heads)
     this.#room(44)
-    head()
+    this.#row(table, 'TH', head, widths)
     for (const row of rows) {
-      const height = Math.max(...row.map((cell, at) => this.#cellHeight(cell, widths[at] ?? 40)))
-      if (this.#pdf.y + height > this.#bottom) {
+      const cells = laidOut('TD', row)
+      if (this.#pdf.y + heightOf(cells) > this.#bottom) {
         this.#page()
-        head()
+        this.#row(table, 'TH', head, widths)
       }
-      this.#row(table, 'TD', row, widths)
+      this.#row(table, 'TD', cells, widths)
     }
     table.end()
     this.#space(GAP + 2)
   }
 
-  #cellHeight = (text: string, width: number): number => this.#height(text, { size: SMALL, width: width - 6 }) + 5
-
-  #row(table: Structure, tag: 'TH' | 'TD', cells: readonly string[], widths: readonly number[]): void {
+  #row(table: Structure, tag: 'TH' | 'TD', cells: readonly Laid[], widths: readonly number[]): void {
     const row = this.#pdf.struct('TR')
     table.add(row)
     const top = this.#pdf.y
     let x = this.#left
-    let deepest = top
-    const weight: Weight = tag === 'TH' ? 700 : 400
     for (const [at, cell] of cells.entries()) {
-      const width = widths[at] ?? 40
-      row.add(this.#pdf.struct(tag, {}, () => this.#text(cell, x, top + 2, { size: SMALL, weight, width: width - 6 })))
-      deepest = Math.max(deepest, this.#pdf.y)
-      x += width
+      row.add(this.#pdf.struct(tag, {}, () => this.#put(cell, x, top + 2)))
+      x += widths[at] ?? 40
     }
     row.end()
-    const y = Math.min(deepest + 3, this.#bottom)
+    const y = Math.min(top + heightOf(cells), this.#bottom)
     this.#pdf.markContent('Artifact', { type: 'Layout' })
     this.#pdf
       .moveTo(this.#left, y)
@@ -294,6 +322,7 @@ class Printer {
 
   #shape(shape: Shape, left: number, top: number): void {
     const pdf = this.#pdf
+    if (shape.sort !== 'text') this.#colour = ''
     switch (shape.sort) {
       case 'line': {
         const [first, ...rest] = shape.points
@@ -315,10 +344,11 @@ class Printer {
         return
       case 'text': {
         const how: How = { size: shape.size, colour: inkColour(shape.ink), line: true }
-        const wide = this.#lineWidth(shape.text, how)
+        const laid = this.#lay(shape.text, how)
+        const wide = (laid.lines[0]?.width ?? 0) * shape.size
         const x = left + shape.x - (shape.anchor === 'start' ? 0 : shape.anchor === 'middle' ? wide / 2 : wide)
         // a drawing says where the line stands, paper where it begins
-        this.#text(shape.text, x, top + shape.y - shape.size * ASCENT, how)
+        this.#put(laid, x, top + shape.y - shape.size * ASCENT)
         return
       }
       case 'image': {
@@ -364,10 +394,10 @@ class Printer {
     for (const line of lines) {
       const left = y + height - 6 - down
       if (left < SMALL) break
-      const tall = Math.min(this.#height(line, { size: SMALL, width: room }), left, 31)
+      const laid = this.#lay(line, { size: SMALL, width: room, most: Math.min(left, 31) })
       const at = down
-      card.add(this.#pdf.struct('P', {}, () => this.#text(line, x + 8, at, { size: SMALL, width: room, most: tall })))
-      down += tall + 2
+      card.add(this.#pdf.struct('P', {}, () => this.#put(laid, x + 8, at)))
+      down += laid.height + 2
     }
     card.add(
       this.#pdf.struct('Figure', { alt: `Code that opens ${address}` }, () =>
@@ -381,9 +411,15 @@ class Printer {
   #code(text: string, x: number, y: number, size: number): void {
     const modules = modulesOf(text, MASK)
     const cell = size / modules.length
-    for (const [down, row] of modules.entries())
-      for (const [from, to] of barsOf(row)) this.#pdf.rect(x + from * cell, y + down * cell, (to - from) * cell, cell)
+    const bars = modules.flatMap((row, down) =>
+      [...barsOf(row)].map(([from, to]) =>
+        [x + from * cell, y + down * cell, (to - from) * cell, cell].map((each) => each.toFixed(2)).join(' '),
+      ),
+    )
+    // hundreds of bars a code: written at once
+    this.#pdf.addContent(bars.map((bar) => `${bar} re`).join('\n'))
     this.#pdf.fill('#000')
+    this.#colour = ''
   }
 
   /** What could not be printed is said, with where it stands. */
@@ -402,48 +438,40 @@ class Printer {
   }
 
   #font(font: string, { size = TEXT, colour = INK }: How): Pdf {
-    return this.#pdf.font(font).fontSize(size).fillColor(colour)
+    if (this.#colour !== colour) this.#pdf.fillColor(colour)
+    this.#colour = colour
+    return this.#pdf.font(font).fontSize(size)
   }
 
-  #lineWidth(text: string, how: How): number {
-    return this.#letters
-      .stretches(text, how.weight ?? 400)
-      .reduce((sum, stretch) => sum + this.#font(stretch.font, how).widthOfString(stretch.text), 0)
+  /** A text on its lines. It is laid out once, whether its height is asked for first or it is drawn at once. */
+  #lay(text: string, how: How): Laid {
+    const { size = TEXT, weight = 400, width = this.#width, line, most } = how
+    const lines = this.#letters.lines(text, weight, {
+      width: line ? Number.POSITIVE_INFINITY : width / size,
+      most: most === undefined ? Number.POSITIVE_INFINITY : Math.max(1, Math.floor(most / (size * LINE))),
+    })
+    return { lines, how, height: lines.length * size * LINE }
   }
 
-  #height(text: string, how: How): number {
-    const { size = TEXT, weight = 400, width = this.#width } = how
-    if (text === '') return size
-    if (this.#isShort(text, how)) return size * LINE
-    const [first] = this.#letters.stretches(text, weight)
-    return this.#font(first?.font ?? fontName('latin', weight), how).heightOfString(text, { width })
-  }
-
-  /** It stands on one line for certain: it need not be tried. */
-  #isShort(text: string, { size = TEXT, weight = 400, width = this.#width }: How): boolean {
-    return (
-      text.length * size < 8 * width && this.#letters.width(text, weight) * size < 0.97 * width && !text.includes('\n')
-    )
+  /** Draws what is laid out, and goes on below it. */
+  #put({ lines, how, height }: Laid, x: number, y: number): void {
+    const { size = TEXT, width = this.#width, align, goTo } = how
+    for (const [at, line] of lines.entries()) {
+      const left = align === 'right' ? x + width - line.width * size : x
+      for (const [part, { font, text }] of line.stretches.entries()) {
+        const pdf = this.#font(font, how)
+        // its width is known, so it is not measured again
+        const measured = { textWidth: line.width * size, wordCount: 1 }
+        const options = { lineBreak: false, ...measured, ...(goTo ? { goTo } : {}) }
+        if (part === 0) pdf.text(text, left, y + at * size * LINE, options)
+        else pdf.text(text, options)
+      }
+    }
+    this.#pdf.y = y + height
   }
 
   #text(text: string, x: number, y: number, how: How): void {
-    const { weight = 400, width, align, goTo, line, most } = how
-    const stretches = this.#letters.stretches(text, weight)
-    const short = line || (!align && this.#isShort(text, how))
-    for (const [at, stretch] of stretches.entries()) {
-      const options = {
-        ...(short ? { lineBreak: false } : { width }),
-        ...(align ? { align } : {}),
-        ...(goTo ? { goTo } : {}),
-        ...(most ? { height: most, ellipsis: true } : {}),
-        continued: at < stretches.length - 1,
-      }
-      const pdf = this.#font(stretch.font, how)
-      if (at === 0) pdf.text(stretch.text, x, y, options)
-      else pdf.text(stretch.text, options)
-    }
-    // a single line is not followed by the next by itself
-    if (short) this.#pdf.y = y + (how.size ?? TEXT) * LINE
+    this.#put(this.#lay(text, how), x, y)
   }
 }
 
@@ -464,3 +492,9 @@ type How = {
   /** No higher than that: what does not fit is cut. */
   most?: number
 }
+
+/** The height of a row, with what stands above and below its letters. */
+const heightOf = (cells: readonly Laid[]): number => Math.max(...cells.map(({ height }) => height)) + 5
+
+/** A text as it stands on its lines. */
+type Laid = { lines: readonly Line[]; how: How; height: number }

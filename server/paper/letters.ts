@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { create, type Font } from 'fontkit'
+import LineBreaker from 'linebreak'
 import { decompress } from 'wawoff2'
 import { fontFile } from './pdf'
 
@@ -12,8 +13,16 @@ export type Weight = 400 | 700
 /** A stretch of a text that one font can print. */
 export type Stretch = { font: string; text: string }
 
+/** A line of a text, and how wide it is at a size of one. */
+export type Line = { stretches: readonly Stretch[]; width: number }
+
+/** What a text must keep to: the width of a line at a size of one, and how many lines there may be. */
+export type Room = { width: number; most: number }
+
 /** What stands in place of a letter that no font has. */
 const REPLACED = '?'
+/** What stands where a text is cut. */
+const CUT = '…'
 /** Places that are named where letters were replaced. */
 const MOST_TOLD = 12
 
@@ -62,8 +71,43 @@ export class Letters {
     return found
   }
 
-  /** How wide a text is at a size of one, its letters side by side: near enough to tell what fits on a line. */
-  width(text: string, weight: Weight): number {
+  /** The lines of a text. Where there are too many, the last that may be ends in three dots. A word that is wider than a line is broken anywhere. */
+  lines(text: string, weight: Weight, { width, most }: Room): Line[] {
+    const lines = text
+      .split('\n')
+      .flatMap((line) => (this.#width(line, weight) <= width ? [line] : this.#broken(line, weight, width)))
+    const kept = lines.slice(0, most)
+    if (lines.length > most) kept.push(this.#shortened(kept.pop() ?? '', weight, width))
+    return kept.map((line) => ({ stretches: this.stretches(line, weight), width: this.#width(line, weight) }))
+  }
+
+  #broken(text: string, weight: Weight, width: number): string[] {
+    const lines: string[] = []
+    let line = ''
+    let wide = 0
+    const add = (piece: string): void => {
+      if (line !== '' && wide + this.#width(piece.trimEnd(), weight) > width) {
+        lines.push(line.trimEnd())
+        line = ''
+        wide = 0
+      }
+      line += piece
+      wide += this.#width(piece, weight)
+    }
+    for (const piece of pieces(text))
+      if (this.#width(piece.trimEnd(), weight) <= width) add(piece)
+      else for (const letter of piece) add(letter)
+    return [...lines, line.trimEnd()]
+  }
+
+  #shortened(line: string, weight: Weight, width: number): string {
+    const letters = [...line]
+    while (letters.length > 0 && this.#width(`${letters.join('')}${CUT}`, weight) > width) letters.pop()
+    return `${letters.join('')}${CUT}`
+  }
+
+  /** How wide a text is at a size of one, its letters side by side: pairs that stand closer only make it narrower. */
+  #width(text: string, weight: Weight): number {
     let sum = 0
     for (const letter of text) sum += this.#advance(letter.codePointAt(0) ?? 0, weight)
     return sum
@@ -82,6 +126,16 @@ export class Letters {
   replaced(): { texts: string[]; more: number } {
     const all = [...this.#replaced]
     return { texts: all.slice(0, MOST_TOLD), more: Math.max(0, all.length - MOST_TOLD) }
+  }
+}
+
+/** A text cut wherever a line may end (Unicode's annex 14). */
+function* pieces(text: string): Generator<string> {
+  const breaker = new LineBreaker(text)
+  let from = 0
+  for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) {
+    yield text.slice(from, next.position)
+    from = next.position
   }
 }
 

@@ -33,7 +33,8 @@ export const labelsFor = ({ tagged, site, address }: TagRequest): Label[] =>
 
 /** The dark squares of a code that says a text, row by row. Which mask breaks up its squares best is tried out, unless one is given. */
 export function modulesOf(text: string, mask?: QRCode.QRCodeMaskPattern): boolean[][] {
-  const { modules } = QRCode.create(text, {
+  // as bytes throughout: to look for stretches that fit more closely takes longer than drawing
+  const { modules } = QRCode.create([{ data: new TextEncoder().encode(text), mode: 'byte' }], {
     errorCorrectionLevel: 'M',
     ...(mask === undefined ? {} : { maskPattern: mask }),
   })

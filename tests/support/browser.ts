@@ -5,7 +5,7 @@ export const PORT = 4399
 
 /** Debian's own headless Chromium. */
 export const chromium: LaunchOptions = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',
