@@ -7,8 +7,10 @@ import { type Advice, adviceOf } from '../core/prove/advice'
 import { type Recipe, recipesOf } from '../core/prove/recipes'
 import { type RecordCell, recordOf } from '../core/prove/record'
 import { type SocketCell, socketRecordOf } from '../core/prove/socket-record'
+import { sitesFor } from '../server/people/asker'
 import { currentCopy } from '../server/sites/copies'
 import { listSites, type SiteListing } from '../server/sites/sites'
+import { asker } from './asker.server'
 import { inSlices } from './in-slices'
 import { load } from './stored.server'
 
@@ -44,8 +46,11 @@ export const elsewhere = ({ site }: Pick<Plan, 'site'>): Promise<Elsewhere> =>
   load(async (knex) => {
     const stores: Store[] = []
     const tellers: Told[] = []
+    const shown = await sitesFor(knex, asker())
     for (const each of await listSites(knex)) {
       if (each.id === site.id || each.putAway || each.cables === 0) continue
+      // what was tried at sites that somebody may not see tells of them
+      if (shown && !shown.has(each.id)) continue
       const isStore = each.runs === 0 && stores.length < MOST_STORES
       const kept = keptOf(each)
       if (kept && !isStore) {

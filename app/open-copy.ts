@@ -1,8 +1,9 @@
+import type { Right } from '../core/people/rights'
 import { inSlices } from './in-slices'
 import {
-  type CatchUp,
   type CopyName,
   caughtUp,
+  type Followed,
   keepView,
   keptView,
   latestView,
@@ -27,17 +28,19 @@ export async function openCopy(siteId: string, name: CopyName): Promise<SiteView
 }
 
 /** What is known of a site brought up to date, with what was changed; null where it has to be opened anew. */
-export async function followSite(siteId: string): Promise<{ view: SiteView; lines: readonly NewsLine[] } | null> {
+export async function followSite(
+  siteId: string,
+): Promise<{ view: SiteView; lines: readonly NewsLine[]; may: Right } | null> {
   const known = latestView(siteId)
   if (!known) return null
   const since = new URLSearchParams({ since: String(known.copy.place), identity: known.identity })
   const answer = await fetch(`/sites/${siteId}/changes?${since}`)
   if (!answer.ok) return null
-  const told = (await answer.json()) as CatchUp
+  const told = (await answer.json()) as Followed
   const view = told.place > known.copy.place ? await inSlices(caughtUp(known, told)) : known
   if (!view) return null
   keepView(siteId, view)
-  return { view, lines: told.lines }
+  return { view, lines: told.lines, may: told.may }
 }
 
 /** The view of a copy that a page shows; where that is no longer kept, the latest. */

@@ -6,8 +6,9 @@ import overpass from '@fontsource-variable/overpass/files/overpass-latin-wght-no
 import { ThemeProvider } from 'next-themes'
 import { type ReactNode, useEffect } from 'react'
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, type ShouldRevalidateFunctionArgs } from 'react-router'
-import { OPEN_VARIABLE } from '../server/web/reach'
+import { nameOf } from '../server/people/asker'
 import type { Route } from './+types/root'
+import { asker, knowWhoAsks } from './asker.server'
 import { restoreDraft } from './outbox/drafts'
 import { LeavingQuestion } from './outbox/leaving-question'
 import { OutboxBar } from './outbox/outbox-bar'
@@ -15,7 +16,6 @@ import { save } from './stored.server'
 import { system } from './theme/system'
 import { pressEarlyKeys } from './ui/early-keys'
 import { RouteErrorView } from './ui/error-view'
-import look from './ui/frame.module.css'
 import { useNonce } from './ui/nonce'
 import { UnitProvider } from './ui/units'
 import { readUnit } from './unit-cookie'
@@ -28,11 +28,17 @@ export const links: Route.LinksFunction = () => [
 
 export const meta: Route.MetaFunction = () => [{ title: 'Hallway' }]
 
-export const loader = async ({ request }: Route.LoaderArgs) => ({
-  unit: readUnit(request),
-  open: process.env[OPEN_VARIABLE] === 'yes',
-  who: await save(() => readWho(request)),
-})
+export const middleware: Route.MiddlewareFunction[] = [knowWhoAsks]
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const who = asker()
+  return {
+    unit: readUnit(request),
+    who: who.open ? await save(() => readWho(request)) : nameOf(who),
+    account: who.person && { id: who.person.id, admin: who.person.admin },
+    accounts: !who.open,
+  }
+}
 
 /** The unit and the name change where a form is sent; going from page to page, or narrowing one, asks the server nothing of it. */
 export const shouldRevalidate = ({ formMethod, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs): boolean =>
@@ -69,13 +75,12 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export default function Root({ loaderData }: Route.ComponentProps) {
+  const account = loaderData.account?.id ?? ''
+  useEffect(() => {
+    document.documentElement.dataset.account = account
+  }, [account])
   return (
     <UnitProvider value={loaderData.unit}>
-      {loaderData.open && (
-        <p role="note" className={look.open}>
-          Open to the network: Hallway has no accounts, so whoever reaches this address can read and change everything.
-        </p>
-      )}
       <Outlet />
       <OutboxBar />
       <LeavingQuestion />

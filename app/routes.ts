@@ -6,6 +6,12 @@ export default [
   route('unit', 'routes/unit.ts'),
   route('who', 'routes/who.tsx'),
   route('words', 'routes/words.tsx'),
+  route('sign-in', 'routes/people/sign-in.tsx'),
+  route('sign-out', 'routes/people/sign-out.ts'),
+  route('welcome/:invitation', 'routes/people/welcome.tsx'),
+  route('look/:link', 'routes/people/look.ts'),
+  route('account', 'routes/people/account.tsx'),
+  route('people', 'routes/people/people.tsx'),
   route('sites/:site', 'routes/site.tsx', [
     index('routes/board/board.tsx'),
     route('survey', 'routes/survey/survey.tsx'),
@@ -21,6 +27,7 @@ export default [
     route('growth', 'routes/variants/growth.tsx'),
     route('policy', 'routes/policy.tsx'),
     route('history', 'routes/history/history.tsx'),
+    route('people', 'routes/people/site-people.tsx'),
     route('many', 'routes/many/many.tsx'),
     route('drawer', 'routes/drawer/drawer.tsx', [
       index('routes/drawer/list/cables.tsx'),

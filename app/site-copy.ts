@@ -12,6 +12,7 @@ import {
   toldOf,
   touchedByLearning,
 } from '../core/observe/learned'
+import type { Right } from '../core/people/rights'
 import { PLAN_LISTS, type Plan } from '../core/plan/plan'
 import type { InSlices } from '../core/work/in-slices'
 
@@ -89,6 +90,9 @@ export type CatchUp = {
   /** What was learnt of what the changes' observations are about. */
   learned: ToldLearnt
 }
+
+/** The same, with what its reader may do on the site by now. */
+export type Followed = CatchUp & { may: Right }
 
 /**
  * What a browser is told to come to the place of a copy, by the lines, the edits and the subjects of observations behind its own place. What was

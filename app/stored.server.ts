@@ -100,6 +100,8 @@ export function whyNotSaved(answer: Exclude<Outcome, { outcome: 'saved' }> | nul
         status: 409,
       }
     }
+    case 'forbidden':
+      return { problem: `Nothing was saved: ${reasonsOf(answer.faults)}.`, status: 403 }
     case 'refused':
       return { problem: `This does not fit the site: ${reasonsOf(answer.faults)}. Nothing was saved.`, status: 422 }
   }

@@ -2,9 +2,11 @@ import { createHash } from 'node:crypto'
 import { createCookie } from 'react-router'
 import { nameField } from '../core/vocabulary/fields'
 import { database } from '../server/database/connection'
+import { nameOf } from '../server/people/asker'
 import { signingSecret } from '../server/people/signing-secret'
 import type { Hand } from '../server/sites/change-site'
 import { publicUrl } from '../server/web/reach'
+import { asker, rightsOfAsker } from './asker.server'
 
 /** Stands beside what was changed by somebody who has not said who they are. */
 export const NOBODY = 'somebody'
@@ -38,7 +40,8 @@ export async function handOf(request: Request, form: FormData): Promise<Hand> {
   const id = form.get('change')
   const over = Number(form.get('over') ?? Number.NaN)
   return {
-    by: (await readWho(request)) ?? NOBODY,
+    by: nameOf(asker()) ?? (await readWho(request)) ?? NOBODY,
+    rights: rightsOfAsker(),
     ...(typeof id === 'string' && CHANGE_ID.test(id) ? { id } : {}),
     digest: await digestOf(request, form),
     over: Number.isInteger(over) && over > 0 ? over : null,

@@ -32,6 +32,9 @@ const locked = async (name: string, options: LockOptions, work: () => Promise<vo
   })
 }
 
+/** Who is signed in on this page, as the page says it. */
+const accountHere = (): string | null => document.documentElement.dataset.account || null
+
 /** What of a site is read beside the data of pages. */
 const READ = /\.data$|^\/sites\/[^/]+\/(changes|copy)$/
 
@@ -58,7 +61,7 @@ export function installOutbox(): void {
     const page = `${location.pathname}${location.search}`
     const item =
       method === 'POST' && url.pathname.endsWith('.data')
-        ? itemOf(url.href, init?.body, { page, at: Date.now(), newId: newChangeId })
+        ? itemOf(url.href, init?.body, { page, at: Date.now(), as: accountHere(), newId: newChangeId })
         : null
     return item ? own.send(item, init?.signal) : plain(input, init)
   }

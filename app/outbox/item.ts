@@ -5,9 +5,14 @@ export type Item = {
   /** The page it was sent from. */
   page: string
   at: number
+  /** The account of whoever typed it; nothing where there are none. It is sent for nobody else, whoever is signed in by then. */
+  as: string | null
   fields: readonly (readonly [name: string, value: FormDataEntryValue])[]
   packed: boolean
 }
+
+/** Says whose a form is that was kept. */
+export const AS_HEADER = 'X-Hallway-As'
 
 /** The field of every form that names its change. */
 const CHANGE = 'change'
@@ -16,7 +21,7 @@ const CHANGE = 'change'
 export function itemOf(
   url: string,
   body: unknown,
-  { page, at, newId }: { page: string; at: number; newId: () => string },
+  { page, at, as, newId }: Pick<Item, 'page' | 'at' | 'as'> & { newId: () => string },
 ): Item | null {
   if (!(body instanceof FormData || body instanceof URLSearchParams)) return null
   const fields = [...body].map(([name, value]): [string, FormDataEntryValue] => [name, value])
@@ -27,6 +32,7 @@ export function itemOf(
     url,
     page,
     at,
+    as,
     fields: [...fields.filter(([name]) => name !== CHANGE), [CHANGE, id]],
     packed: body instanceof FormData,
   }

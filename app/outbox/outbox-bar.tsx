@@ -36,6 +36,7 @@ const whys: Record<Why, string> = {
   database: 'the database does not answer',
   disk: 'the server’s disk is full',
   busy: 'too much was sent in one minute',
+  'signed out': 'you are signed out',
 }
 
 function Line({ entry, outbox }: { entry: Waiting; outbox: Outbox }) {
@@ -46,7 +47,13 @@ function Line({ entry, outbox }: { entry: Waiting; outbox: Outbox }) {
       return (
         <p className={look.line}>
           <b>Not certain that it was saved</b>: {whys[entry.why]}. What you sent{!here && <From item={item} />} is kept
-          here and sent again by itself; it is saved once. <TryNow />
+          here and sent again by itself; it is saved once.{' '}
+          {entry.why === 'signed out' && (
+            <a href="/sign-in" target="_blank" rel="noreferrer" className={look.link}>
+              Sign in
+            </a>
+          )}{' '}
+          <TryNow />
         </p>
       )
     case 'taken':
@@ -84,6 +91,8 @@ function Line({ entry, outbox }: { entry: Waiting; outbox: Outbox }) {
 
 function whyRefused(status: number): string {
   switch (status) {
+    case 403:
+      return 'could not be saved: you may not change that here, or somebody else is signed in by now.'
     case 404:
       return 'could not be saved: what it belongs to was removed.'
     case 409:

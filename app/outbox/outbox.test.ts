@@ -6,7 +6,7 @@ import { Outbox, type Surroundings } from './outbox'
 
 /** A browser whose line, clock and locks the test holds in its hand. */
 function surroundings(answers: (() => Response | Promise<Response>)[]) {
-  const sent: { url: string; body: unknown }[] = []
+  const sent: { url: string; body: unknown; headers: unknown }[] = []
   const kept = new Map<string, Item>()
   const waits: (() => void)[] = []
   const turns = new Map<string, Promise<void>>()
@@ -18,7 +18,7 @@ function surroundings(answers: (() => Response | Promise<Response>)[]) {
   const around: Surroundings = {
     keep,
     fetch: (async (input: RequestInfo | URL, init?: RequestInit) => {
-      sent.push({ url: String(input), body: init?.body })
+      sent.push({ url: String(input), body: init?.body, headers: init?.headers })
       const answer = answers.shift()
       if (!answer) throw new TypeError('Failed to fetch')
       return answer()
@@ -47,6 +47,7 @@ const itemFor = (fields: Record<string, string>): Item => {
   const item = itemOf('http://hallway/sites/x/runs/y.data', form(fields), {
     page: '/sites/x/runs/y',
     at: 1,
+    as: null,
     newId: () => `id-${++number}`,
   })
   if (!item) throw new Error('it is a form')
@@ -54,6 +55,12 @@ const itemFor = (fields: Record<string, string>): Item => {
 }
 
 describe('a form in the outbox', () => {
+  it('is sent as whose it is, where people have accounts, however much later', async () => {
+    const { around, sent } = surroundings([ok, ok])
+    await new Outbox(around).send({ ...itemFor({ note: 'x' }), as: 'ada' })
+    await new Outbox(around).send(itemFor({ note: 'x' }))
+    expect(sent.map(({ headers }) => headers)).toEqual([{ 'X-Hallway-As': 'ada' }, {}])
+  })
   it('is itself, however it was packed, and bears one id', () => {
     const item = itemFor({ note: 'not to be lost', change: 'mine' })
     expect(item.id).toBe('mine')
@@ -65,10 +72,10 @@ describe('a form in the outbox', () => {
     const packed = new FormData()
     packed.append('photo', new File(['light'], 'door.jpg'))
     packed.append('base', '7')
-    const photo = itemOf('/walk.data', packed, { page: '/walk', at: 1, newId: () => 'new' })
+    const photo = itemOf('/walk.data', packed, { page: '/walk', at: 1, as: null, newId: () => 'new' })
     expect(photo && [...(bodyOf(photo) as FormData).keys()]).toEqual(['photo', 'base', 'change'])
     expect(photo && typedIn(photo)).toEqual([['photo', 'door.jpg']])
-    expect(itemOf('/x', '{}', { page: '/', at: 1, newId: () => 'new' })).toBeNull()
+    expect(itemOf('/x', '{}', { page: '/', at: 1, as: null, newId: () => 'new' })).toBeNull()
   })
   it('that is answered at once waits nowhere', async () => {
     const { around, kept, waits } = surroundings([ok])
@@ -87,6 +94,7 @@ describe('a form in the outbox', () => {
     ],
     ['whoever stands in front finds nobody', () => new Response('', { status: 502 }), 'line'],
     ['too much was asked', () => new Response('', { status: 429 }), 'busy'],
+    ['whoever sent it is signed out', () => new Response('', { status: 401 }), 'signed out'],
   ])('waits where %s, is kept, and is sent again as it was until it is answered', async (_what, first, why) => {
     const { around, sent, kept, waits } = surroundings([first])
     const outbox = new Outbox(around)
@@ -101,7 +109,7 @@ describe('a form in the outbox', () => {
     }
     expect(outbox.shown().waiting).toHaveLength(1)
     around.fetch = (async (_input: RequestInfo | URL, init?: RequestInit) => {
-      sent.push({ url: item.url, body: init?.body })
+      sent.push({ url: item.url, body: init?.body, headers: init?.headers })
       return ok()
     }) as typeof fetch
     waits.shift()?.()

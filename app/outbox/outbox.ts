@@ -1,8 +1,8 @@
-import { bodyOf, bytesOf, type Item } from './item'
+import { AS_HEADER, bodyOf, bytesOf, type Item } from './item'
 import type { Keep } from './keep'
 
-/** Why something waits: no line to Hallway, its database away, a disk without room, or too much asked in a minute. */
-export type Why = 'line' | 'database' | 'disk' | 'busy'
+/** Why something waits: no line to Hallway, its database away, a disk without room, too much asked in a minute, or nobody signed in. */
+export type Why = 'line' | 'database' | 'disk' | 'busy' | 'signed out'
 
 /** A form on its way. */
 export type Waiting =
@@ -33,6 +33,8 @@ export type Surroundings = {
 /** Answers of what stands in front of Hallway, or of Hallway without its database: what was sent may or may not have come through. */
 const NOT_CERTAIN = new Set([502, 503, 504])
 const TOO_MUCH = 429
+/** Whoever sent it was signed out meanwhile. */
+const SIGNED_OUT = 401
 const FIRST_PAUSE_MS = 1000
 const LONGEST_PAUSE_MS = 15_000
 /** Without an answer for so long, a line is taken for broken; what is large has longer. */
@@ -128,8 +130,10 @@ export class Outbox {
   async #ask(item: Item): Promise<Response | Why> {
     const signal = AbortSignal.timeout(PATIENCE_MS + Math.ceil(bytesOf(item) / SLOWEST_BYTES_A_MS))
     try {
-      const answer = await whole(await this.#around.fetch(item.url, { method: 'POST', body: bodyOf(item), signal }))
+      const sent = { method: 'POST', body: bodyOf(item), signal, headers: asHeaders(item) }
+      const answer = await whole(await this.#around.fetch(item.url, sent))
       if (answer.status === TOO_MUCH) return 'busy'
+      if (answer.status === SIGNED_OUT) return 'signed out'
       return NOT_CERTAIN.has(answer.status) ? await this.#whyNot() : answer
     } catch {
       return 'line'
@@ -185,6 +189,9 @@ export class Outbox {
     }
   }
 }
+
+/** Says whose it is, where people have accounts. */
+const asHeaders = ({ as }: Item): Record<string, string> => (as ? { [AS_HEADER]: as } : {})
 
 /** An answer with all of its body, so that a line that breaks in the middle of it is no answer. */
 async function whole(answer: Response): Promise<Response> {

@@ -2,7 +2,8 @@ import { data } from 'react-router'
 import { changeWords } from '../../core/change/words'
 import { editsSince, subjectsSince } from '../../server/sites/entity-rows'
 import { linesSince } from '../../server/sites/history'
-import { catchUpOf } from '../site-copy'
+import { mayOn } from '../asker.server'
+import { catchUpOf, type Followed } from '../site-copy'
 import { load, loadSite } from '../stored.server'
 import type { Route } from './+types/changes'
 
@@ -31,5 +32,6 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     edits,
     subjects,
   )
-  return data(answer, { headers: { 'Cache-Control': 'no-store' } })
+  const may = (await load((knex) => mayOn(knex, params.site))) ?? 'look'
+  return data({ ...answer, may } satisfies Followed, { headers: { 'Cache-Control': 'no-store' } })
 }

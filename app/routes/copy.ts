@@ -1,3 +1,4 @@
+import { asker } from '../asker.server'
 import { inSlices } from '../in-slices'
 import { type CopyName, keptView, writeCopy } from '../site-copy'
 import { loadSite } from '../stored.server'
@@ -15,7 +16,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return new Response(await inSlices(writeCopy(exact ? shown.copy : copy, identity)), {
     headers: {
       'Content-Type': 'application/json; charset=utf-8',
-      'Cache-Control': exact ? 'private, max-age=86400, immutable' : 'no-store',
+      // once people have rights, what they read is not to outlast them in a browser
+      'Cache-Control': exact && asker().open ? 'private, max-age=86400, immutable' : 'no-store',
     },
   })
 }

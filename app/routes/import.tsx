@@ -1,13 +1,15 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { useState } from 'react'
-import { data, Form, redirect, useNavigation } from 'react-router'
+import { data, redirect, useNavigation } from 'react-router'
 import { LARGEST_SITE_ARCHIVE_BYTES } from '../../core/files/file-types'
 import type { Fault } from '../../core/plan/entity'
+import { led } from '../asker.server'
 import { importSite } from '../off-thread.server'
 import { readFormWithFile } from '../read-form.server'
-import { AWAY_MESSAGE, FULL_MESSAGE } from '../stored.server'
+import { AWAY_MESSAGE, FULL_MESSAGE, load } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
 import { PlainTextArea } from '../ui/field'
+import { Form } from '../ui/form'
 import { TopBar } from '../ui/frame'
 import { handOf } from '../who.server'
 import type { Route } from './+types/import'
@@ -24,11 +26,14 @@ export const action = ({ request }: Route.ActionArgs) =>
       data({ message, faults, more, pasted: text.length < LONGEST_SHOWN_AGAIN ? text : '' }, { status })
     if (!file && text.trim() === '') return wrong('Choose a file or paste its text. Nothing was saved.', 422)
     const told = file ? { path: file.path } : { text }
-    const work = await importSite({ told, hand: await handOf(request, form) })
+    // a new site has no rights to ask for
+    const { rights: _, ...hand } = await handOf(request, form)
+    const work = await importSite({ told, hand })
     if (!work.done) return wrong(`${work.problem} Nothing was saved.`, work.status)
     const came = work.value
     switch (came.became) {
       case 'site':
+        await load((knex) => led(knex, came.id))
         return redirect(`/sites/${came.id}`)
       case 'away':
         return wrong(AWAY_MESSAGE, 503)

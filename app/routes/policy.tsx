@@ -1,6 +1,6 @@
 import { Box, Heading, Text } from '@chakra-ui/react'
 import { useMemo } from 'react'
-import { data, Form, redirect, useNavigation, useSearchParams } from 'react-router'
+import { data, redirect, useNavigation, useSearchParams } from 'react-router'
 import { z } from 'zod'
 import { revisionOf } from '../../core/change/change'
 import { choosePolicy } from '../../core/change/changes/site'
@@ -21,6 +21,7 @@ import { baseOf, change, whyNotSaved } from '../stored.server'
 import { MadeFrom } from '../ui/change-fields'
 import { MainButton, Notice } from '../ui/controls'
 import { plainField, TextField } from '../ui/field'
+import { Form } from '../ui/form'
 import { readBy } from '../ui/form-text'
 import { takesLength } from '../ui/keep-typed-unit'
 import { useSite } from '../ui/site-context'
@@ -220,7 +221,7 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
         </Notice>
       )}
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
-      <Form method="post" key={round} onInput={type}>
+      <Form method="post" needs="lead" key={round} onInput={type}>
         <MadeFrom base={behind ? made.place : place} />
         {Object.entries(policyQuestions).map(([name, { legend, options }]) => (
           <Box

@@ -1,10 +1,11 @@
 import { Box, Heading } from '@chakra-ui/react'
-import { Form, useNavigation } from 'react-router'
+import { useNavigation } from 'react-router'
 import { revisionOf } from '../../core/change/change'
 import { SITE_ID } from '../../core/change/copy'
 import { MadeFrom } from '../ui/change-fields'
 import { MainButton } from '../ui/controls'
 import { Labelled, PlainInput } from '../ui/field'
+import { Form } from '../ui/form'
 import { useSite } from '../ui/site-context'
 import { useKept } from '../ui/use-kept'
 
@@ -15,7 +16,7 @@ export function SiteForm() {
   const stamp = String(revisionOf({ revisions }, 'site', SITE_ID))
   const { made, behind, type, round } = useKept({ stamp, site: plan.site, place }, 'site')
   return (
-    <Form method="post" key={round} onInput={type} aria-labelledby="the-site">
+    <Form method="post" needs="lead" key={round} onInput={type} aria-labelledby="the-site">
       <Heading as="h2" size="lg" id="the-site" mt="8" mb="2">
         The site itself
       </Heading>

@@ -1,21 +1,17 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
-import {
-  data,
-  Form,
-  Outlet,
-  Link as RouterLink,
-  type ShouldRevalidateFunctionArgs,
-  useSearchParams,
-} from 'react-router'
+import { data, Outlet, Link as RouterLink, type ShouldRevalidateFunctionArgs, useSearchParams } from 'react-router'
 import { runSoaksOf } from '../../core/prove/run-soak'
 import { standingOf } from '../../core/report/standing'
 import { isRunSoak, type Soak } from '../../core/vocabulary/session'
+import { mayOn } from '../asker.server'
 import { copyAddress, followSite, openCopy } from '../open-copy'
 import type { NewsLine } from '../site-copy'
-import { loadSite } from '../stored.server'
+import { load, loadSite } from '../stored.server'
 import { RouteErrorView } from '../ui/error-view'
+import { Form } from '../ui/form'
 import { TopBar } from '../ui/frame'
 import look from '../ui/frame.module.css'
+import { MayProvider, useMay } from '../ui/may'
 import { News } from '../ui/news'
 import { PageStreamContext } from '../ui/page-stream'
 import { useShortcut } from '../ui/shortcut'
@@ -24,7 +20,7 @@ import { StageSign } from '../ui/stage-sign'
 import { LastSaved, UndoingProvider } from '../ui/undoing'
 import { useLive } from '../ui/use-live'
 import { useStandStill } from '../ui/use-stand-still'
-import { AskWho } from '../ui/who'
+import { AskWho, useAccounts } from '../ui/who'
 import { openView } from '../views.server'
 import type { Route } from './+types/site'
 
@@ -32,7 +28,8 @@ import type { Route } from './+types/site'
 export async function loader({ params }: Route.LoaderArgs) {
   const { copy, identity } = await loadSite(params.site)
   await openView(params.site, copy, identity)
-  const shown = { name: copy.plan.site.name, identity, place: copy.place, news: [] as NewsLine[] }
+  const may = (await load((knex) => mayOn(knex, params.site))) ?? 'look'
+  const shown = { name: copy.plan.site.name, identity, place: copy.place, may, news: [] as NewsLine[] }
   // fetched while the page is still being read
   const Link = `<${copyAddress(params.site, shown)}>; rel=preload; as=fetch; crossorigin`
   return data(shown, { headers: { Link } })
@@ -45,7 +42,8 @@ export async function clientLoader({ params, serverLoader }: Route.ClientLoaderA
   const followed = await followSite(params.site)
   if (followed) {
     const { view, lines } = followed
-    return { name: view.copy.plan.site.name, identity: view.identity, place: view.copy.place, news: lines }
+    const { may } = followed
+    return { name: view.copy.plan.site.name, identity: view.identity, place: view.copy.place, may, news: lines }
   }
   const shown = await serverLoader()
   const { copy } = await openCopy(params.site, shown)
@@ -73,31 +71,44 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
   const still = useStandStill(page)
   return (
     <SiteProvider siteId={params.site} shown={loaderData} news={loaderData.news}>
-      <PageStreamContext.Provider value={stream}>
-        <UndoingProvider>
-          <SiteBar />
-          <AskWho />
-          <div className={look.page}>
-            <SiteSign />
-            <main
-              ref={page}
-              id="content"
-              data-copy-site={params.site}
-              data-copy-identity={loaderData.identity}
-              data-copy-place={loaderData.place}
-              tabIndex={-1}
-              inert={still}
-              aria-busy={still}
-              className={look.main}
-            >
-              <Outlet />
-              <LastSaved />
-            </main>
-          </div>
-          <News />
-        </UndoingProvider>
-      </PageStreamContext.Provider>
+      <MayProvider value={loaderData.may}>
+        <PageStreamContext.Provider value={stream}>
+          <UndoingProvider>
+            <SiteBar />
+            <AskWho />
+            <OnlyLooks />
+            <div className={look.page}>
+              <SiteSign />
+              <main
+                ref={page}
+                id="content"
+                data-copy-site={params.site}
+                data-copy-identity={loaderData.identity}
+                data-copy-place={loaderData.place}
+                tabIndex={-1}
+                inert={still}
+                aria-busy={still}
+                className={look.main}
+              >
+                <Outlet />
+                <LastSaved />
+              </main>
+            </div>
+            <News />
+          </UndoingProvider>
+        </PageStreamContext.Provider>
+      </MayProvider>
     </SiteProvider>
+  )
+}
+
+/** Said once at the top, so that nobody wonders why nothing can be pressed. */
+function OnlyLooks() {
+  if (useMay('work')) return null
+  return (
+    <p role="note" className={look.open}>
+      You may look at this site, not change it.
+    </p>
   )
 }
 
@@ -105,6 +116,8 @@ function SiteBar() {
   const { plan } = useSite()
   const [params] = useSearchParams()
   const search = useRef<HTMLInputElement>(null)
+  const accounts = useAccounts()
+  const lead = useMay('lead')
   useShortcut('/', () => search.current?.focus())
   const home = `/sites/${plan.site.id}`
   return (
@@ -131,6 +144,11 @@ function SiteBar() {
       <RouterLink to={`${home}/history`} className={look.quietLink}>
         History
       </RouterLink>
+      {accounts && lead && (
+        <RouterLink to={`${home}/people`} className={look.quietLink}>
+          People
+        </RouterLink>
+      )}
     </TopBar>
   )
 }

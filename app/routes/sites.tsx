@@ -2,12 +2,14 @@ import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { getFormProps, useForm } from '@conform-to/react'
 import { getZodConstraint, parseWithZod } from '@conform-to/zod/v4'
 import { useEffect, useRef } from 'react'
-import { data, Form, Link as RouterLink, redirect, useNavigation, useRevalidator } from 'react-router'
+import { data, Link as RouterLink, redirect, useNavigation, useRevalidator } from 'react-router'
 import { z } from 'zod'
 import { changeWords } from '../../core/change/words'
 import { nameField } from '../../core/vocabulary/fields'
+import { sitesFor } from '../../server/people/asker'
 import { lastChanges } from '../../server/sites/history'
 import { createSite, listSites } from '../../server/sites/sites'
+import { asker, led } from '../asker.server'
 import { parseFields } from '../parse-fields.server'
 import { readForm } from '../read-form.server'
 import { standingsOf } from '../standings.server'
@@ -15,6 +17,7 @@ import { AWAY_MESSAGE, load, save } from '../stored.server'
 import text from '../theme/text.module.css'
 import { MainButton, Notice } from '../ui/controls'
 import { TextField } from '../ui/field'
+import { Form } from '../ui/form'
 import { TopBar } from '../ui/frame'
 import { GradeMark } from '../ui/grade'
 import { HallwayPicture } from '../ui/hallway-picture'
@@ -32,7 +35,12 @@ export const meta: Route.MetaFunction = () => [{ title: 'Sites · Hallway' }]
 
 /** Every site with how it stands and what was done there last. */
 export async function loader() {
-  const [listed, last] = await Promise.all([load(listSites), load(lastChanges)])
+  const [all, last, shown] = await Promise.all([
+    load(listSites),
+    load(lastChanges),
+    load((knex) => sitesFor(knex, asker())),
+  ])
+  const listed = all.filter(({ id }) => shown?.has(id) ?? true)
   const lately = (id: string): string => last.get(id)?.at ?? ''
   const open = listed.filter(({ putAway }) => !putAway)
   const { standings, working } = await standingsOf(
@@ -57,7 +65,7 @@ export async function action({ request }: Route.ActionArgs) {
   const submission = parseFields(form, newSite)
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
   const { name, note } = submission.value
-  const id = await save(async (knex) => createSite(knex, await handOf(request, form), name, note))
+  const id = await save(async (knex) => led(knex, await createSite(knex, await handOf(request, form), name, note)))
   if (id === null) return data(submission.reply({ formErrors: [AWAY_MESSAGE] }), { status: 503 })
   return redirect(`/sites/${id}`)
 }

@@ -1,8 +1,8 @@
 import { Flex, Text } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
-import { Form } from 'react-router'
 import { ChangeId } from './change-fields'
 import { QuietButton } from './controls'
+import { Form } from './form'
 import { useSite } from './site-context'
 
 /** What was done, with a way to take it back. `change` is its id in the history; `back` is where to go when it is undone. */

@@ -1,13 +1,17 @@
 import { Box, Flex, Text } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
-import { Form, Link as RouterLink, useLocation, useNavigation, useRouteLoaderData } from 'react-router'
+import { Link as RouterLink, useLocation, useNavigation, useRouteLoaderData } from 'react-router'
 import type { loader as rootLoader } from '../root'
 import { QuietButton } from './controls'
 import { PlainInput } from './field'
+import { Form } from './form'
 import look from './frame.module.css'
 
 /** The name this browser has given; null where it has given none. */
 export const useWho = (): string | null => useRouteLoaderData<typeof rootLoader>('root')?.who ?? null
+
+/** Whether people sign in here. */
+export const useAccounts = (): boolean => useRouteLoaderData<typeof rootLoader>('root')?.accounts ?? false
 
 export function WhoField({ name }: { name: string | null }) {
   return (
@@ -35,6 +39,12 @@ function useHasSaved(): boolean {
 export function WhoLink() {
   const who = useWho()
   const { pathname, search } = useLocation()
+  if (useAccounts())
+    return (
+      <RouterLink to={who === null ? '/sign-in' : '/account'} className={`${look.quietLink} ${look.who}`}>
+        {who ?? 'Sign in'}
+      </RouterLink>
+    )
   return (
     <RouterLink
       to={`/who?${new URLSearchParams({ back: `${pathname}${search}` })}`}
@@ -50,7 +60,8 @@ export function AskWho() {
   const who = useWho()
   const { pathname, search } = useLocation()
   const saves = useHasSaved()
-  if (who !== null || !saves) return null
+  const accounts = useAccounts()
+  if (who !== null || accounts || !saves) return null
   return (
     <Form method="post" action="/who" className={look.ask}>
       <Flex

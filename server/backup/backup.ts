@@ -29,6 +29,9 @@ const TABLES = [
   'series_chunks',
   'documents',
   'document_parts',
+  // sessions, links and tokens are not kept: after a restore they are made anew
+  'people',
+  'site_rights',
 ] as const
 type Table = (typeof TABLES)[number]
 /** JSON columns, which the database hands out read and takes in written. */

@@ -30,7 +30,7 @@ export const benchLoad = (): Promise<{ loads: Load[]; writes: number }> =>
     const plan = demoPlan()
     const site = await importPlan(database(), { by: 'the bench' }, plan)
     const port = await freePort()
-    const web = await startWebProcess({ host: '127.0.0.1', port, open: false, say: () => {} })
+    const web = await startWebProcess({ host: '127.0.0.1', port, say: () => {} })
     const home = `http://127.0.0.1:${port}/sites/${site}`
     const writer = writesTo(home)
     try {

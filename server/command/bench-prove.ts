@@ -49,7 +49,7 @@ export const benchProve = (): Promise<ProveCost> =>
     const run = plan.soaks[0] && 'run' in plan.soaks[0] ? plan.soaks[0].run : (plan.runs[0]?.id ?? '')
     const bytes = await fillSeries(site, run)
     const port = await freePort()
-    const web = await startWebProcess({ host: '127.0.0.1', port, open: false, say: () => {} })
+    const web = await startWebProcess({ host: '127.0.0.1', port, say: () => {} })
     const origin = `http://127.0.0.1:${port}`
     const home = `${origin}/sites/${site}`
     try {

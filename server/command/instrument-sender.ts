@@ -10,6 +10,8 @@ const MOST_AT_ONCE = 2000
 const MOST_WAITING = 20_000
 /** A Hallway that is away is asked again, for so long. */
 const PATIENCE_MS = 120_000
+/** What lets an instrument in where people have accounts; from the surroundings, as a command line can be read by others. */
+const TOKEN_VARIABLE = 'HALLWAY_TOKEN'
 /** What a server answers to whoever sends more than it takes in a minute. */
 const TOO_OFTEN = 429
 
@@ -137,7 +139,15 @@ export class InstrumentSender {
       ...(part === 'last' ? { end: 'on' } : {}),
     })
     try {
-      const sent = { method: 'POST', body, headers: { Origin: new URL(this.address).origin } }
+      const token = process.env[TOKEN_VARIABLE]
+      const sent = {
+        method: 'POST',
+        body,
+        headers: {
+          Origin: new URL(this.address).origin,
+          ...(token ? { Authorization: `Bearer ${token}` } : {}),
+        },
+      }
       const answer = await fetch(this.address, sent)
       const text = await answer.text()
       const read = answerSchema.safeParse(parsedText(text))

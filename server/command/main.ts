@@ -24,7 +24,6 @@ function hallway(end: (code: number) => void): Command {
     add(name, summary)
       .option('--port <number>', 'where it listens (4310)')
       .option('--host <address>', 'the address it listens on (127.0.0.1)')
-      .option('--open-to-network', 'let whoever reaches that address in: there are no accounts')
       .addHelpText(
         'after',
         '\nHALLWAY_DATABASE_URL=mysql://... uses a database of yours; HALLWAY_URL=https://... is the address people use\nwhere a proxy that ends TLS stands in front.',
@@ -76,6 +75,38 @@ function hallway(end: (code: number) => void): Command {
   add('restore', 'the sites of a backup, into an empty database')
     .argument('<file>')
     .action(async (file: string) => (await import('./keep')).restoreCommand(file))
+  const people = add('people', 'who may do what: accounts, once more than one person works here')
+  people
+    .command('add')
+    .description('make an account and print an invitation; the first one runs this Hallway')
+    .argument('<name>')
+    .option('--admin', 'runs this Hallway: may do everything')
+    .option('--password-stdin', 'read the password from standard input, for scripts')
+    .action(async (name: string, options) => (await import('./people')).addCommand(name, options, say))
+  people
+    .command('list')
+    .description('everybody who has, or had, an account')
+    .action(async () => (await import('./people')).listCommand(say))
+  people
+    .command('reset')
+    .description('a new invitation for somebody whose password is gone')
+    .argument('<name>')
+    .option('--password-stdin', 'read the password from standard input, for scripts')
+    .action(async (name: string, options) => (await import('./people')).resetCommand(name, options, say))
+  people
+    .command('retire')
+    .description('end an account; its name stays in the history')
+    .argument('<name>')
+    .action(async (name: string) => (await import('./people')).retireCommand(name, say))
+  people
+    .command('right')
+    .description('what somebody may do on a site: look, work, lead or none')
+    .argument('<name>')
+    .argument('<site>')
+    .argument('<right>')
+    .action(async (name: string, site: string, right: string) =>
+      (await import('./people')).rightCommand(name, site, right, say),
+    )
   add('sizes', 'what sites, files and logs take up').action(async () => (await import('./sizes')).sizesCommand(say))
   add('bench', 'how fast Hallway is here, as figures and ratios')
     .option('--changes', 'what one change of a large site costs')

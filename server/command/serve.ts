@@ -8,6 +8,7 @@ import { sweepDocuments } from '../handover/documents'
 import { sweepJobs } from '../jobs/jobs'
 import { log } from '../log'
 import { endThreads } from '../off-thread/pool'
+import { sweepSessions } from '../people/sessions'
 import { sweepSeries } from '../series/series'
 import { application } from '../web/application'
 import { reachOf } from '../web/reach'
@@ -16,8 +17,7 @@ import { root } from './home'
 /** The web server by itself: what `start` keeps running. It ends when it is told to, or when whoever started it is gone. */
 export async function serve({ host, port }: { host: string; port: number }): Promise<void> {
   const build = await import(pathToFileURL(join(root, 'build/app/server/index.js')).href)
-  // that this is meant was asked before
-  const reach = reachOf(host, true)
+  const reach = reachOf(host)
   const server = createServer(application({ build, clientFolder: join(root, 'build/app/client'), reach }))
   await listen(server, host, port)
   let ending = false
@@ -49,6 +49,7 @@ function sweepEveryHour(): void {
       const series = await sweepSeries(database())
       const documents = await sweepDocuments(database())
       await sweepJobs(database())
+      await sweepSessions(database())
       if (files + series + documents > 0)
         log.info(
           { files, series, documents },

@@ -8,6 +8,7 @@ import { connect, DATABASE_URL_VARIABLE, LONG_PATIENCE_MS } from '../database/co
 import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
 import { type BroughtDocument, documentFrom } from '../handover/brought'
+import { hasPeople } from '../people/people'
 import { startPrivateDatabase } from '../private-database/private-database'
 import type { SeriesFile } from '../series/series-file'
 import { importPlan, siteExists } from '../sites/sites'
@@ -21,13 +22,13 @@ const LOOPBACK = '127.0.0.1'
 const DEFAULT_PORT = 4310
 
 /** What `demo` and `start` are told. */
-export type StartOptions = { port?: string; host?: string; openToNetwork?: boolean }
+export type StartOptions = { port?: string; host?: string }
 
 /** Database, migrations, demo where asked, then the web server; stays until Ctrl-C or SIGTERM, and ends all of it in order. */
 export async function start(options: StartOptions, { demo }: { demo: boolean }): Promise<void> {
   const port = portOf(options.port ?? process.env.HALLWAY_PORT ?? String(DEFAULT_PORT))
   const host = options.host ?? process.env.HALLWAY_HOST ?? LOOPBACK
-  const reach = reachOf(host, options.openToNetwork ?? false)
+  const reach = reachOf(host)
   const say = (line: string) => console.log(line)
 
   const given = process.env[DATABASE_URL_VARIABLE]
@@ -57,10 +58,11 @@ export async function start(options: StartOptions, { demo }: { demo: boolean }):
     try {
       await migrate(knex)
       if (demo) await loadDemo(knex, say)
+      if (reach.open && !(await hasPeople(knex))) throw new Failure(ACCOUNTS_FIRST)
     } finally {
       await knex.destroy()
     }
-    web = await startWebProcess({ host, port, open: reach.open, say })
+    web = await startWebProcess({ host, port, say })
   } catch (error) {
     await stop()
     throw error
@@ -73,10 +75,11 @@ export async function start(options: StartOptions, { demo }: { demo: boolean }):
       void stop().then(() => process.exit(0))
     })
   }
-  if (reach.open)
-    say(`Open to the network: Hallway has no accounts, so whoever reaches ${host} can read and change everything.`)
   say(`Hallway is open at ${reach.publicUrl?.origin ?? address}${demo ? '/sites/saltmarsh' : ''}   (Ctrl-C stops it)`)
 }
+
+const ACCOUNTS_FIRST =
+  'Nobody has an account here, so whoever reaches this Hallway from another machine could read and change everything. Make the first account, then start again: ./hallway people add NAME'
 
 function portOf(text: string): number {
   const port = Number(text)

@@ -1,13 +1,12 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { Failure } from '../failure'
-import { OPEN_VARIABLE } from '../web/reach'
 import { root } from './home'
 
 /** The process that answers pages, started again whenever it dies. */
 export type WebProcess = { stop(): Promise<void> }
 
-type Options = { host: string; port: number; open: boolean; say: (line: string) => void }
+type Options = { host: string; port: number; say: (line: string) => void }
 
 const FIRST_PAUSE_MS = 500
 const LONGEST_PAUSE_MS = 30_000
@@ -18,7 +17,7 @@ const SOUND_AFTER_MS = 60_000
  * Starts the web server in a process of its own, apart from the database: whatever ends it, the database stays, and another takes its place after a pause
  * that grows while it keeps dying.
  */
-export async function startWebProcess({ host, port, open, say }: Options): Promise<WebProcess> {
+export async function startWebProcess({ host, port, say }: Options): Promise<WebProcess> {
   let child: ChildProcess | null = null
   let stopping = false
   let pause = FIRST_PAUSE_MS
@@ -28,7 +27,6 @@ export async function startWebProcess({ host, port, open, say }: Options): Promi
     const flags = ['--max-semi-space-size=64', join(root, 'build/command/hallway.js')]
     const own = spawn(process.execPath, [...flags, 'serve', '--host', host, '--port', String(port)], {
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-      env: { ...process.env, [OPEN_VARIABLE]: open ? 'yes' : '' },
     })
     child = own
     return new Promise((settled) => {

@@ -21,6 +21,7 @@ describe('a database', () => {
         { name: '0005-along' },
         { name: '0006-series' },
         { name: '0007-handovers' },
+        { name: '0008-people' },
       ])
     }))
 })

@@ -8,6 +8,7 @@ import * as kept from './migrations/0004-kept'
 import * as along from './migrations/0005-along'
 import * as series from './migrations/0006-series'
 import * as handovers from './migrations/0007-handovers'
+import * as people from './migrations/0008-people'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -20,6 +21,7 @@ const migrations: readonly Migration[] = [
   { name: '0005-along', ...along },
   { name: '0006-series', ...series },
   { name: '0007-handovers', ...handovers },
+  { name: '0008-people', ...people },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {

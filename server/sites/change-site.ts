@@ -18,6 +18,8 @@ import { entityAt } from '../../core/change/copy'
 import { followed } from '../../core/change/followed'
 import { changesNothing, rebase } from '../../core/change/merge'
 import type { KeptImage } from '../../core/files/file-types'
+import { beyond, type Right } from '../../core/people/rights'
+import { signed } from '../../core/people/signed'
 import type { Entity, Fault } from '../../core/plan/entity'
 import { isDatabaseAway, isLockTrouble } from '../database/connection'
 import { noteFull } from '../disk'
@@ -37,6 +39,11 @@ export type Hand = {
   digest?: string | undefined
   /** A place whose state somebody has seen in a conflict and writes over. */
   over?: LogPosition | null
+  /**
+   * What they may do on a site, asked while the change is made, so that a right that was taken away meanwhile is gone. Left out where whoever runs this
+   * Hallway does it, at the terminal, who may do everything.
+   */
+  rights?: ((trx: Knex, siteId: string) => Promise<Right | null>) | undefined
 }
 
 export type Refused = { outcome: 'refused'; faults: readonly Fault[] }
@@ -50,6 +57,8 @@ export type Outcome =
   | { outcome: 'saved'; place: LogPosition; id: string | null; what: What | null; edits: readonly Edit[] }
   | { outcome: 'conflict'; clashes: ClashWith[]; place: LogPosition }
   | Refused
+  /** Whoever sent it may not change that. */
+  | { outcome: 'forbidden'; faults: readonly Fault[] }
   | { outcome: 'no-site' }
   /** The disk that keeps the sites has no room: nothing was written. */
   | { outcome: 'full' }
@@ -209,26 +218,29 @@ async function drafted(
   trx: Knex.Transaction,
   siteId: string,
   copy: Copy,
-  { over }: Hand,
+  { by, over, rights }: Hand,
   make: MakeChange,
 ): Promise<Pick<Drafted, 'draft' | 'applied'> | Outcome> {
   const nothing: Outcome = { outcome: 'saved', place: copy.place, id: null, what: null, edits: [] }
   const draft = await make(copy, trx)
   if ('outcome' in draft) return draft.outcome === 'nothing' ? nothing : draft
   if (draft.edits.length === 0) return NO_LONGER_SO
-  const was = await asTheyWere(trx, siteId, copy, draft.edits)
-  const { edits, clashes } = rebase(
-    copy,
-    draft.edits,
-    (edit) => was.get(entityKey(edit.list, edit.id)) ?? null,
-    over ?? null,
-  )
+  const held = rights ? await rights(trx, siteId) : 'lead'
+  // what is taken back stands under the names it stood under
+  const sent =
+    rights && !draft.undoes
+      ? draft.edits.map((edit) => signed(edit, entityAt(copy.plan, edit.list, edit.id), by))
+      : draft.edits
+  const was = await asTheyWere(trx, siteId, copy, sent)
+  const { edits, clashes } = rebase(copy, sent, (edit) => was.get(entityKey(edit.list, edit.id)) ?? null, over ?? null)
   if (clashes.length > 0) return conflict(trx, siteId, copy, clashes)
   const real = followed(
     copy,
     edits.filter((edit) => !changesNothing(copy, edit)),
   )
   if (real.length === 0) return nothing
+  const forbidden = beyond(held, real)
+  if (forbidden.length > 0) return { outcome: 'forbidden', faults: forbidden }
   const applied = applyChange(copy, { edits: real, ...(draft.undoes ? { undoes: draft.undoes } : {}) })
   if (applied.outcome === 'conflict') return conflict(trx, siteId, copy, applied.clashes)
   if (applied.outcome === 'refused') return applied

@@ -13,7 +13,7 @@ import { behindProxy } from './behind-proxy'
 import { notFromElsewhere, notTooOften } from './costly'
 import { health } from './health'
 import { measured, metrics } from './metrics'
-import { NONCE_HEADER, REQUEST_HEADER } from './nonce'
+import { ADDRESS_HEADER, NONCE_HEADER, REQUEST_HEADER } from './nonce'
 import { pageDataOnly } from './page-data'
 import { plainNames } from './plain-names'
 import type { Reach } from './reach'
@@ -40,7 +40,7 @@ export function application({ build, clientFolder, reach }: Options): Express {
         return id
       },
       serializers: {
-        req: ({ id, method, url }) => ({ id, method, path: String(url).split('?')[0] }),
+        req: ({ id, method, url }) => ({ id, method, path: withoutSecret(String(url).split('?')[0] ?? '') }),
         res: ({ statusCode }) => ({ statusCode }),
       },
     }),
@@ -50,6 +50,7 @@ export function application({ build, clientFolder, reach }: Options): Express {
     // for the page renderer; whatever the sender put there is replaced
     request.headers[NONCE_HEADER] = response.locals.nonce
     request.headers[REQUEST_HEADER] = String(request.id)
+    request.headers[ADDRESS_HEADER] = request.ip ?? ''
     next()
   })
   app.use(
@@ -99,6 +100,9 @@ export function application({ build, clientFolder, reach }: Options): Express {
   app.use(createRequestHandler({ build }))
   return app
 }
+
+/** A path as the log may hold it: what an invitation or a link opens with is nobody's to read there. */
+const withoutSecret = (path: string): string => path.replace(/\/(welcome|look)\/[^/]+/gi, '/$1/...')
 
 /** The worker that decides orders, whose solver is WebAssembly: it alone may compile some, as a worker goes by the policy that it came with. */
 const SOLVER = /^\/assets\/order\.worker-[\w-]+\.js$/

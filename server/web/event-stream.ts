@@ -5,6 +5,9 @@ const openStreams = new Gauge({ name: 'hallway_streams', help: 'Event streams th
 /** Tells an event, with its data as JSON. */
 export type Tell = (event: string, data: unknown) => void
 
+/** What tells: it may also send its reader away. Answers how it is stopped. */
+type Begin = (tell: Tell, leave: () => void) => () => void
+
 /** Proxies and browsers drop a line on which nothing is said. */
 const SAY_SOMETHING_MS = 20_000
 /** What may wait for a reader that is slow. Beyond it the stream ends: the page opens another and catches up, which costs less than all it missed. */
@@ -18,9 +21,9 @@ const headers = {
 
 /**
  * Server-sent events for as long as somebody reads them. `begin` starts what tells, and answers how that is stopped; it is stopped once, whichever way the
- * reader leaves: before the stream began, by closing the line, or by reading too slowly. Whoever asks only for the headers gets no stream.
+ * reader leaves: before the stream began, by closing the line, by reading too slowly, or by being sent away. Whoever asks only for the headers gets no stream.
  */
-export function eventStream({ method, signal }: Request, begin: (tell: Tell) => () => void): Response {
+export function eventStream({ method, signal }: Request, begin: Begin): Response {
   if (method === 'HEAD' || signal.aborted) return new Response(null, { headers })
   const line = new Line(signal)
   const body = new ReadableStream<Uint8Array>(
@@ -46,12 +49,15 @@ class Line {
     this.#signal = signal
   }
 
-  open(controller: ReadableStreamDefaultController<Uint8Array>, begin: (tell: Tell) => () => void): void {
+  open(controller: ReadableStreamDefaultController<Uint8Array>, begin: Begin): void {
     this.#controller = controller
     openStreams.inc()
     this.#timer = setInterval(() => this.#say(': still here\n\n'), SAY_SOMETHING_MS)
     this.#signal.addEventListener('abort', this.#left)
-    const stop = begin((event, data) => this.#say(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`))
+    const stop = begin(
+      (event, data) => this.#say(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`),
+      () => this.end(),
+    )
     // what it told at once may have been too much already
     if (this.#controller === null) stop()
     else this.#stop = stop

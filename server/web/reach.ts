@@ -7,13 +7,11 @@ export type Reach = {
   /** Names it answers to besides those of loopback; null: any. */
   names: ReadonlySet<string> | null
   publicUrl: URL | null
-  /** Whoever is in the network may come in. */
+  /** It is reached from other machines: by listening beyond loopback, or through a proxy under a name of its own. */
   open: boolean
 }
 
 export const PUBLIC_URL_VARIABLE = 'HALLWAY_URL'
-/** Told to every process that answers pages, as each page says it. */
-export const OPEN_VARIABLE = 'HALLWAY_OPEN_TO_NETWORK'
 
 /** Any name or address of this machine that leads nowhere else. */
 export const isLoopback = (host: string): boolean =>
@@ -37,18 +35,19 @@ export function publicUrl(text = process.env[PUBLIC_URL_VARIABLE]): URL | null {
   return url
 }
 
-/** Hallway has no accounts, so it listens beyond loopback only for whoever says that this is meant. */
-export function reachOf(host: string, openToNetwork: boolean): Reach {
-  const open = !isLoopback(host)
-  if (open && !openToNetwork)
-    throw new Failure(
-      `Hallway has no accounts: whoever reaches ${host} could read and change everything. Give --open-to-network if that is meant, or let it listen on 127.0.0.1 behind a proxy that knows your people.`,
-    )
+/** How Hallway is reached on an address that it listens on, with what the surroundings say of names. */
+export function reachOf(host: string): Reach {
   const url = publicUrl()
+  const everywhere = !isLoopback(host)
   const told = (process.env.HALLWAY_NAMES ?? '')
     .split(',')
     .map((name) => name.trim())
     .filter(Boolean)
   const names = url ? [...told, url.hostname] : told
-  return { host, open, publicUrl: url, names: open && names.length === 0 ? null : new Set(names) }
+  return {
+    host,
+    open: everywhere || (url !== null && !isLoopback(url.hostname)),
+    publicUrl: url,
+    names: everywhere && names.length === 0 ? null : new Set(names),
+  }
 }

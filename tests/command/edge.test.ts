@@ -9,7 +9,7 @@ import { deflateRawSync } from 'node:zlib'
 import { pack } from 'tar-stream'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { demo } from '../support/demo-plan'
-import { type HallwayProcess, startHallway } from '../support/hallway-process'
+import { type HallwayProcess, signIn, startHallway } from '../support/hallway-process'
 import { filledIn, patterns } from '../support/site-routes'
 
 // The built Hallway, sent what no page of its own would send.
@@ -18,15 +18,31 @@ const PORT = 4396
 const address = `http://127.0.0.1:${PORT}`
 const PUBLIC = 'https://hallway.example'
 let hallway: HallwayProcess
+/** What the browser of somebody who may do everything carries. */
+let session = ''
 beforeAll(async () => {
-  hallway = await startHallway(PORT, { HALLWAY_URL: PUBLIC })
+  const people = [{ name: 'Edda', may: 'admin' }] as const
+  hallway = await startHallway(PORT, { environment: { HALLWAY_URL: PUBLIC }, people })
+  session = await signIn(address, 'Edda')
 })
 afterAll(() => hallway.stop())
 
 type Answer = { status: number; text: string; headers: Headers }
 
+/** The headers of a request with what its browser carries; whoever signs out is somebody else, so that the others stay signed in. */
+function signedIn(path: string, given: HeadersInit = {}): Headers {
+  const headers = new Headers(given)
+  const own = headers.get('cookie')
+  if (path !== '/sign-out') headers.set('cookie', own ? `${own}; ${session}` : session)
+  return headers
+}
+
 async function send(path: string, init: RequestInit = {}): Promise<Answer> {
-  const answer = await fetch(`${address}${path}`, { redirect: 'manual', ...init })
+  const answer = await fetch(`${address}${path}`, {
+    redirect: 'manual',
+    ...init,
+    headers: signedIn(path, init.headers),
+  })
   return { status: answer.status, text: await answer.text(), headers: answer.headers }
 }
 const post = (path: string, body: BodyInit, headers?: Record<string, string>): Promise<Answer> =>
@@ -284,7 +300,7 @@ describe('bodies', () => {
         method: 'POST',
         body: endless(pieces),
         duplex: 'half',
-        headers: { ...encoded, cookie: `hallway-who=${pieces}` },
+        headers: signedIn(path, { ...encoded, cookie: `hallway-who=${pieces}` }),
       }
       return (await fetch(`${address}${path}`, init as RequestInit)).status
     }
@@ -321,6 +337,7 @@ describe('streams', () => {
       const asked = fetch(`${address}${site}/live${meter}`, {
         signal: left.signal,
         method: each % 5 === 0 ? 'HEAD' : 'GET',
+        headers: signedIn(site),
       })
       // before it is asked for, while it is made ready, while it runs
       await wait(each * 3)
@@ -392,7 +409,7 @@ describe('who may ask', () => {
       expect([421, 'nobody listens']).toContain(status)
     }
   })
-  it('beyond loopback nobody is let in unless that is said', () => {
+  it('beyond loopback nobody is let in before there is an account', () => {
     for (const host of ['0.0.0.0', '::', '192.0.2.1']) {
       const { status, stderr } = spawnSync(
         'node',
@@ -403,7 +420,7 @@ describe('who may ask', () => {
         },
       )
       expect(status).toBe(2)
-      expect(stderr).toContain('--open-to-network')
+      expect(stderr).toContain('./hallway people add NAME')
     }
   })
   it('whoever asks for costly work too often is told to wait', async () => {
@@ -470,6 +487,7 @@ describe('behind a proxy that ends TLS', () => {
               headers: {
                 Host: 'hallway.example',
                 Origin: PUBLIC,
+                Cookie: session,
                 'Sec-Fetch-Site': 'same-origin',
                 ...(body ? { 'Content-Type': 'application/x-www-form-urlencoded', 'Content-Length': body.length } : {}),
               },

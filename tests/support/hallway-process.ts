@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process'
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -15,8 +15,41 @@ export type HallwayProcess = {
   stop(): Promise<void>
 }
 
-export async function startHallway(port: number, environment: Record<string, string> = {}): Promise<HallwayProcess> {
+/** Somebody with an account: how they are called, and what they may do on the demo site; an admin may do everything. */
+export type Somebody = { name: string; may: 'admin' | 'lead' | 'work' | 'look' | 'nothing' }
+
+/** Every one of them has this password. */
+export const PASSWORD = 'a phrase that is long enough'
+
+/** Runs a command of the built Hallway, as whoever runs it would at the terminal, and answers what it said. */
+export const command = (home: string, words: readonly string[], input = ''): string =>
+  execFileSync('node', ['build/command/hallway.js', ...words], {
+    encoding: 'utf8',
+    input,
+    env: { ...process.env, HALLWAY_HOME: home, HALLWAY_DATABASE_URL: undefined },
+    stdio: ['pipe', 'pipe', 'pipe'],
+  })
+
+/** Signs somebody in. Answers the cookies that their browser carries from then on. */
+export async function signIn(address: string, name: string): Promise<string> {
+  const body = new URLSearchParams({ name, password: PASSWORD, to: '/' })
+  const answer = await fetch(`${address}/sign-in`, { method: 'POST', body, redirect: 'manual' })
+  if (answer.status !== 302) throw new Error(`${name} could not sign in: ${answer.status} ${await answer.text()}`)
+  return answer.headers
+    .getSetCookie()
+    .map((cookie) => cookie.split(';')[0])
+    .join('; ')
+}
+
+type Started = { environment?: Record<string, string>; people?: readonly Somebody[] }
+
+export async function startHallway(
+  port: number,
+  { environment = {}, people = [] }: Started = {},
+): Promise<HallwayProcess> {
   const home = mkdtempSync(join(tmpdir(), 'hallway-process-'))
+  for (const { name, may } of people)
+    command(home, ['people', 'add', name, '--password-stdin', ...(may === 'admin' ? ['--admin'] : [])], PASSWORD)
   const process_: ChildProcess = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(port)], {
     env: {
       ...process.env,
@@ -39,6 +72,8 @@ export async function startHallway(port: number, environment: Record<string, str
     // a test that gives up leaves nothing running
     process.once('exit', () => process_.kill('SIGTERM'))
   })
+  for (const { name, may } of people)
+    if (may !== 'admin' && may !== 'nothing') command(home, ['people', 'right', name, 'saltmarsh', may])
   return {
     address: `http://127.0.0.1:${port}`,
     home,

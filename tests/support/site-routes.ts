@@ -26,6 +26,8 @@ export function filledIn(pattern: string, plan: Plan): string {
     supplier: plan.suppliers[0]?.id,
     search: plan.searches[0]?.id,
     handover: plan.handovers[0]?.id,
+    invitation: 'never-made',
+    link: 'never-made',
     series: pattern.includes('prove') ? 'demo-readings' : 'demo-readings.csv',
     table: 'devices.csv',
     file: pattern.includes(':order') ? 'order.csv' : pattern.includes('record') ? 'record.csv' : '0'.repeat(64),

@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react'
-import { Form, Link as RouterLink } from 'react-router'
+import { Link as RouterLink } from 'react-router'
 import { hasCatalogue } from '../../../core/drawer/has-catalogue'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
+import { Form } from '../../ui/form'
 import { useSite } from '../../ui/site-context'
 import look from './first-path.module.css'
 

@@ -1,9 +1,9 @@
-import { Form } from 'react-router'
 import type { Ladder } from '../../../core/faults/nothing-wrong'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { Notice, QuietButton } from '../../ui/controls'
 import { LabelledField, PlainSelect, plainField, TextField } from '../../ui/field'
+import { Form } from '../../ui/form'
 import row from '../../ui/row-form.module.css'
 import look from './faults.module.css'
 

@@ -1,4 +1,4 @@
-import { Form, useNavigation } from 'react-router'
+import { useNavigation } from 'react-router'
 import type { SearchStanding, TryView } from '../../../core/faults/search'
 import { tryNames } from '../../../core/faults/try-names'
 import { TRIES } from '../../../core/vocabulary/search'
@@ -6,6 +6,7 @@ import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { LabelledField, PlainSelect, plainField, TextField } from '../../ui/field'
+import { Form } from '../../ui/form'
 import { useSite } from '../../ui/site-context'
 import look from './faults.module.css'
 

@@ -1,9 +1,9 @@
-import { Form } from 'react-router'
 import { type Stop, stopFacts } from '../../../core/faults/stops'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { CheckField, plainField, TextField } from '../../ui/field'
+import { Form } from '../../ui/form'
 import { Moment } from '../../ui/moment'
 import look from './faults.module.css'
 

@@ -1,6 +1,6 @@
 import type { FormEvent, ReactNode } from 'react'
-import { Form } from 'react-router'
 import { MadeFrom } from '../../ui/change-fields'
+import { Form } from '../../ui/form'
 
 export type Sends = { send: (form: FormData) => void; busy: boolean }
 

@@ -1,5 +1,5 @@
 import { Heading, Text } from '@chakra-ui/react'
-import { data, Form, Link as RouterLink, redirect, useNavigation } from 'react-router'
+import { data, Link as RouterLink, redirect, useNavigation } from 'react-router'
 import { handOver } from '../../../core/change/changes/handovers'
 import { openPoints, openSentences } from '../../../core/handover/ready'
 import { sections } from '../../../core/handover/sections'
@@ -12,6 +12,7 @@ import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice } from '../../ui/controls'
 import { LabelledField, PlainInput, PlainSelect, plainField, TextAreaField } from '../../ui/field'
+import { Form } from '../../ui/form'
 import { Moment } from '../../ui/moment'
 import { useSite } from '../../ui/site-context'
 import { openView } from '../../views.server'
@@ -120,7 +121,7 @@ export default function HandoverPage({ actionData }: Route.ComponentProps) {
       </section>
       <section className={look.section} aria-labelledby="make">
         <h2 id="make">Hand over</h2>
-        <Form method="post" className={look.form}>
+        <Form method="post" needs="lead" className={look.form}>
           <MadeFrom />
           <LabelledField field={plainField('name')} label="Name">
             <PlainInput

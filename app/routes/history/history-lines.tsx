@@ -1,10 +1,11 @@
 import { Box, Flex, Link, Text } from '@chakra-ui/react'
-import { Form, Link as RouterLink, useNavigation } from 'react-router'
+import { Link as RouterLink, useNavigation } from 'react-router'
 import { changeWords } from '../../../core/change/words'
 import type { ListName } from '../../../core/plan/entity'
 import type { HistoryLine } from '../../../server/sites/history'
 import { ChangeId } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
+import { Form } from '../../ui/form'
 import { Moment } from '../../ui/moment'
 import { useSite } from '../../ui/site-context'
 

@@ -1,6 +1,6 @@
 import { Flex, Heading, Text } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
-import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { data, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import {
   changeMany,
   MANY_ACTIONS,
@@ -17,6 +17,7 @@ import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { Labelled, PlainInput, PlainSelect } from '../../ui/field'
+import { Form } from '../../ui/form'
 import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 import { Undo } from '../../ui/undo'

@@ -1,4 +1,4 @@
-import { Form, useNavigation } from 'react-router'
+import { useNavigation } from 'react-router'
 import { gradeTexts, predictionText, readingText } from '../../../core/bench/grade-reading'
 import { type AskedValue, valueExamples } from '../../../core/bench/read-value'
 import { sharedModes } from '../../../core/link/shared-modes'
@@ -26,6 +26,7 @@ import {
   TextAreaField,
   TextField,
 } from '../../ui/field'
+import { Form } from '../../ui/form'
 import { GradeMark } from '../../ui/grade'
 import { Moment } from '../../ui/moment'
 import row from '../../ui/row-form.module.css'

@@ -1,6 +1,6 @@
 import { Box, Flex, Link } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
-import { Form, Link as RouterLink } from 'react-router'
+import { Link as RouterLink } from 'react-router'
 import {
   cannotTeach,
   type Observation,
@@ -13,6 +13,7 @@ import text from '../../theme/text.module.css'
 import { ChangeId } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { PlainInput } from '../../ui/field'
+import { Form } from '../../ui/form'
 import { Moment } from '../../ui/moment'
 import { RuledTable } from '../../ui/ruled-table'
 

@@ -1,6 +1,6 @@
 import { Flex, Heading, Text } from '@chakra-ui/react'
 import { useState } from 'react'
-import { data, Form, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { data, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
 import { revisionOf } from '../../../core/change/change'
 import {
   addDevices,
@@ -24,6 +24,7 @@ import { MadeFrom } from '../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../ui/controls'
 import { ErrorView, RouteErrorView } from '../../ui/error-view'
 import { Labelled, PlainSelect, plainField, TextField } from '../../ui/field'
+import { Form } from '../../ui/form'
 import { useSite } from '../../ui/site-context'
 import { useKept } from '../../ui/use-kept'
 import { readUnit } from '../../unit-cookie'

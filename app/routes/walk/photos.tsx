@@ -1,8 +1,9 @@
-import { Form, useNavigation } from 'react-router'
+import { useNavigation } from 'react-router'
 import { MOST_PHOTOS, type Place } from '../../../core/plan/plan'
 import { MadeFrom } from '../../ui/change-fields'
 import { QuietButton } from '../../ui/controls'
 import { FileField } from '../../ui/field'
+import { Form } from '../../ui/form'
 import { useSite } from '../../ui/site-context'
 import look from './walk.module.css'
 

@@ -1,9 +1,10 @@
 import { Flex, Text } from '@chakra-ui/react'
-import { Form, Link as RouterLink } from 'react-router'
+import { Link as RouterLink } from 'react-router'
 import { MOST_TAGGED } from '../../../../core/tags/label'
 import { MadeFrom } from '../../../ui/change-fields'
 import { QuietButton } from '../../../ui/controls'
 import { PlainInput } from '../../../ui/field'
+import { Form } from '../../../ui/form'
 import { useSite } from '../../../ui/site-context'
 
 /** What can be done with the cables chosen in the list; each of it can be undone. */

@@ -1,6 +1,5 @@
 import { Box, Flex, Grid, Text } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
-import { Form } from 'react-router'
 import type { Setup } from '../../../../core/bench/setup'
 import { type MeterSample, SIMULATED_LEADS, type SimulatedLead } from '../../../../core/bench/simulated-lead'
 import { decimal } from '../../../../core/quantity/parsed'
@@ -12,6 +11,7 @@ import type { BenchTest, Session } from '../../../../core/vocabulary/session'
 import { ChangeId } from '../../../ui/change-fields'
 import { MainButton, QuietButton } from '../../../ui/controls'
 import { Labelled, PlainSelect } from '../../../ui/field'
+import { Form } from '../../../ui/form'
 import { useStream } from '../../../ui/page-stream'
 
 const leads: Record<SimulatedLead, string> = {

@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
-import { Form, useNavigation } from 'react-router'
+import { useNavigation } from 'react-router'
 import { predictionText, readingText, testText } from '../../../../core/bench/grade-reading'
 import { predict } from '../../../../core/bench/predict'
 import type { Soaking } from '../../../../core/bench/progress'
@@ -16,6 +16,7 @@ import { Bar } from '../../../ui/bar'
 import { ChangeId } from '../../../ui/change-fields'
 import { MainButton, QuietButton } from '../../../ui/controls'
 import { PlainInput, PlainSelect } from '../../../ui/field'
+import { Form } from '../../../ui/form'
 import { useSeconds } from '../../../ui/use-seconds'
 
 type Props = { index: SiteIndex; cable: Cable; test: BenchTest; read: Tried | undefined; soak: Soaking | null }

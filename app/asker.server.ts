@@ -1,0 +1,150 @@
+import { AsyncLocalStorage } from 'node:async_hooks'
+import { data, type MiddlewareFunction, redirect } from 'react-router'
+import { covers, type Right } from '../core/people/rights'
+import { database, isDatabaseAway } from '../server/database/connection'
+import { ANYBODY, type Asker, askerOf, hasAccounts, rightOn } from '../server/people/asker'
+import { setRight } from '../server/people/site-rights'
+import { carriedBy } from './carried.server'
+import { AS_HEADER } from './outbox/item'
+
+const asking = new AsyncLocalStorage<Asker>()
+
+/** Who sent the request that is being answered. */
+export function asker(): Asker {
+  const known = asking.getStore()
+  if (!known) throw new Error('nobody asks: this is no part of answering a request')
+  return known
+}
+
+/** Pages that anybody may open: how one comes in, and what says nothing of any site. */
+export const FOR_ANYBODY: ReadonlySet<string> = new Set([
+  '/sign-in',
+  '/sign-out',
+  '/welcome/:invitation',
+  '/look/:link',
+  '/words',
+  '/unit',
+])
+
+/** What a person does beside the sites; whoever has only a key to a site does none of it. */
+export const FOR_PEOPLE: ReadonlySet<string> = new Set(['/', '/import', '/account', '/who'])
+/** What those who run this Hallway do. */
+export const FOR_ADMINS: ReadonlySet<string> = new Set(['/people'])
+/** What those who lead a site do there, whatever is sent. */
+export const FOR_LEADS: ReadonlySet<string> = new Set(['/sites/:site/people'])
+
+const READS = new Set(['GET', 'HEAD'])
+
+/**
+ * Stands before every page, file and stream, whichever part of it is asked for: finds out who asks, and turns away whoever may not read what the address
+ * names, or may change nothing there. What a change may hold is judged where changes are made.
+ */
+export const knowWhoAsks: MiddlewareFunction<Response> = async ({ request, params, pattern }, next) => {
+  const who = await unlessAway(async () => {
+    const knex = database()
+    const found = (await hasAccounts(knex)) ? await askerOf(knex, await carriedBy(request)) : ANYBODY
+    if (!found.open) await admit(found, request, { pattern: `/${pattern.replace(/^\/+/, '')}`, site: params.site })
+    return found
+  })
+  return asking.run(who, next)
+}
+
+async function unlessAway<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    throw isDatabaseAway(error) ? data(null, { status: 503 }) : error
+  }
+}
+
+type Asked = { pattern: string; site: string | undefined }
+
+async function admit(who: Asker, request: Request, { pattern, site }: Asked): Promise<void> {
+  if (FOR_ANYBODY.has(pattern)) return
+  if (!who.person && !who.key) throw signInFirst(request)
+  const as = request.headers.get(AS_HEADER)
+  if (as !== null && as !== who.person?.id) throw data(SOMEBODY_ELSE, { status: 403 })
+  if (site !== undefined) {
+    const held = await rightOn(database(), who, site)
+    // whoever may not see a site does not learn that it is there
+    if (held === null) throw data(null, { status: 404 })
+    if (!covers(held, wanted(pattern, request))) throw data(TOO_LITTLE[held], { status: 403 })
+    return
+  }
+  if (FOR_ADMINS.has(pattern) && !who.person?.admin) throw data(null, { status: 404 })
+  if (FOR_PEOPLE.has(pattern) && !who.person) throw redirect(`/sites/${who.key?.site}`)
+}
+
+const wanted = (pattern: string, { method }: Request): Right =>
+  FOR_LEADS.has(pattern) ? 'lead' : READS.has(method) ? 'look' : 'work'
+
+const TOO_LITTLE: Record<Right, string> = {
+  look: 'You may look at this site, not change it. Nothing was changed. Ask a lead of the site for more.',
+  work: 'Only a lead of this site may do that. Nothing was changed.',
+  lead: 'You may not do that. Nothing was changed.',
+}
+
+/** A page is asked for again once somebody has signed in; what was sent waits in the browser until then. */
+function signInFirst(request: Request): Response | ReturnType<typeof data> {
+  if (!READS.has(request.method)) return data(SIGNED_OUT, { status: 401 })
+  const { pathname, search } = new URL(request.url)
+  const to = pathname.replace(/(\/_root|)\.data$/, '') || '/'
+  return redirect(`/sign-in?${new URLSearchParams({ to: `${to}${withoutInner(search)}` })}`)
+}
+const SOMEBODY_ELSE = 'This was typed by somebody else, who is signed out by now. Nothing was saved.'
+const SIGNED_OUT = 'You are signed out, so nothing was saved. Sign in in another tab, then send it again.'
+
+/** The part of an address that people see: which loaders a page asks for is its own affair. */
+function withoutInner(search: string): string {
+  const params = new URLSearchParams(search)
+  for (const inner of ['_routes', 'index']) params.delete(inner)
+  return params.size > 0 ? `?${params}` : ''
+}
+
+/** What the sender of the request that is being answered may do on a site, asked within a transaction or outside of any. */
+export const mayOn = (knex: ReturnType<typeof database>, siteId: string): Promise<Right | null> =>
+  rightOn(knex, asker(), siteId)
+
+/** The same for a change that is being made, asked anew in its own transaction. */
+export function rightsOfAsker():
+  | ((trx: ReturnType<typeof database>, siteId: string) => Promise<Right | null>)
+  | undefined {
+  const who = asker()
+  return who.open ? undefined : async (trx, siteId) => rightOn(trx, await again(trx, who), siteId)
+}
+
+/** A stream outlasts the request that opened it: it is asked again this often whether its reader may still look. */
+const STILL_EVERY_MS = 5000
+
+/** Calls `leave` once whoever asks may no longer look at a site. Answers how the asking is stopped. */
+export function whileAllowed(siteId: string, leave: () => void): () => void {
+  const rights = rightsOfAsker()
+  if (!rights) return () => {}
+  const timer = setInterval(async () => {
+    // a database that is away says nothing of rights
+    const held = await rights(database(), siteId).catch(() => 'look' as const)
+    if (held === null) leave()
+  }, STILL_EVERY_MS)
+  return () => clearInterval(timer)
+}
+
+/** A site that was just made is led by whoever made it. Answers its id again. */
+export async function led(knex: ReturnType<typeof database>, siteId: string): Promise<string> {
+  const { person } = asker()
+  if (person && !person.admin) await setRight(knex, siteId, person.id, 'lead')
+  return siteId
+}
+
+/** Whoever asked, as they stand by now. */
+async function again(trx: ReturnType<typeof database>, who: Asker): Promise<Asker> {
+  const { person, session, key } = who
+  const row =
+    person &&
+    (await trx('people')
+      .join('person_sessions', 'person_sessions.person', 'people.id')
+      .where({ 'people.id': person.id, 'person_sessions.digest': session })
+      .whereNull('people.retired')
+      .first('people.admin'))
+  const kept = key && (await trx('site_keys').where({ id: key.id }).first('id'))
+  return { ...who, person: row ? { ...person, admin: Boolean(row.admin) } : null, key: kept ? key : null }
+}

@@ -1,0 +1,175 @@
+import { Box, Flex, Heading, Text } from '@chakra-ui/react'
+import { data, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { SHORTEST_PASSWORD } from '../../../server/people/passwords'
+import { changePassword } from '../../../server/people/people'
+import { endSession, endSessionsOf, sessionsOf } from '../../../server/people/sessions'
+import { asker } from '../../asker.server'
+import { readForm } from '../../read-form.server'
+import { AWAY_MESSAGE, load, save } from '../../stored.server'
+import text from '../../theme/text.module.css'
+import { MainButton, Notice, QuietButton } from '../../ui/controls'
+import { plainField, TextField } from '../../ui/field'
+import { Form } from '../../ui/form'
+import { Moment } from '../../ui/moment'
+import { RuledTable } from '../../ui/ruled-table'
+import type { Route } from './+types/account'
+import { instantOf } from './instant-of'
+import { PeoplePage } from './page-frame'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Your account · Hallway' }]
+
+/** Who is signed in, and in which browsers. */
+export async function loader() {
+  const { person, session } = asker()
+  if (!person) throw redirect('/who')
+  const sessions = await load((knex) => sessionsOf(knex, person))
+  return {
+    name: person.name,
+    admin: person.admin,
+    shortest: SHORTEST_PASSWORD,
+    sessions: sessions.map(({ digest, device, began, seen }) => ({
+      // enough of it to tell which one is meant; it opens nothing
+      id: digest.slice(0, 16),
+      device,
+      began: instantOf(began),
+      seen: instantOf(seen),
+      own: digest === session,
+    })),
+  }
+}
+
+/** Chooses another password, or ends a session, or all the others. */
+export async function action({ request }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const { person, session } = asker()
+  if (!person || !session) throw redirect('/who')
+  const field = (name: string) => String(form.get(name) ?? '').slice(0, 1000)
+  const done = await save(async (knex): Promise<{ problem: string | null }> => {
+    switch (field('do')) {
+      case 'password':
+        return field('next') === field('again')
+          ? { problem: await changePassword(knex, person, { now: field('now'), next: field('next'), session }) }
+          : { problem: 'The two are not the same. Type the new password twice.' }
+      case 'end all':
+        await endSessionsOf(knex, person.id, session)
+        return { problem: null }
+      case 'end': {
+        const all = await sessionsOf(knex, person)
+        const one = all.find(({ digest }) => digest.startsWith(field('session')) && field('session').length === 16)
+        if (one) await endSession(knex, person, one.digest)
+        return { problem: null }
+      }
+      default:
+        return { problem: 'That is nothing this page sends. Nothing was changed.' }
+    }
+  })
+  if (done === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
+  return done.problem === null
+    ? redirect(`/account?done=${field('do') === 'password' ? 'password' : 'ended'}`)
+    : data({ problem: done.problem }, { status: 422 })
+}
+
+const DONE: Record<string, string> = {
+  password: 'The password is changed. Other browsers are signed out.',
+  ended: 'It is signed out.',
+}
+
+export default function Account({ loaderData, actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== 'idle'
+  const [params] = useSearchParams()
+  const done = DONE[params.get('done') ?? '']
+  const { name, admin, sessions, shortest } = loaderData
+  return (
+    <PeoplePage title={name}>
+      <Text mb="4">
+        {admin ? 'You run this Hallway: you may do everything, on all sites.' : 'What you may do is said site by site.'}{' '}
+        This name stands beside what you change.
+      </Text>
+      {actionData ? <Notice tone="blocked">{actionData.problem}</Notice> : done && <Notice tone="clear">{done}</Notice>}
+      <Flex gap="3" align="center">
+        <Form method="post" action="/sign-out" reloadDocument>
+          <QuietButton>Sign out</QuietButton>
+        </Form>
+        {admin && (
+          <RouterLink to="/people" className={text.link}>
+            Everybody’s accounts
+          </RouterLink>
+        )}
+      </Flex>
+      <Heading as="h2" size="lg" mt="7" mb="2">
+        Where you are signed in
+      </Heading>
+      <RuledTable label="Where you are signed in" cards columns={['On', 'Since', 'Last seen', '']}>
+        {sessions.map(({ id, device, began, seen, own }) => (
+          <tr key={id}>
+            <td className={text.strong}>
+              {device}
+              {own && ' (here)'}
+            </td>
+            <td>
+              <Moment at={began} />
+            </td>
+            <td>
+              <Moment at={seen} />
+            </td>
+            <td>
+              {!own && (
+                <Form method="post">
+                  <input type="hidden" name="do" value="end" />
+                  <input type="hidden" name="session" value={id} />
+                  <QuietButton small>Sign out there</QuietButton>
+                </Form>
+              )}
+            </td>
+          </tr>
+        ))}
+      </RuledTable>
+      {sessions.length > 1 && (
+        <Form method="post">
+          <Box mt="3">
+            <QuietButton name="do" value="end all">
+              Sign out everywhere else
+            </QuietButton>
+          </Box>
+        </Form>
+      )}
+      <Heading as="h2" size="lg" mt="7" mb="2">
+        Another password
+      </Heading>
+      <Form method="post" reloadDocument>
+        <input type="hidden" name="do" value="password" />
+        <input type="hidden" name="name" value={name} autoComplete="username" />
+        <Flex direction="column" gap="3" maxW="320px">
+          <TextField
+            field={plainField('now')}
+            label="The password so far"
+            type="password"
+            required
+            autoComplete="current-password"
+          />
+          <TextField
+            field={plainField('next')}
+            label="The new one"
+            hint={`At least ${shortest} letters`}
+            type="password"
+            required
+            minLength={shortest}
+            maxLength={200}
+            autoComplete="new-password"
+          />
+          <TextField
+            field={plainField('again')}
+            label="Once more"
+            type="password"
+            required
+            maxLength={200}
+            autoComplete="new-password"
+          />
+          <Box>
+            <MainButton loading={busy}>Change the password</MainButton>
+          </Box>
+        </Flex>
+      </Form>
+    </PeoplePage>
+  )
+}

@@ -1,0 +1,77 @@
+import { Box, Flex, Link, Text } from '@chakra-ui/react'
+import { data, Link as RouterLink, redirect, useNavigation } from 'react-router'
+import { SHORTEST_PASSWORD } from '../../../server/people/passwords'
+import { invited, takeUp } from '../../../server/people/people'
+import { readForm } from '../../read-form.server'
+import { AWAY_MESSAGE, load, save } from '../../stored.server'
+import { MainButton, Notice } from '../../ui/controls'
+import { plainField, TextField } from '../../ui/field'
+import { Form } from '../../ui/form'
+import type { Route } from './+types/welcome'
+import { PeoplePage } from './page-frame'
+
+export const meta: Route.MetaFunction = () => [{ title: 'Welcome · Hallway' }]
+
+export const loader = async ({ params }: Route.LoaderArgs) => ({
+  shortest: SHORTEST_PASSWORD,
+  name: (await load((knex) => invited(knex, params.invitation)))?.name ?? null,
+})
+
+/** Takes an invitation up with a password, once. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await readForm(request)
+  const password = String(form.get('password') ?? '').slice(0, 1000)
+  if (password !== String(form.get('again') ?? '').slice(0, 1000))
+    return data({ problem: 'The two are not the same. Type the password twice.' }, { status: 422 })
+  const why = await save(async (knex) => ({ problem: await takeUp(knex, params.invitation, password) }))
+  if (why === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
+  return why.problem === null ? redirect('/sign-in') : data({ problem: why.problem }, { status: 422 })
+}
+
+/** Whoever was invited chooses a password. */
+export default function Welcome({ loaderData: { name, shortest }, actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== 'idle'
+  if (name === null)
+    return (
+      <PeoplePage title="This invitation has ended">
+        <Text mb="3">It was used already, or it is too old. Ask for a new one.</Text>
+        <Link asChild color="brassInk" textDecoration="underline">
+          <RouterLink to="/sign-in">Sign in</RouterLink>
+        </Link>
+      </PeoplePage>
+    )
+  return (
+    <PeoplePage title={`Welcome, ${name}`}>
+      <Text mb="4">
+        Choose a password of at least {shortest} letters. A few words in a row are easy to keep in mind.
+      </Text>
+      {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
+      <Form method="post" reloadDocument>
+        {/* for whatever keeps passwords */}
+        <input type="hidden" name="name" value={name} autoComplete="username" />
+        <Flex direction="column" gap="3" maxW="320px">
+          <TextField
+            field={plainField('password')}
+            label="Password"
+            type="password"
+            required
+            minLength={shortest}
+            maxLength={200}
+            autoComplete="new-password"
+          />
+          <TextField
+            field={plainField('again')}
+            label="Once more"
+            type="password"
+            required
+            maxLength={200}
+            autoComplete="new-password"
+          />
+          <Box>
+            <MainButton loading={busy}>Save the password</MainButton>
+          </Box>
+        </Flex>
+      </Form>
+    </PeoplePage>
+  )
+}

@@ -1,0 +1,81 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { choice, madeUpEdit } from '../../tests/support/made-up-changes'
+import { start } from '../../tests/support/made-up-walk'
+import type { Edit } from '../change/change'
+import { entityAt } from '../change/copy'
+import { LIST_NAMES } from '../plan/entity'
+import { beyond, covers, RIGHTS, rightToChange } from './rights'
+import { signed } from './signed'
+
+describe('a right', () => {
+  it('covers itself and what is less, and nobody without one may do anything', () => {
+    for (const [at, held] of RIGHTS.entries())
+      for (const [other, asked] of RIGHTS.entries()) expect(covers(held, asked)).toBe(at >= other)
+    for (const asked of RIGHTS) expect(covers(null, asked)).toBe(false)
+  })
+  it('to look changes nothing, and to lead everything, in every list there is', () => {
+    for (const list of LIST_NAMES) {
+      const edits = [{ list, id: 'x', base: 1, value: null }] as Edit[]
+      expect(beyond('lead', edits)).toEqual([])
+      for (const held of [null, 'look'] as const) expect(beyond(held, edits)).toHaveLength(1)
+      expect(beyond('work', edits)).toHaveLength(rightToChange(list) === 'lead' ? 1 : 0)
+    }
+  })
+  it('is that of a lead for what a site is, goes by and handed over', () => {
+    expect(LIST_NAMES.filter((list) => rightToChange(list) === 'lead').sort()).toEqual(['handovers', 'policy', 'site'])
+  })
+  it('is judged edit by edit: whatever is sent along, none goes through under cover of the others', () => {
+    fc.assert(
+      fc.property(fc.array(choice, { minLength: 1, maxLength: 8 }), fc.constantFrom(...RIGHTS), (choices, held) => {
+        const edits = choices.map((each, at) => madeUpEdit(start, each, at))
+        expect(beyond(held, edits).map(({ path }) => path)).toEqual(
+          edits.filter(({ list }) => !covers(held, rightToChange(list))).map(({ list, id }) => `${list}/${id}`),
+        )
+      }),
+    )
+  })
+})
+
+/** Every name by which something of a value was done. */
+const namesIn = (value: unknown): unknown[] =>
+  typeof value !== 'object' || value === null
+    ? []
+    : Object.entries(value).flatMap(([key, each]) => (key === 'by' ? [each] : namesIn(each)))
+
+describe('what somebody makes', () => {
+  it('bears their name and nobody else’s but those that stood there, and is otherwise as it was sent', () => {
+    fc.assert(
+      fc.property(choice, (made) => {
+        const edit = madeUpEdit(start, made, 1)
+        const was = entityAt(start.plan, edit.list, edit.id)
+        const result = signed(edit, was, 'Wim')
+        const allowed = new Set<unknown>(['Wim', ...namesIn(was)])
+        if (edit.list !== 'runs') for (const name of namesIn(result.value)) expect(allowed).toContain(name)
+        const plain = (value: unknown) => JSON.stringify(value, (key, each) => (key === 'by' ? undefined : each))
+        expect(plain(result)).toBe(plain(edit))
+      }),
+    )
+  })
+  it('leaves a colleague’s name on what is only corrected, within it as well', () => {
+    const was = {
+      id: 's',
+      run: 'r',
+      since: 'x',
+      by: 'Ada',
+      cleared: [{ stop: 'hot', at: 'x', by: 'Bo', how: 'let it cool' }],
+    }
+    const value = {
+      ...was,
+      cleared: [...was.cleared, { stop: 'smoke', at: 'y', by: 'Somebody Else', how: 'switched it off' }],
+    }
+    const edit = { list: 'searches', id: 's', base: 1, value } as unknown as Edit
+    expect(namesIn(signed(edit, was as never, 'Wim').value)).toEqual(['Ada', 'Bo', 'Wim'])
+    expect(namesIn(signed(edit, null, 'Wim').value)).toEqual(['Wim', 'Wim', 'Wim'])
+  })
+  it('says of a run what its legs go along, which is nobody', () => {
+    const value = { id: 'r', route: { legs: [{ by: 'tray', length: 2 }] } }
+    const edit = { list: 'runs', id: 'r', base: 1, value } as unknown as Edit
+    expect(signed(edit, null, 'Wim')).toEqual(edit)
+  })
+})

@@ -1,0 +1,59 @@
+import type { Knex } from 'knex'
+import { covers, type Right } from '../../core/people/rights'
+import { isDatabaseAway } from '../database/connection'
+import { hasPeople } from './people'
+import type { Person } from './person'
+import { sessionOf } from './sessions'
+import { keyOf, type SiteKey } from './site-keys'
+import { rightOfPerson, sitesOfPerson } from './site-rights'
+
+/** Who asks: without accounts anybody; otherwise a person who is signed in, somebody with a key to a site, or nobody. */
+export type Asker = { open: boolean; person: Person | null; session: string | null; key: SiteKey | null }
+
+/** What a request carries to say who sends it. */
+export type Carried = { session: string | null; link: string | null; token: string | null }
+
+export const ANYBODY: Asker = { open: true, person: null, session: null, key: null }
+
+/** Once there are accounts there always are; until then it is looked for this often. */
+const LOOK_EVERY_MS = 1000
+const looked = new WeakMap<Knex, { any: boolean; at: number }>()
+
+/** Whether this Hallway asks people to sign in. A database that is away leaves it at what was known last. */
+export async function hasAccounts(knex: Knex): Promise<boolean> {
+  const last = looked.get(knex)
+  if (last && (last.any || Date.now() - last.at < LOOK_EVERY_MS)) return last.any
+  try {
+    const any = await hasPeople(knex)
+    looked.set(knex, { any, at: Date.now() })
+    return any
+  } catch (error) {
+    if (last && isDatabaseAway(error)) return last.any
+    throw error
+  }
+}
+
+/** Who a request is from, where there are accounts. */
+export async function askerOf(knex: Knex, { session, link, token }: Carried): Promise<Asker> {
+  const signedIn = session ? await sessionOf(knex, session) : null
+  const key = token ? await keyOf(knex, token, 'token') : link ? await keyOf(knex, link, 'link') : null
+  return { open: false, person: signedIn?.person ?? null, session: signedIn?.session ?? null, key }
+}
+
+/** What somebody may do on a site: the more of what they may as a person and with their key. */
+export async function rightOn(knex: Knex, { open, person, key }: Asker, siteId: string): Promise<Right | null> {
+  if (open) return 'lead'
+  const own = person && (await rightOfPerson(knex, person, siteId))
+  const byKey = key?.site === siteId ? key.held : null
+  return own && (byKey === null || covers(own, byKey)) ? own : byKey
+}
+
+/** The sites that somebody may look at; null: all of them. */
+export async function sitesFor(knex: Knex, { open, person, key }: Asker): Promise<ReadonlySet<string> | null> {
+  if (open) return null
+  const own = person ? await sitesOfPerson(knex, person) : new Set<string>()
+  return own && key ? new Set([...own, key.site]) : own
+}
+
+/** The name that stands beside what somebody changes; null where they have no name here. */
+export const nameOf = ({ person, key }: Asker): string | null => person?.name ?? key?.name ?? null

@@ -1,0 +1,217 @@
+import { argon2id, argon2Verify } from 'hash-wasm'
+import type { Knex } from 'knex'
+import { describe, expect, it } from 'vitest'
+import type { Copy, Edit } from '../../core/change/change'
+import { demo } from '../../tests/support/demo-plan'
+import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { migrate } from '../database/migrate'
+import { changeSite, type Hand } from '../sites/change-site'
+import { undoChange } from '../sites/history'
+import { importPlan } from '../sites/sites'
+import { askerOf, hasAccounts, nameOf, rightOn, sitesFor } from './asker'
+import { hashPassword, isPassword, whyNotPassword } from './passwords'
+import { addPerson, invite, listPeople, personCalled, retire, setAdmin, setPassword, takeUp } from './people'
+import { digestOf } from './secret'
+import { beginSession, endSessionsOf, IDLE_DAYS, LONGEST_DAYS, sessionOf, sweepSessions } from './sessions'
+import { keyOf, makeKey, takeKeyBack } from './site-keys'
+import { rightOfPerson, setRight } from './site-rights'
+
+const DAY_MS = 86_400_000
+const phrase = 'a phrase that is long enough'
+const here = (work: (knex: Knex) => Promise<void>): Promise<void> =>
+  withEmptyDatabase(async (knex) => {
+    await migrate(knex)
+    await work(knex)
+  })
+const nothing = { session: null, link: null, token: null }
+
+describe('a password', () => {
+  it('is kept so that a second implementation of argon2 finds it right, and the other way round', async () => {
+    const kept = await hashPassword(phrase)
+    expect(kept).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/)
+    expect(await argon2Verify({ password: phrase, hash: kept })).toBe(true)
+    expect(await argon2Verify({ password: `${phrase}.`, hash: kept })).toBe(false)
+    const theirs = await argon2id({
+      password: phrase,
+      salt: crypto.getRandomValues(new Uint8Array(16)),
+      parallelism: 1,
+      iterations: 2,
+      memorySize: 19_456,
+      hashLength: 32,
+      outputType: 'encoded',
+    })
+    expect([await isPassword(theirs, phrase), await isPassword(theirs, 'another')]).toEqual([true, false])
+  })
+  it('that was never chosen is never right', async () => {
+    expect(await isPassword(null, 'nobody has this password')).toBe(false)
+  })
+  it.each([
+    ['too short', 'eleven char', /at least 12/],
+    ['as long as may be, and one', 'x1y2z'.repeat(41), /at most 200/],
+    ['of the commonest', 'Qwerty123456', /commonest/],
+    ['with the name in it', 'my ada lovely phrase', /your name/],
+    ['of few letters', 'abababababababab', /few different/],
+  ])('is refused: %s', async (_what, password, why) => {
+    expect(await whyNotPassword(password, 'Ada')).toMatch(why)
+  })
+  it('may be of any letters', async () => {
+    for (const good of ['just a few plain words', 'слова на кириллице', '🔑 🚪 🧰 🔌 🖥️ 💾 12345'])
+      expect(await whyNotPassword(good, 'Ada')).toBeNull()
+  })
+})
+
+describe('accounts', () => {
+  it('begin with the first, who runs this Hallway; a name is given once, however it is written', () =>
+    here(async (knex) => {
+      expect(await hasAccounts(knex)).toBe(false)
+      const ada = await addPerson(knex, { name: 'Ada Wren' })
+      const bo = await addPerson(knex, { name: 'Bo' })
+      expect([ada.admin, bo.admin]).toEqual([true, false])
+      await expect(addPerson(knex, { name: 'ADA WREN' })).rejects.toThrow(/never given to somebody else/)
+      await retire(knex, bo)
+      await expect(addPerson(knex, { name: 'bo' })).rejects.toThrow(/never given to somebody else/)
+      expect(await personCalled(knex, 'bo')).toBeNull()
+      expect((await listPeople(knex)).map(({ name, retired }) => [name, retired !== null])).toEqual([
+        ['Ada Wren', false],
+        ['Bo', true],
+      ])
+    }))
+  it('always leave somebody who runs this Hallway, and somebody who leads each site', () =>
+    here(async (knex) => {
+      const ada = await addPerson(knex, { name: 'Ada' })
+      const bo = await addPerson(knex, { name: 'Bo' })
+      const site = await importPlan(knex, { by: 'Ada' }, demo)
+      await setRight(knex, site, bo.id, 'lead')
+      await expect(retire(knex, ada)).rejects.toThrow(/Nobody would be left/)
+      await expect(setAdmin(knex, ada, false)).rejects.toThrow(/Nobody would be left/)
+      await expect(retire(knex, bo)).rejects.toThrow(/without a lead/)
+      await expect(setRight(knex, site, bo.id, 'look')).rejects.toThrow(/at least one lead/)
+      expect(await rightOfPerson(knex, bo, site)).toBe('lead')
+      expect(await rightOfPerson(knex, ada, site)).toBe('lead')
+    }))
+  it('an invitation is taken up by one of any who try at once', () =>
+    here(async (knex) => {
+      const ada = await addPerson(knex, { name: 'Ada' })
+      const first = await invite(knex, ada)
+      const text = await invite(knex, ada)
+      expect(await takeUp(knex, first, phrase)).toMatch(/was used or has ended/)
+      expect(await takeUp(knex, text, 'short')).toMatch(/at least 12/)
+      const tries = await Promise.all(Array.from({ length: 6 }, () => takeUp(knex, text, phrase)))
+      expect(tries.filter((why) => why === null)).toHaveLength(1)
+      await knex('invitations').insert({ digest: digestOf('old'), person: ada.id, until: new Date(Date.now() - 1000) })
+      expect(await takeUp(knex, 'old', phrase)).toMatch(/has ended/)
+    }))
+})
+
+describe('a session', () => {
+  it('ends after its days, idle or not, and is kept as a sum that opens nothing', () =>
+    here(async (knex) => {
+      const ada = await addPerson(knex, { name: 'Ada' })
+      const text = await beginSession(knex, ada, 'a computer')
+      const digest = digestOf(text)
+      expect((await sessionOf(knex, text))?.person).toEqual(ada)
+      expect(await sessionOf(knex, digest)).toBeNull()
+      const days = (count: number) => new Date(Date.now() - count * DAY_MS)
+      await knex('person_sessions')
+        .where({ digest })
+        .update({ seen: days(IDLE_DAYS - 0.01) })
+      expect(await sessionOf(knex, text)).not.toBeNull()
+      await knex('person_sessions')
+        .where({ digest })
+        .update({ seen: days(IDLE_DAYS + 0.01) })
+      expect(await sessionOf(knex, text)).toBeNull()
+      await knex('person_sessions')
+        .where({ digest })
+        .update({ seen: new Date(), began: days(LONGEST_DAYS + 0.01) })
+      expect(await sessionOf(knex, text)).toBeNull()
+      await sweepSessions(knex)
+      expect(await knex('person_sessions')).toEqual([])
+    }))
+  it('ends with the account and with a password that is set anew', () =>
+    here(async (knex) => {
+      const ada = await addPerson(knex, { name: 'Ada' })
+      const bo = await addPerson(knex, { name: 'Bo' })
+      const own = await beginSession(knex, ada, 'x')
+      const other = await beginSession(knex, ada, 'y')
+      const his = await beginSession(knex, bo, 'x')
+      await endSessionsOf(knex, ada.id, digestOf(own))
+      expect([await sessionOf(knex, own), await sessionOf(knex, other)].map(Boolean)).toEqual([true, false])
+      await setPassword(knex, ada, phrase)
+      await retire(knex, bo)
+      expect([await sessionOf(knex, own), await sessionOf(knex, his)]).toEqual([null, null])
+    }))
+})
+
+describe('a key', () => {
+  it('opens one site as what it is, to its day and until it is taken back', () =>
+    here(async (knex) => {
+      await addPerson(knex, { name: 'Ada' })
+      const site = await importPlan(knex, { by: 'Ada' }, demo)
+      const other = await importPlan(knex, { by: 'Ada' }, demo)
+      const made = { name: 'The client', held: 'look', until: null, by: 'Ada' } as const
+      const link = await makeKey(knex, site, { ...made, sort: 'link' })
+      const ended = await makeKey(knex, site, { ...made, sort: 'link', until: new Date(Date.now() - 1000) })
+      expect(await keyOf(knex, link, 'token')).toBeNull()
+      expect(await keyOf(knex, ended, 'link')).toBeNull()
+      const asker = await askerOf(knex, { ...nothing, link })
+      expect([await rightOn(knex, asker, site), await rightOn(knex, asker, other)]).toEqual(['look', null])
+      expect([nameOf(asker), await sitesFor(knex, asker)]).toEqual(['The client', new Set([site])])
+      await takeKeyBack(knex, other, asker.key?.id ?? '')
+      expect(await keyOf(knex, link, 'link')).not.toBeNull()
+      await takeKeyBack(knex, site, asker.key?.id ?? '')
+      expect(await keyOf(knex, link, 'link')).toBeNull()
+    }))
+  it('and an account together open what the more of them opens', () =>
+    here(async (knex) => {
+      await addPerson(knex, { name: 'Ada' })
+      const bo = await addPerson(knex, { name: 'Bo' })
+      const site = await importPlan(knex, { by: 'Ada' }, demo)
+      const link = await makeKey(knex, site, { name: 'x', sort: 'link', held: 'look', until: null, by: 'Ada' })
+      const session = await beginSession(knex, bo, 'x')
+      const may = async () => rightOn(knex, await askerOf(knex, { session, link, token: null }), site)
+      expect(await may()).toBe('look')
+      await setRight(knex, site, bo.id, 'work')
+      expect(await may()).toBe('work')
+      expect(await rightOn(knex, await askerOf(knex, nothing), site)).toBeNull()
+    }))
+})
+
+describe('a change', () => {
+  it('is judged by the rights its hand has when it is made, its undo as well, and is written all or not at all', () =>
+    here(async (knex) => {
+      const site = await importPlan(knex, { by: 'Ada' }, demo)
+      let held: 'lead' | 'work' | 'look' | null = 'work'
+      const hand: Hand = { by: 'Wim', rights: async () => held }
+      const [cable] = demo.cables
+      if (!cable) throw new Error('the demo has cables')
+      const what = { name: 'change cable', about: [cable.tag] } as const
+      const noted = (note: string, place: number): Edit => ({
+        list: 'cables',
+        id: cable.id,
+        base: place,
+        value: { ...cable, note },
+      })
+      const rules = ({ plan, place }: Copy): Edit => ({
+        list: 'policy',
+        id: 'policy',
+        base: place,
+        value: { ...plan.policy, length: plan.policy.length === 'book' ? 'bench' : 'book' },
+      })
+      const note = (text: string) =>
+        changeSite(knex, site, hand, ({ place }) => ({ what, edits: [noted(text, place)] }))
+      expect((await note('fine')).outcome).toBe('saved')
+      const both = await changeSite(knex, site, hand, (copy) => ({
+        what,
+        edits: [noted('not this', copy.place), rules(copy)],
+      }))
+      expect(both).toMatchObject({ outcome: 'forbidden', faults: [{ path: 'policy/policy' }] })
+      held = 'lead'
+      const led = await changeSite(knex, site, hand, (copy) => ({ what, edits: [rules(copy)] }))
+      const id = led.outcome === 'saved' ? (led.id ?? '') : ''
+      held = 'work'
+      expect((await undoChange(knex, site, hand, id)).outcome).toBe('forbidden')
+      for (held of ['look', null] as const) expect((await note('nor this')).outcome).toBe('forbidden')
+      const rows = await knex('changes').where({ site_id: site }).orderBy('place').pluck('by_name')
+      expect(rows).toEqual(['Ada', 'Wim', 'Wim'])
+    }))
+})

@@ -1,0 +1,160 @@
+import { randomUUID } from 'node:crypto'
+import type { Knex } from 'knex'
+import { nameField } from '../../core/vocabulary/fields'
+import { isDuplicate } from '../database/connection'
+import { Failure } from '../failure'
+import { hashPassword, isPassword, whyNotPassword } from './passwords'
+import type { Person } from './person'
+import { digestOf, newSecret } from './secret'
+import { endSessionsOf } from './sessions'
+
+export type ListedPerson = Person & { retired: string | null; ready: boolean; seen: string | null }
+
+const DAY_MS = 86_400_000
+/** So long an invitation can be used. */
+export const INVITATION_DAYS = 7
+
+/** Whether there are accounts here: without any, whoever reaches this Hallway may do everything. */
+export const hasPeople = async (knex: Knex): Promise<boolean> =>
+  (await knex('people').whereNull('retired').first('id')) !== undefined
+
+/** Everybody who ever had an account, by name. */
+export async function listPeople(knex: Knex): Promise<ListedPerson[]> {
+  const seen = knex('person_sessions').max('seen').whereRaw('?? = ??', ['person_sessions.person', 'people.id'])
+  const rows: (Person & { retired: string | null; password: string | null; seen: string | null })[] = await knex(
+    'people',
+  )
+    .orderBy('name')
+    .select('id', 'name', 'admin', 'retired', 'password', { seen })
+  return rows.map(({ admin, password, ...row }) => ({ ...row, admin: Boolean(admin), ready: password !== null }))
+}
+
+/** A person by name, in whatever case it is written; null where there is none, or who left. */
+export async function personCalled(knex: Knex, name: string): Promise<Person | null> {
+  const row = await knex('people').where({ name }).whereNull('retired').first('id', 'name', 'admin')
+  return row ? { id: row.id, name: row.name, admin: Boolean(row.admin) } : null
+}
+
+/** Makes an account. The first one is of an admin. Throws where the name is somebody's, or was. */
+export async function addPerson(knex: Knex, told: { name: string; admin?: boolean }): Promise<Person> {
+  const name = nameField.safeParse(told.name)
+  if (!name.success) throw new Failure('A name has 1 to 120 letters.')
+  const person = { id: randomUUID(), name: name.data, admin: told.admin === true || !(await hasPeople(knex)) }
+  try {
+    await knex('people').insert({ ...person, made: new Date() })
+  } catch (error) {
+    if (isDuplicate(error))
+      throw new Failure(`${name.data} has an account here, or had one. A name is never given to somebody else.`)
+    throw error
+  }
+  return person
+}
+
+/** A word that lets a person choose a password, once; the one before it ends. */
+export async function invite(knex: Knex, { id }: Pick<Person, 'id'>): Promise<string> {
+  const { text, digest } = newSecret()
+  await knex.transaction(async (trx) => {
+    await trx('invitations').where({ person: id }).delete()
+    await trx('invitations').insert({ digest, person: id, until: new Date(Date.now() + INVITATION_DAYS * DAY_MS) })
+  })
+  return text
+}
+
+/** Who an invitation is for; null where it was used, has ended or never was one. */
+export async function invited(knex: Knex, text: string): Promise<Person | null> {
+  const row = await knex('invitations')
+    .join('people', 'people.id', 'invitations.person')
+    .where('invitations.digest', digestOf(text))
+    .where('invitations.until', '>', new Date())
+    .whereNull('people.retired')
+    .first('people.id', 'people.name', 'people.admin')
+  return row ? { ...row, admin: Boolean(row.admin) } : null
+}
+
+/** Takes an invitation up with a password. Answers why not, or null. Whoever was signed in under that name is signed out. */
+export async function takeUp(knex: Knex, text: string, password: string): Promise<string | null> {
+  const person = await invited(knex, text)
+  if (!person) return GONE
+  const why = await whyNotPassword(password, person.name)
+  if (why) return why
+  const kept = await hashPassword(password)
+  return knex.transaction(async (trx) => {
+    // two who take up the same one: it is there for the first
+    if (
+      (await trx('invitations')
+        .where({ digest: digestOf(text) })
+        .delete()) === 0
+    )
+      return GONE
+    await trx('people').where({ id: person.id }).update({ password: kept })
+    await endSessionsOf(trx, person.id)
+    return null
+  })
+}
+const GONE = 'This invitation was used or has ended. Ask for a new one.'
+
+/** Chooses another password for somebody who knows the one so far. Answers why not, or null. All other sessions of theirs end. */
+export async function changePassword(
+  knex: Knex,
+  person: Person,
+  { now, next, session }: { now: string; next: string; session: string },
+): Promise<string | null> {
+  const row = await knex('people').where({ id: person.id }).first('password')
+  if (!(await isPassword(row?.password ?? null, now))) return 'That is not your password.'
+  const why = await whyNotPassword(next, person.name)
+  if (why) return why
+  const kept = await hashPassword(next)
+  await knex.transaction(async (trx) => {
+    await trx('people').where({ id: person.id }).update({ password: kept })
+    await endSessionsOf(trx, person.id, session)
+  })
+  return null
+}
+
+/** Sets a password at the terminal, where whoever runs Hallway may do everything. */
+export async function setPassword(knex: Knex, person: Person, password: string): Promise<void> {
+  const why = await whyNotPassword(password, person.name)
+  if (why) throw new Failure(why)
+  const kept = await hashPassword(password)
+  await knex.transaction(async (trx) => {
+    await trx('people').where({ id: person.id }).update({ password: kept })
+    await endSessionsOf(trx, person.id)
+  })
+}
+
+/** Ends an account: its sessions, its rights and its invitations. The name stays in the history. Throws where nobody would be left to lead. */
+export async function retire(knex: Knex, { id }: Pick<Person, 'id'>): Promise<void> {
+  await knex.transaction(async (trx) => {
+    await someoneElseIsAdmin(trx, id)
+    await someoneElseLeads(trx, id)
+    await trx('people').where({ id }).update({ retired: new Date(), password: null, admin: false })
+    for (const table of ['person_sessions', 'site_rights', 'invitations'])
+      await trx(table).where({ person: id }).delete()
+  })
+}
+
+/** Makes somebody an admin of this Hallway, or no longer one. Throws where none would be left. */
+export async function setAdmin(knex: Knex, { id }: Pick<Person, 'id'>, admin: boolean): Promise<void> {
+  await knex.transaction(async (trx) => {
+    if (!admin) await someoneElseIsAdmin(trx, id)
+    await trx('people').where({ id }).whereNull('retired').update({ admin })
+  })
+}
+
+async function someoneElseIsAdmin(trx: Knex.Transaction, id: string): Promise<void> {
+  const admins = await trx('people').where({ admin: true }).whereNull('retired').forUpdate().select('id')
+  if (admins.every((each) => each.id === id))
+    throw new Failure('Nobody would be left who runs this Hallway. Make somebody else an admin first.')
+}
+
+/** A site whose only lead goes is led by the admins; with none of its own it would be forgotten. */
+async function someoneElseLeads(trx: Knex.Transaction, id: string): Promise<void> {
+  const led = await trx('site_rights').where({ person: id, held: 'lead' }).pluck('site_id')
+  for (const site of led) {
+    const others = await trx('site_rights').where({ site_id: site, held: 'lead' }).whereNot({ person: id }).first()
+    if (!others) {
+      const { name } = await trx('sites').where({ id: site }).first('name')
+      throw new Failure(`${name} would be left without a lead. Give it another one first.`)
+    }
+  }
+}

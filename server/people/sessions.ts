@@ -1,0 +1,67 @@
+import type { Knex } from 'knex'
+import type { Person } from './person'
+import { digestOf, newSecret } from './secret'
+
+const DAY_MS = 86_400_000
+/** A browser that asked nothing for so long is signed out. */
+export const IDLE_DAYS = 14
+/** However busy: after so long it signs in again. */
+export const LONGEST_DAYS = 60
+/** That a session is in use is written down no more often. */
+const SEEN_EVERY_MS = 300_000
+
+export type Session = { digest: string; device: string; began: string; seen: string }
+
+/** Signs a browser in. Answers what it is to carry. */
+export async function beginSession(knex: Knex, { id }: Pick<Person, 'id'>, device: string): Promise<string> {
+  const { text, digest } = newSecret()
+  const now = new Date()
+  await knex('person_sessions').insert({ digest, person: id, device: device.slice(0, 120), began: now, seen: now })
+  return text
+}
+
+/** Who a browser is signed in as, by what it carries; null where that has ended or is made up. */
+export async function sessionOf(knex: Knex, text: string): Promise<{ person: Person; session: string } | null> {
+  const digest = digestOf(text)
+  const row = await knex('person_sessions')
+    .join('people', 'people.id', 'person_sessions.person')
+    .where('person_sessions.digest', digest)
+    .where('person_sessions.seen', '>', new Date(Date.now() - IDLE_DAYS * DAY_MS))
+    .where('person_sessions.began', '>', new Date(Date.now() - LONGEST_DAYS * DAY_MS))
+    .whereNull('people.retired')
+    .first('people.id', 'people.name', 'people.admin', 'person_sessions.seen')
+  if (!row) return null
+  const now = Date.now()
+  // a date without its zone is in that of the database, which is UTC
+  if (now - Date.parse(`${row.seen}Z`) > SEEN_EVERY_MS)
+    await knex('person_sessions')
+      .where({ digest })
+      .update({ seen: new Date(now) })
+  return { person: { id: row.id, name: row.name, admin: Boolean(row.admin) }, session: digest }
+}
+
+/** Where a person is signed in, the latest first. */
+export const sessionsOf = (knex: Knex, { id }: Pick<Person, 'id'>): Promise<Session[]> =>
+  knex('person_sessions').where({ person: id }).orderBy('seen', 'desc').select('digest', 'device', 'began', 'seen')
+
+/** Signs a person out of one browser. One of somebody else's is left alone. */
+export const endSession = (knex: Knex, { id }: Pick<Person, 'id'>, digest: string): Promise<number> =>
+  knex('person_sessions').where({ person: id, digest }).delete()
+
+/** Signs a person out everywhere, but for one session where it is named. */
+export const endSessionsOf = (knex: Knex, person: string, except?: string): Promise<number> =>
+  knex('person_sessions')
+    .where({ person })
+    .modify((query) => {
+      if (except) query.whereNot({ digest: except })
+    })
+    .delete()
+
+/** Lets go of what has ended by itself. */
+export async function sweepSessions(knex: Knex): Promise<void> {
+  await knex('person_sessions')
+    .where('seen', '<', new Date(Date.now() - IDLE_DAYS * DAY_MS))
+    .orWhere('began', '<', new Date(Date.now() - LONGEST_DAYS * DAY_MS))
+    .delete()
+  await knex('invitations').where('until', '<', new Date()).delete()
+}

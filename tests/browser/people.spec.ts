@@ -1,0 +1,165 @@
+import type { Browser, Page } from '@playwright/test'
+import { type HallwayProcess, PASSWORD, startHallway } from '../support/hallway-process'
+import { tooSmall, wrongOn } from '../support/looks'
+import { expect, open, test, verdictOf } from '../support/pages'
+
+// A Hallway of its own, in which people have accounts.
+
+const PORT = 4390
+let hallway: HallwayProcess
+test.beforeAll(async () => {
+  test.setTimeout(180_000)
+  hallway = await startHallway(PORT, {
+    people: [
+      { name: 'Ada', may: 'admin' },
+      { name: 'Wim', may: 'work' },
+      { name: 'Loe', may: 'look' },
+    ],
+  })
+})
+test.afterAll(() => hallway.stop())
+
+test.use({ baseURL: `http://127.0.0.1:${PORT}` })
+test.setTimeout(90_000)
+
+async function signIn(page: Page, name: string): Promise<void> {
+  await page.getByLabel('Name').fill(name)
+  await page.getByLabel('Password').fill(PASSWORD)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+}
+
+test('whoever opens a page signs in first, comes to it, and stands beside what they change', async ({ page }) => {
+  await page.goto('/sites/saltmarsh/runs/r-13')
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+  await page.getByLabel('Name').fill('wim')
+  await page.getByLabel('Password').fill('not that one, surely')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByText('do not go together')).toBeVisible()
+  await expect(page.getByLabel('Name')).toHaveValue('wim')
+  await signIn(page, 'wim')
+  await expect(verdictOf(page)).toBeVisible()
+  await page.waitForSelector('html[data-ready]')
+  await expect(page.getByRole('link', { name: 'Wim' })).toBeVisible()
+  await page.getByLabel('Note').fill('laid by me')
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByText('R-13 is saved.')).toBeVisible()
+  await open(page, '/sites/saltmarsh/history')
+  await expect(page.getByText(/Wim/).first()).toBeVisible()
+})
+
+test('whoever may look reads everything and can send nothing', async ({ page }) => {
+  await page.goto('/sites/saltmarsh/runs/r-09')
+  await signIn(page, 'Loe')
+  await expect(page.getByRole('note')).toContainText('You may look at this site, not change it.')
+  await expect(verdictOf(page)).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Save the run' })).toBeDisabled()
+  await open(page, '/sites/saltmarsh')
+  await expect(page.getByRole('link', { name: 'People' })).toHaveCount(0)
+  await expect(page.getByPlaceholder('Find anything')).toBeEnabled()
+})
+
+test('what is sent once somebody is signed out waits until they are signed in again, and is sent for nobody else', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/sites/saltmarsh/runs/r-14')
+  await signIn(page, 'Wim')
+  await page.waitForSelector('html[data-ready]')
+  await page.getByLabel('Note').fill('not to be lost')
+  const elsewhere = await context.newPage()
+  await open(elsewhere, '/account')
+  await elsewhere.getByRole('button', { name: 'Sign out', exact: true }).click()
+  await expect(elsewhere.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'you are signed out' })).toBeVisible()
+  await signIn(elsewhere, 'Wim')
+  await expect(page.getByText('R-14 is saved.')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByLabel('Note')).toHaveValue('not to be lost')
+
+  await page.getByLabel('Note').fill('typed by Wim')
+  await elsewhere.goto('/account')
+  await elsewhere.getByRole('button', { name: 'Sign out', exact: true }).click()
+  await page.getByRole('button', { name: 'Save the run' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'you are signed out' })).toBeVisible()
+  await signIn(elsewhere, 'Ada')
+  await expect(page.getByText('typed by somebody else')).toBeVisible({ timeout: 30_000 })
+  await open(elsewhere, '/sites/saltmarsh/runs/r-14')
+  await expect(elsewhere.getByLabel('Note')).toHaveValue('not to be lost')
+})
+
+/** A browser of somebody else. */
+const another = async (browser: Browser): Promise<Page> =>
+  (await browser.newContext({ baseURL: `http://127.0.0.1:${PORT}` })).newPage()
+
+test('somebody is invited, let in to a site, and retired', async ({ page, browser }) => {
+  await page.goto('/people')
+  await signIn(page, 'Ada')
+  await page.waitForSelector('html[data-ready]')
+  await page.getByLabel('Name').fill('Eva Strand')
+  await page.getByRole('button', { name: 'Make the account' }).click()
+  const invitation = await page.getByLabel('An invitation for Eva Strand').inputValue()
+  expect(invitation).toContain(`http://127.0.0.1:${PORT}/welcome/`)
+
+  const hers = await another(browser)
+  await hers.goto(invitation)
+  await expect(hers.getByRole('heading', { name: 'Welcome, Eva Strand' })).toBeVisible()
+  await hers.getByLabel('Password').fill(PASSWORD)
+  await hers.getByLabel('Once more').fill(PASSWORD)
+  await hers.getByRole('button', { name: 'Save the password' }).click()
+  await signIn(hers, 'Eva Strand')
+  await expect(hers.getByText('No site yet.')).toBeVisible()
+
+  await open(page, '/sites/saltmarsh/people')
+  await page.getByLabel('Let somebody in').selectOption('Eva Strand')
+  await page.getByLabel('What somebody new may do').selectOption('work')
+  await page.getByRole('button', { name: 'Give the right' }).click()
+  await expect(page.getByText('It is done.')).toBeVisible()
+  await hers.goto('/')
+  await expect(hers.getByRole('link', { name: 'Saltmarsh Pilotage School' })).toBeVisible()
+
+  await open(page, '/people')
+  await page
+    .getByRole('row', { name: /Eva Strand/ })
+    .getByRole('button', { name: 'Retire' })
+    .click()
+  await expect(page.getByText('Retired: Eva Strand')).toBeVisible()
+  await hers.goto('/sites/saltmarsh')
+  await expect(hers.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+})
+
+test('a client looks by a link, which tells that it was used and is taken back', async ({ page, browser }) => {
+  await page.goto('/sites/saltmarsh/people')
+  await signIn(page, 'Ada')
+  await page.waitForSelector('html[data-ready]')
+  await page.getByLabel('For whom or what').fill('The school')
+  await page.getByRole('button', { name: 'Make it' }).click()
+  const link = await page.getByLabel('A link for The school').inputValue()
+  const theirs = await another(browser)
+  await theirs.goto(link)
+  await expect(theirs).toHaveURL(/\/sites\/saltmarsh$/)
+  await expect(theirs.getByRole('note')).toContainText('You may look at this site')
+  await open(page, '/sites/saltmarsh/people')
+  await expect(page.getByRole('row', { name: /The school/ })).toContainText('once')
+  await page.getByRole('button', { name: 'Take back: The school' }).click()
+  await expect(page.getByText('It is done.')).toBeVisible()
+  await theirs.goto('/sites/saltmarsh')
+  await expect(theirs.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+})
+
+test('its pages have no serious finding of axe and do not run off the side', async ({ page }) => {
+  await open(page, '/sign-in')
+  expect([...(await wrongOn(page)), ...(await tooSmall(page))]).toEqual([])
+  await signIn(page, 'Ada')
+  await expect(page.getByRole('heading', { name: 'Sites', exact: true })).toBeVisible()
+  for (const path of ['/account', '/people', '/sites/saltmarsh/people']) {
+    await open(page, path)
+    expect([path, ...(await wrongOn(page)), ...(await tooSmall(page))]).toEqual([path])
+  }
+})
+
+test('a lead alone changes the rules; whoever works there reads them, and is told why', async ({ page }) => {
+  await page.goto('/sites/saltmarsh/policy')
+  await signIn(page, 'Wim')
+  await expect(page.getByText('Only a lead of this site may change this.').first()).toBeVisible()
+  await expect(page.getByRole('button', { name: /Save the rules|Save/ }).first()).toBeDisabled()
+})
