@@ -19,6 +19,8 @@ export function asker(): Asker {
 /** Pages that anybody may open: how one comes in, and what says nothing of any site. */
 export const FOR_ANYBODY: ReadonlySet<string> = new Set([
   '/sign-in',
+  '/sign-in/company',
+  '/sign-in/company/back',
   '/sign-out',
   '/welcome/:invitation',
   '/look/:link',

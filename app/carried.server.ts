@@ -6,11 +6,11 @@ import { LONGEST_DAYS } from '../server/people/sessions'
 import { signingSecret } from '../server/people/signing-secret'
 import { publicUrl } from '../server/web/reach'
 
-/** What a browser is given to carry: that somebody is signed in, a link to look at a site, and under whose name it was signed in before. */
-export type Carries = 'session' | 'link' | 'known'
+/** What a browser is given to carry: that somebody is signed in, a link to look at a site, under whose name it was signed in before, and what it went to the company's sign-in for. */
+export type Carries = 'session' | 'link' | 'known' | 'errand'
 
 const DAY_SECONDS = 86_400
-const LASTS_DAYS: Record<Carries, number> = { session: LONGEST_DAYS, link: LONGEST_DAYS, known: 365 }
+const LASTS_DAYS: Record<Carries, number> = { session: LONGEST_DAYS, link: LONGEST_DAYS, known: 365, errand: 1 / 96 }
 
 const secure = (): boolean => publicUrl()?.protocol === 'https:'
 
@@ -35,9 +35,15 @@ export async function carry(what: Carries, value: string | null): Promise<string
 }
 
 /** What a request carries. A token comes in its own header and never in an address, where it would be written down on its way. */
-export async function carriedBy(request: Request): Promise<Carried & { known: string | null }> {
+export async function carriedBy(request: Request): Promise<Carried & { known: string | null; errand: string | null }> {
   const cookies = parse(request.headers.get('Cookie') ?? '')
   const read = async (what: Carries) => cookies[await nameOf(what)] || null
   const [, token = null] = /^Bearer ([\w-]{20,100})$/.exec(request.headers.get('Authorization') ?? '') ?? []
-  return { session: await read('session'), link: await read('link'), known: await read('known'), token }
+  const [session, link, known, errand] = await Promise.all([
+    read('session'),
+    read('link'),
+    read('known'),
+    read('errand'),
+  ])
+  return { session, link, known, errand, token }
 }

@@ -7,6 +7,8 @@ export default [
   route('who', 'routes/who.tsx'),
   route('words', 'routes/words.tsx'),
   route('sign-in', 'routes/people/sign-in.tsx'),
+  route('sign-in/company', 'routes/people/to-company.ts'),
+  route('sign-in/company/back', 'routes/people/from-company.ts'),
   route('sign-out', 'routes/people/sign-out.ts'),
   route('welcome/:invitation', 'routes/people/welcome.tsx'),
   route('look/:link', 'routes/people/look.ts'),

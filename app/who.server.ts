@@ -52,7 +52,7 @@ export async function handOf(request: Request, form: FormData): Promise<Hand> {
  * What was sent, in short: the route, what it asks for and its fields, in the order they were sent, a file by its bytes. The id of the change is what it is
  * bound to.
  */
-async function digestOf({ url }: Request, form: FormData): Promise<string> {
+export async function digestOf({ url }: Pick<Request, 'url'>, form: FormData): Promise<string> {
   const { pathname, search } = new URL(url)
   const hash = createHash('sha256').update(JSON.stringify([pathname, search]))
   for (const [name, value] of form) {

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { handOf } from './who.server'
+import { digestOf } from './who.server'
 
 /** A form as a server gets it, with a file that comes at its own moment. */
 async function sent(fields: Record<string, string>, bytes: string, at = 0, path = '/sites') {
   const form = new FormData()
   for (const [name, value] of Object.entries(fields)) form.set(name, value)
   form.set('file', new File([bytes], 'plan.json', { lastModified: at }))
-  return (await handOf(new Request(`http://localhost${path}`), form)).digest
+  return digestOf({ url: `http://localhost${path}` }, form)
 }
 
 describe('what was sent, in short', () => {

@@ -31,6 +31,7 @@ const TABLES = [
   'document_parts',
   // sessions, links and tokens are not kept: after a restore they are made anew
   'people',
+  'person_logins',
   'site_rights',
 ] as const
 type Table = (typeof TABLES)[number]

@@ -20,7 +20,7 @@ function hallway(end: (code: number) => void): Command {
     program.addCommand(command)
     return command
   }
-  const starts = (name: 'demo' | 'start', summary: string): void => {
+  const starts = (name: 'demo' | 'start', summary: string): Command =>
     add(name, summary)
       .option('--port <number>', 'where it listens (4310)')
       .option('--host <address>', 'the address it listens on (127.0.0.1)')
@@ -29,8 +29,10 @@ function hallway(end: (code: number) => void): Command {
         '\nHALLWAY_DATABASE_URL=mysql://... uses a database of yours; HALLWAY_URL=https://... is the address people use\nwhere a proxy that ends TLS stands in front.',
       )
       .action(async (options: StartOptions) => (await import('./start')).start(options, { demo: name === 'demo' }))
-  }
-  starts('demo', 'set up what is missing, load the demo site, open Hallway')
+  starts('demo', 'set up what is missing, load the demo site, open Hallway').option(
+    '--people',
+    'with accounts: four people of the demo with different rights',
+  )
   starts('start', 'the same without demo data')
   add('check', 'the verdict on a plan file; needs no database')
     .argument('<plan>')

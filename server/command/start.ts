@@ -8,6 +8,7 @@ import { connect, DATABASE_URL_VARIABLE, LONG_PATIENCE_MS } from '../database/co
 import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
 import { type BroughtDocument, documentFrom } from '../handover/brought'
+import { surroundingsOf } from '../people/company'
 import { hasPeople } from '../people/people'
 import { startPrivateDatabase } from '../private-database/private-database'
 import type { SeriesFile } from '../series/series-file'
@@ -16,13 +17,14 @@ import { reachOf } from '../web/reach'
 import { home, root } from './home'
 import { forgetRunning, noteRunning, readRunning } from './running'
 import { listen } from './serve'
+import type { SimulatedSignIn } from './simulated-sign-in'
 import { startWebProcess, type WebProcess } from './web-process'
 
 const LOOPBACK = '127.0.0.1'
 const DEFAULT_PORT = 4310
 
 /** What `demo` and `start` are told. */
-export type StartOptions = { port?: string; host?: string }
+export type StartOptions = { port?: string; host?: string; people?: true }
 
 /** Database, migrations, demo where asked, then the web server; stays until Ctrl-C or SIGTERM, and ends all of it in order. */
 export async function start(options: StartOptions, { demo }: { demo: boolean }): Promise<void> {
@@ -45,11 +47,13 @@ export async function start(options: StartOptions, { demo }: { demo: boolean }):
   process.env[DATABASE_URL_VARIABLE] = databaseUrl
 
   let web: WebProcess | null = null
+  let signIn: SimulatedSignIn | null = null
   let stopping = false
   const stop = async () => {
     if (stopping) return
     stopping = true
     await web?.stop()
+    await signIn?.stop()
     await own?.stop()
     forgetRunning(given)
   }
@@ -58,6 +62,10 @@ export async function start(options: StartOptions, { demo }: { demo: boolean }):
     try {
       await migrate(knex)
       if (demo) await loadDemo(knex, say)
+      if (options.people) {
+        signIn = await (await import('./demo-people')).loadDemoPeople(knex, say)
+        Object.assign(process.env, surroundingsOf(signIn.company))
+      }
       if (reach.open && !(await hasPeople(knex))) throw new Failure(ACCOUNTS_FIRST)
     } finally {
       await knex.destroy()

@@ -3,6 +3,7 @@ import type { Knex } from 'knex'
 import { nameField } from '../../core/vocabulary/fields'
 import { isDuplicate } from '../database/connection'
 import { Failure } from '../failure'
+import type { Login } from './company'
 import { hashPassword, isPassword, whyNotPassword } from './passwords'
 import type { Person } from './person'
 import { digestOf, newSecret } from './secret'
@@ -21,12 +22,15 @@ export const hasPeople = async (knex: Knex): Promise<boolean> =>
 /** Everybody who ever had an account, by name. */
 export async function listPeople(knex: Knex): Promise<ListedPerson[]> {
   const seen = knex('person_sessions').max('seen').whereRaw('?? = ??', ['person_sessions.person', 'people.id'])
-  const rows: (Person & { retired: string | null; password: string | null; seen: string | null })[] = await knex(
-    'people',
-  )
+  const login = knex('person_logins').first('person').whereRaw('?? = ??', ['person_logins.person', 'people.id'])
+  const rows: (Person & Record<'retired' | 'password' | 'seen' | 'login', string | null>)[] = await knex('people')
     .orderBy('name')
-    .select('id', 'name', 'admin', 'retired', 'password', { seen })
-  return rows.map(({ admin, password, ...row }) => ({ ...row, admin: Boolean(admin), ready: password !== null }))
+    .select('id', 'name', 'admin', 'retired', 'password', { seen, login })
+  return rows.map(({ admin, password, login, ...row }) => ({
+    ...row,
+    admin: Boolean(admin),
+    ready: password !== null || login !== null,
+  }))
 }
 
 /** A person by name, in whatever case it is written; null where there is none, or who left. */
@@ -93,6 +97,46 @@ export async function takeUp(knex: Knex, text: string, password: string): Promis
 }
 const GONE = 'This invitation was used or has ended. Ask for a new one.'
 
+/** Who signs in at the company's under that name; null where nobody here is known by it. */
+export async function personOfLogin(knex: Knex, { issuer, subject }: Login): Promise<Person | null> {
+  const row = await knex('person_logins')
+    .join('people', 'people.id', 'person_logins.person')
+    .where({ issuer, subject })
+    .whereNull('people.retired')
+    .first('people.id', 'people.name', 'people.admin')
+  return row ? { ...row, admin: Boolean(row.admin) } : null
+}
+
+/** Lets somebody in by the company's sign-in, at the terminal; what they were known by there before opens nothing more. */
+export async function setLogin(knex: Knex, { id }: Pick<Person, 'id'>, login: Login): Promise<void> {
+  await knex.transaction(async (trx) => {
+    await trx('person_logins').where({ person: id }).delete()
+    await trx('person_logins').insert({ ...login, person: id })
+  })
+}
+
+/** Takes an invitation up by signing in at the company's. Answers who that is, or why not. */
+export async function takeUpByLogin(knex: Knex, text: string, login: Login): Promise<Person | string> {
+  const person = await invited(knex, text)
+  if (!person) return GONE
+  const other = await personOfLogin(knex, login)
+  if (other && other.id !== person.id)
+    return `At the company's you are known as ${other.name}, who has an account here.`
+  return knex.transaction(async (trx) => {
+    if (
+      (await trx('invitations')
+        .where({ digest: digestOf(text) })
+        .delete()) === 0
+    )
+      return GONE
+    await trx('person_logins')
+      .insert({ ...login, person: person.id })
+      .onConflict(['issuer', 'subject'])
+      .ignore()
+    return person
+  })
+}
+
 /** Chooses another password for somebody who knows the one so far. Answers why not, or null. All other sessions of theirs end. */
 export async function changePassword(
   knex: Knex,
@@ -128,7 +172,7 @@ export async function retire(knex: Knex, { id }: Pick<Person, 'id'>): Promise<vo
     await someoneElseIsAdmin(trx, id)
     await someoneElseLeads(trx, id)
     await trx('people').where({ id }).update({ retired: new Date(), password: null, admin: false })
-    for (const table of ['person_sessions', 'site_rights', 'invitations'])
+    for (const table of ['person_sessions', 'person_logins', 'site_rights', 'invitations'])
       await trx(table).where({ person: id }).delete()
   })
 }

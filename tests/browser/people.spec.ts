@@ -1,5 +1,5 @@
 import type { Browser, Page } from '@playwright/test'
-import { type HallwayProcess, PASSWORD, startHallway } from '../support/hallway-process'
+import { command, type HallwayProcess, PASSWORD, startHallway } from '../support/hallway-process'
 import { tooSmall, wrongOn } from '../support/looks'
 import { expect, open, test, verdictOf } from '../support/pages'
 
@@ -162,4 +162,34 @@ test('a lead alone changes the rules; whoever works there reads them, and is tol
   await signIn(page, 'Wim')
   await expect(page.getByText('Only a lead of this site may change this.').first()).toBeVisible()
   await expect(page.getByRole('button', { name: /Save the rules|Save/ }).first()).toBeDisabled()
+})
+
+test('the people of the demo come in by the sign-in of their school, and nobody else does', async ({ browser }) => {
+  test.setTimeout(180_000)
+  const demo = await startHallway(PORT + 1, { words: ['--people'] })
+  try {
+    expect(demo.said()).toMatch(/Egil +lays and tests +\w+ \w+ \w+ \w+/)
+    const page = await (await browser.newContext({ baseURL: demo.address })).newPage()
+    await page.goto('/sites/saltmarsh/runs/r-13')
+    await page.getByRole('link', { name: 'Sign in at the school (simulated)' }).click()
+    await page.getByRole('link', { name: 'Somebody new' }).click()
+    await expect(page.getByText('nobody here is known by that')).toBeVisible()
+    await page.goto('/sites/saltmarsh/runs/r-13')
+    await page.getByRole('link', { name: 'Sign in at the school (simulated)' }).click()
+    await page.getByRole('link', { name: 'Egil' }).click()
+    await expect(verdictOf(page)).toBeVisible()
+    await expect(page.getByRole('link', { name: 'Egil' })).toBeVisible()
+
+    const said = command(demo.home, ['people', 'add', 'Nils'])
+    const [, invitation = ''] = /(\/welcome\/\S+)/.exec(said) ?? []
+    const his = await (await browser.newContext({ baseURL: demo.address })).newPage()
+    await his.goto(invitation)
+    await his.getByRole('link', { name: 'Sign in at the school (simulated) instead' }).click()
+    await his.getByRole('link', { name: 'Somebody new' }).click()
+    await expect(his.getByRole('link', { name: 'Nils' })).toBeVisible()
+    await his.goto(invitation)
+    await expect(his.getByText('This invitation has ended')).toBeVisible()
+  } finally {
+    await demo.stop()
+  }
 })

@@ -73,6 +73,8 @@ const readers: Record<string, Reader> = {
   '/who': 'person',
   '/words': 'anybody',
   '/sign-in': 'anybody',
+  '/sign-in/company': 'anybody',
+  '/sign-in/company/back': 'anybody',
   '/sign-out': 'anybody',
   '/welcome/:invitation': 'anybody',
   '/look/:link': 'anybody',

@@ -41,16 +41,16 @@ export async function signIn(address: string, name: string): Promise<string> {
     .join('; ')
 }
 
-type Started = { environment?: Record<string, string>; people?: readonly Somebody[] }
+type Started = { environment?: Record<string, string>; people?: readonly Somebody[]; words?: readonly string[] }
 
 export async function startHallway(
   port: number,
-  { environment = {}, people = [] }: Started = {},
+  { environment = {}, people = [], words = [] }: Started = {},
 ): Promise<HallwayProcess> {
   const home = mkdtempSync(join(tmpdir(), 'hallway-process-'))
   for (const { name, may } of people)
     command(home, ['people', 'add', name, '--password-stdin', ...(may === 'admin' ? ['--admin'] : [])], PASSWORD)
-  const process_: ChildProcess = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(port)], {
+  const process_: ChildProcess = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(port), ...words], {
     env: {
       ...process.env,
       HALLWAY_HOME: home,

@@ -1,5 +1,6 @@
-import { Box, Flex, Text } from '@chakra-ui/react'
-import { data, redirect, useNavigation, useSearchParams } from 'react-router'
+import { Box, Flex, Link, Text } from '@chakra-ui/react'
+import { data, redirect, useNavigation } from 'react-router'
+import { companyOf } from '../../../server/people/company'
 import { beginSession } from '../../../server/people/sessions'
 import { signIn } from '../../../server/people/sign-in'
 import { ADDRESS_HEADER } from '../../../server/web/nonce'
@@ -20,8 +21,9 @@ export const meta: Route.MetaFunction = () => [{ title: 'Sign in · Hallway' }]
 /** Where nobody has an account there is nothing to sign in to. */
 export async function loader({ request }: Route.LoaderArgs) {
   const { open, person } = asker()
-  if (open || person) throw redirect(within(new URL(request.url).searchParams.get('to')))
-  return null
+  const to = within(new URL(request.url).searchParams.get('to'))
+  if (open || person) throw redirect(to)
+  return { to, company: companyOf()?.name ?? null }
 }
 
 export async function action({ request }: Route.ActionArgs) {
@@ -47,15 +49,14 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 /** How one comes in where people have accounts. */
-export default function SignIn({ actionData }: Route.ComponentProps) {
-  const [params] = useSearchParams()
+export default function SignIn({ loaderData: { to, company }, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'
   return (
     <PeoplePage title="Sign in">
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       {/* sent by the browser itself: what is sent by scripts is kept until it is saved, and a password is not to be kept */}
       <Form method="post" reloadDocument>
-        <input type="hidden" name="to" value={params.get('to') ?? '/'} />
+        <input type="hidden" name="to" value={to} />
         <Flex direction="column" gap="3" maxW="320px">
           <TextField
             field={plainField('name', actionData?.name)}
@@ -77,6 +78,13 @@ export default function SignIn({ actionData }: Route.ComponentProps) {
           </Box>
         </Flex>
       </Form>
+      {company && (
+        <Text mt="5">
+          <Link href={`/sign-in/company?${new URLSearchParams({ to })}`} color="brassInk" textDecoration="underline">
+            Sign in at {company}
+          </Link>
+        </Text>
+      )}
       <Text mt="5" color="quiet">
         No account, or the password is gone? Ask whoever runs this Hallway for an invitation.
       </Text>

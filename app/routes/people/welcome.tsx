@@ -1,5 +1,6 @@
 import { Box, Flex, Link, Text } from '@chakra-ui/react'
 import { data, Link as RouterLink, redirect, useNavigation } from 'react-router'
+import { companyOf } from '../../../server/people/company'
 import { SHORTEST_PASSWORD } from '../../../server/people/passwords'
 import { invited, takeUp } from '../../../server/people/people'
 import { readForm } from '../../read-form.server'
@@ -14,6 +15,8 @@ export const meta: Route.MetaFunction = () => [{ title: 'Welcome · Hallway' }]
 
 export const loader = async ({ params }: Route.LoaderArgs) => ({
   shortest: SHORTEST_PASSWORD,
+  company: companyOf()?.name ?? null,
+  invitation: params.invitation,
   name: (await load((knex) => invited(knex, params.invitation)))?.name ?? null,
 })
 
@@ -29,7 +32,10 @@ export async function action({ request, params }: Route.ActionArgs) {
 }
 
 /** Whoever was invited chooses a password. */
-export default function Welcome({ loaderData: { name, shortest }, actionData }: Route.ComponentProps) {
+export default function Welcome({
+  loaderData: { name, shortest, company, invitation },
+  actionData,
+}: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'
   if (name === null)
     return (
@@ -72,6 +78,17 @@ export default function Welcome({ loaderData: { name, shortest }, actionData }: 
           </Box>
         </Flex>
       </Form>
+      {company && (
+        <Text mt="5">
+          <Link
+            href={`/sign-in/company?${new URLSearchParams({ invitation })}`}
+            color="brassInk"
+            textDecoration="underline"
+          >
+            Sign in at {company} instead
+          </Link>
+        </Text>
+      )}
     </PeoplePage>
   )
 }

@@ -28,6 +28,13 @@ export async function up(knex: Knex): Promise<void> {
     table.foreign('person').references('id').inTable('people').onDelete('CASCADE')
     when(table, 'until').notNullable()
   })
+  await knex.schema.createTable('person_logins', (table) => {
+    table.specificType('issuer', 'VARCHAR(190) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin').notNullable()
+    table.specificType('subject', 'VARCHAR(190) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin').notNullable()
+    key(table, 'person')
+    table.foreign('person').references('id').inTable('people').onDelete('CASCADE')
+    table.primary(['issuer', 'subject'])
+  })
   await knex.schema.createTable('site_rights', (table) => {
     key(table, 'site_id')
     table.foreign('site_id').references('id').inTable('sites').onDelete('CASCADE')
@@ -53,6 +60,6 @@ export async function up(knex: Knex): Promise<void> {
 }
 
 export async function down(knex: Knex): Promise<void> {
-  for (const table of ['site_keys', 'site_rights', 'invitations', 'person_sessions', 'people'])
+  for (const table of ['site_keys', 'site_rights', 'person_logins', 'invitations', 'person_sessions', 'people'])
     await knex.schema.dropTableIfExists(table)
 }
