@@ -2,19 +2,30 @@ import { AsyncLocalStorage } from 'node:async_hooks'
 import { data, type MiddlewareFunction, redirect } from 'react-router'
 import { covers, type Right } from '../core/people/rights'
 import { database, isDatabaseAway } from '../server/database/connection'
-import { ANYBODY, type Asker, askerOf, hasAccounts, rightOn } from '../server/people/asker'
-import { setRight } from '../server/people/site-rights'
+import { ANYBODY, type Asker, accessTo, askerOf, hasAccounts } from '../server/people/asker'
+import { type Access, ALL, setRight } from '../server/people/site-rights'
 import { carriedBy } from './carried.server'
 import { AS_HEADER } from './outbox/item'
 
-const asking = new AsyncLocalStorage<Asker>()
+/** Who asks, and what they may do on the site that the address names. */
+type Asking = { who: Asker; site: string | undefined; access: Access | null }
+const asking = new AsyncLocalStorage<Asking>()
 
-/** Who sent the request that is being answered. */
-export function asker(): Asker {
+function now(): Asking {
   const known = asking.getStore()
   if (!known) throw new Error('nobody asks: this is no part of answering a request')
   return known
 }
+
+/** Who sent the request that is being answered. */
+export const asker = (): Asker => now().who
+
+/** What they may do on a site, and what of it they are kept from. */
+export async function access(knex: Knex, siteId: string): Promise<Access | null> {
+  const { who, site, access: here } = now()
+  return site === siteId ? here : accessTo(knex, who, siteId)
+}
+type Knex = ReturnType<typeof database>
 
 /** Pages that anybody may open: how one comes in, and what says nothing of any site. */
 export const FOR_ANYBODY: ReadonlySet<string> = new Set([
@@ -35,6 +46,39 @@ export const FOR_ADMINS: ReadonlySet<string> = new Set(['/people'])
 /** What those who lead a site do there, whatever is sent. */
 export const FOR_LEADS: ReadonlySet<string> = new Set(['/sites/:site/people'])
 
+/** What of a site is shown to those who are kept from its prices or notes: pages and files that are made of the copy they get, and drawings. */
+export const FOR_BRIEF_READERS: ReadonlySet<string> = new Set(
+  [
+    '',
+    '/survey',
+    '/survey/:device',
+    '/floors',
+    '/floors/:floor',
+    '/needs',
+    '/needs/:need',
+    '/visitors',
+    '/growth',
+    '/drawer',
+    '/cables/:cable',
+    '/docks/:device',
+    '/reach',
+    '/verdicts',
+    '/verdicts.csv',
+    '/install',
+    '/prove',
+    '/prove/:run',
+    '/find',
+    '/runs/:run',
+    '/copy',
+    '/changes',
+    '/live',
+    '/files/:file',
+    '/plan.json',
+    '/drawer.csv',
+  ].map((each) => `/sites/:site${each}`),
+)
+const NOT_SHOWN = 'This page tells of prices or notes, which are not shown to you. Ask whoever let you look.'
+
 const READS = new Set(['GET', 'HEAD'])
 
 /**
@@ -42,13 +86,16 @@ const READS = new Set(['GET', 'HEAD'])
  * names, or may change nothing there. What a change may hold is judged where changes are made.
  */
 export const knowWhoAsks: MiddlewareFunction<Response> = async ({ request, params, pattern }, next) => {
-  const who = await unlessAway(async () => {
+  const { site } = params
+  const found = await unlessAway(async (): Promise<Asking> => {
     const knex = database()
-    const found = (await hasAccounts(knex)) ? await askerOf(knex, await carriedBy(request)) : ANYBODY
-    if (!found.open) await admit(found, request, { pattern: `/${pattern.replace(/^\/+/, '')}`, site: params.site })
-    return found
+    if (!(await hasAccounts(knex))) return { who: ANYBODY, site, access: ALL }
+    const who = await askerOf(knex, await carriedBy(request))
+    const here = { who, site, access: site === undefined ? null : await accessTo(knex, who, site) }
+    admit(here, request, `/${pattern.replace(/^\/+/, '')}`)
+    return here
   })
-  return asking.run(who, next)
+  return asking.run(found, next)
 }
 
 async function unlessAway<T>(work: () => Promise<T>): Promise<T> {
@@ -59,18 +106,16 @@ async function unlessAway<T>(work: () => Promise<T>): Promise<T> {
   }
 }
 
-type Asked = { pattern: string; site: string | undefined }
-
-async function admit(who: Asker, request: Request, { pattern, site }: Asked): Promise<void> {
+function admit({ who, site, access: here }: Asking, request: Request, pattern: string): void {
   if (FOR_ANYBODY.has(pattern)) return
   if (!who.person && !who.key) throw signInFirst(request)
   const as = request.headers.get(AS_HEADER)
   if (as !== null && as !== who.person?.id) throw data(SOMEBODY_ELSE, { status: 403 })
   if (site !== undefined) {
-    const held = await rightOn(database(), who, site)
     // whoever may not see a site does not learn that it is there
-    if (held === null) throw data(null, { status: 404 })
-    if (!covers(held, wanted(pattern, request))) throw data(TOO_LITTLE[held], { status: 403 })
+    if (here === null) throw data(null, { status: 404 })
+    if (!covers(here.held, wanted(pattern, request))) throw data(TOO_LITTLE[here.held], { status: 403 })
+    if (here.hides.length > 0 && !FOR_BRIEF_READERS.has(pattern)) throw data(NOT_SHOWN, { status: 403 })
     return
   }
   if (FOR_ADMINS.has(pattern) && !who.person?.admin) throw data(null, { status: 404 })
@@ -103,16 +148,11 @@ function withoutInner(search: string): string {
   return params.size > 0 ? `?${params}` : ''
 }
 
-/** What the sender of the request that is being answered may do on a site, asked within a transaction or outside of any. */
-export const mayOn = (knex: ReturnType<typeof database>, siteId: string): Promise<Right | null> =>
-  rightOn(knex, asker(), siteId)
-
-/** The same for a change that is being made, asked anew in its own transaction. */
-export function rightsOfAsker():
-  | ((trx: ReturnType<typeof database>, siteId: string) => Promise<Right | null>)
-  | undefined {
+/** What they may do on a site for a change that is being made: asked anew in its own transaction. */
+export function rightsOfAsker(): ((trx: Knex, siteId: string) => Promise<Right | null>) | undefined {
   const who = asker()
-  return who.open ? undefined : async (trx, siteId) => rightOn(trx, await again(trx, who), siteId)
+  if (who.open) return undefined
+  return async (trx, siteId) => (await accessTo(trx, await again(trx, who), siteId))?.held ?? null
 }
 
 /** A stream outlasts the request that opened it: it is asked again this often whether its reader may still look. */
@@ -131,14 +171,14 @@ export function whileAllowed(siteId: string, leave: () => void): () => void {
 }
 
 /** A site that was just made is led by whoever made it. Answers its id again. */
-export async function led(knex: ReturnType<typeof database>, siteId: string): Promise<string> {
+export async function led(knex: Knex, siteId: string): Promise<string> {
   const { person } = asker()
-  if (person && !person.admin) await setRight(knex, siteId, person.id, 'lead')
+  if (person && !person.admin) await setRight(knex, siteId, person.id, ALL)
   return siteId
 }
 
 /** Whoever asked, as they stand by now. */
-async function again(trx: ReturnType<typeof database>, who: Asker): Promise<Asker> {
+async function again(trx: Knex, who: Asker): Promise<Asker> {
   const { person, session, key } = who
   const row =
     person &&

@@ -1,11 +1,14 @@
 import { data } from 'react-router'
-import type { LogPosition } from '../core/change/change'
+import type { Copy, LogPosition } from '../core/change/change'
+import { copyOf } from '../core/change/copy'
+import { type Detail, planWithout } from '../core/people/shown'
 import type { Fault } from '../core/plan/entity'
 import { database, isDatabaseAway } from '../server/database/connection'
 import { isFull } from '../server/disk'
 import { Failure, isDiskFull } from '../server/failure'
 import { changeSite, type Hand, type MakeChange, type Outcome } from '../server/sites/change-site'
 import { currentCopy, type Held } from '../server/sites/copies'
+import { access } from './asker.server'
 import { handOf } from './who.server'
 
 type Knex = ReturnType<typeof database>
@@ -20,10 +23,27 @@ export async function load<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
   }
 }
 
+/** A site as whoever asks may see it. */
 export async function loadSite(siteId: string): Promise<Held> {
-  const held = await load((knex) => currentCopy(knex, siteId))
-  if (!held) throw data(null, { status: 404 })
-  return held
+  const [held, may] = await load(async (knex) => [await currentCopy(knex, siteId), await access(knex, siteId)] as const)
+  if (!held || !may) throw data(null, { status: 404 })
+  return shownTo(held, may.hides)
+}
+
+const shown = new WeakMap<Copy, Map<string, Held>>()
+
+/** A site as it is shown to somebody from whom some of it is kept. It goes by a name of its own, so that nothing that is kept of it is taken for all of it. */
+function shownTo(held: Held, hides: readonly Detail[]): Held {
+  if (hides.length === 0) return held
+  const known = shown.get(held.copy) ?? new Map<string, Held>()
+  shown.set(held.copy, known)
+  const without = hides.join('-')
+  const found = known.get(without) ?? {
+    identity: `${held.identity}-without-${without}`,
+    copy: { ...copyOf(planWithout(held.copy.plan, hides)), place: held.copy.place },
+  }
+  known.set(without, found)
+  return found
 }
 
 /** What a form says when the database went away in the middle: nothing of it was saved, all of it is still there. */

@@ -2,7 +2,7 @@ import { data } from 'react-router'
 import { changeWords } from '../../core/change/words'
 import { editsSince, subjectsSince } from '../../server/sites/entity-rows'
 import { linesSince } from '../../server/sites/history'
-import { mayOn } from '../asker.server'
+import { access } from '../asker.server'
 import { catchUpOf, type Followed } from '../site-copy'
 import { load, loadSite } from '../stored.server'
 import type { Route } from './+types/changes'
@@ -19,8 +19,11 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const since = Number(searchParams.get('since') ?? Number.NaN)
   const { copy, identity } = await loadSite(params.site)
   const anew = () => data(null, { status: 409 })
+  // the log tells everything: whoever is kept from some of it takes the site anew
+  const may = await load((knex) => access(knex, params.site))
   const known = Number.isInteger(since) && since >= 1 && since <= copy.place
-  if (!known || searchParams.get('identity') !== identity || copy.place - since > MOST_CAUGHT_UP) return anew()
+  if (!known || searchParams.get('identity') !== identity || copy.place - since > MOST_CAUGHT_UP || may?.hides.length)
+    return anew()
   const { lines, edits, subjects } = await load(async (knex) => ({
     lines: await linesSince(knex, params.site, since),
     edits: await editsSince(knex, params.site, since),
@@ -32,6 +35,5 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     edits,
     subjects,
   )
-  const may = (await load((knex) => mayOn(knex, params.site))) ?? 'look'
-  return data({ ...answer, may } satisfies Followed, { headers: { 'Cache-Control': 'no-store' } })
+  return data({ ...answer, may: may?.held ?? 'look' } satisfies Followed, { headers: { 'Cache-Control': 'no-store' } })
 }

@@ -3,7 +3,7 @@ import { data, Outlet, Link as RouterLink, type ShouldRevalidateFunctionArgs, us
 import { runSoaksOf } from '../../core/prove/run-soak'
 import { standingOf } from '../../core/report/standing'
 import { isRunSoak, type Soak } from '../../core/vocabulary/session'
-import { mayOn } from '../asker.server'
+import { access } from '../asker.server'
 import { copyAddress, followSite, openCopy } from '../open-copy'
 import type { NewsLine } from '../site-copy'
 import { load, loadSite } from '../stored.server'
@@ -28,7 +28,7 @@ import type { Route } from './+types/site'
 export async function loader({ params }: Route.LoaderArgs) {
   const { copy, identity } = await loadSite(params.site)
   await openView(params.site, copy, identity)
-  const may = (await load((knex) => mayOn(knex, params.site))) ?? 'look'
+  const may = (await load((knex) => access(knex, params.site)))?.held ?? 'look'
   const shown = { name: copy.plan.site.name, identity, place: copy.place, may, news: [] as NewsLine[] }
   // fetched while the page is still being read
   const Link = `<${copyAddress(params.site, shown)}>; rel=preload; as=fetch; crossorigin`

@@ -1,11 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
 import { choice, madeUpEdit } from '../../tests/support/made-up-changes'
-import { start } from '../../tests/support/made-up-walk'
+import { many, start, walk } from '../../tests/support/made-up-walk'
 import type { Edit } from '../change/change'
 import { entityAt } from '../change/copy'
+import { assessAnew } from '../checks/assess'
 import { LIST_NAMES } from '../plan/entity'
+import type { Plan } from '../plan/plan'
+import { readPlan } from '../plan/read'
 import { beyond, covers, RIGHTS, rightToChange } from './rights'
+import { DETAILS, type Detail, planWithout } from './shown'
 import { signed } from './signed'
 
 describe('a right', () => {
@@ -77,5 +82,47 @@ describe('what somebody makes', () => {
     const value = { id: 'r', route: { legs: [{ by: 'tray', length: 2 }] } }
     const edit = { list: 'runs', id: 'r', base: 1, value } as unknown as Edit
     expect(signed(edit, null, 'Wim')).toEqual(edit)
+  })
+})
+
+describe('what a reader is kept from', () => {
+  /** Every text of the demo that somebody wrote, and every figure that is a price, replaced by something that is easily found. */
+  const SECRET = 'kept from some'
+  const PRICE = 987_654.25
+  const marked = JSON.parse(
+    JSON.stringify(demo, (key, value) =>
+      ['note', 'conditions', 'less'].includes(key) && typeof value === 'string'
+        ? SECRET
+        : key === 'price' || key === 'wantsPrice' || key === 'delivery' || key === 'freeFrom'
+          ? PRICE
+          : value,
+    ),
+  ) as Plan
+  marked.policy.equipment = { dock: PRICE }
+  for (const handover of marked.handovers) handover.open = [SECRET]
+  for (const search of marked.searches) for (const stop of search.cleared ?? []) stop.how = SECRET
+
+  it.each([
+    [['prices'], [String(PRICE)], [SECRET]],
+    [['notes'], [SECRET], [String(PRICE)]],
+    [['prices', 'notes'], [SECRET, String(PRICE)], []],
+    [[], [], [SECRET, String(PRICE)]],
+  ] as [Detail[], string[], string[]][])('%j is nowhere in what they get, and the rest is', (hidden, gone, left) => {
+    const text = JSON.stringify(planWithout(marked, hidden))
+    for (const each of gone) expect(text).not.toContain(each)
+    for (const each of left) expect(text).toContain(each)
+  })
+  it('leaves a whole plan with the same verdicts, whatever was changed', () => {
+    fc.assert(
+      fc.property(many, fc.subarray([...DETAILS]), (changes, hidden) => {
+        walk(changes, (_, { plan }) => {
+          const shown = planWithout(plan, hidden)
+          expect(readPlan(JSON.parse(JSON.stringify(shown)))).toMatchObject({ ok: true })
+          const graded = (each: Plan) => assessAnew(each).assessment.runs.map(({ grade }) => grade)
+          expect(graded(shown)).toEqual(graded(plan))
+        })
+      }),
+      { numRuns: 15 },
+    )
   })
 })

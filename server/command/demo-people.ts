@@ -36,7 +36,7 @@ export async function loadDemoPeople(knex: Knex, say: (line: string) => void): P
     const password = passphrase()
     await setPassword(knex, person, password)
     logins.push({ subject: name.toLowerCase(), name })
-    if (may) await setRight(knex, SITE, person.id, may)
+    if (may) await setRight(knex, SITE, person.id, { held: may, hides: [] })
     say(`  ${name.padEnd(6)} ${does.padEnd(22)} ${password}`)
   }
   const signIn = await startSimulatedSignIn([...logins, STRANGER])

@@ -1,6 +1,6 @@
 import { text } from 'node:stream/consumers'
 import type { Knex } from 'knex'
-import { RIGHTS, type Right } from '../../core/people/rights'
+import { RIGHTS } from '../../core/people/rights'
 import { Failure } from '../failure'
 import { addPerson, INVITATION_DAYS, invite, listPeople, personCalled, retire, setPassword } from '../people/people'
 import type { Person } from '../people/person'
@@ -64,7 +64,7 @@ export const rightCommand = (name: string, site: string, held: string, say: Say)
     if (right === null && held !== 'none') throw new Failure(`A right is ${RIGHTS.join(', ')} or none, not "${held}".`)
     const person = await known(knex, name)
     if (!(await siteExists(knex, site))) throw new Failure(`There is no site ${site}.`)
-    await setRight(knex, site, person.id, right as Right | null)
+    await setRight(knex, site, person.id, right && { held: right, hides: [] })
     say(right === null ? `${person.name} may not see ${site}.` : `${person.name} on ${site}: ${right}.`)
   })
 

@@ -72,6 +72,8 @@ export function listen(server: Server, host: string, port: number): Promise<void
         )
       else if (error.code === 'EACCES')
         failed(new Failure(`This user may not open port ${port}. Choose one above 1023, such as --port 4310`))
+      else if (error.code === 'EADDRNOTAVAIL')
+        failed(new Failure(`This machine has no address ${host}. Choose one that it has, or 0.0.0.0 for all of them.`))
       else failed(error)
     })
     server.listen(port, host, () => opened())

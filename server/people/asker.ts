@@ -1,11 +1,11 @@
 import type { Knex } from 'knex'
-import { covers, type Right } from '../../core/people/rights'
+import { covers } from '../../core/people/rights'
 import { isDatabaseAway } from '../database/connection'
 import { hasPeople } from './people'
 import type { Person } from './person'
 import { sessionOf } from './sessions'
 import { keyOf, type SiteKey } from './site-keys'
-import { rightOfPerson, sitesOfPerson } from './site-rights'
+import { type Access, ALL, accessOfPerson, sitesOfPerson } from './site-rights'
 
 /** Who asks: without accounts anybody; otherwise a person who is signed in, somebody with a key to a site, or nobody. */
 export type Asker = { open: boolean; person: Person | null; session: string | null; key: SiteKey | null }
@@ -40,12 +40,14 @@ export async function askerOf(knex: Knex, { session, link, token }: Carried): Pr
   return { open: false, person: signedIn?.person ?? null, session: signedIn?.session ?? null, key }
 }
 
-/** What somebody may do on a site: the more of what they may as a person and with their key. */
-export async function rightOn(knex: Knex, { open, person, key }: Asker, siteId: string): Promise<Right | null> {
-  if (open) return 'lead'
-  const own = person && (await rightOfPerson(knex, person, siteId))
-  const byKey = key?.site === siteId ? key.held : null
-  return own && (byKey === null || covers(own, byKey)) ? own : byKey
+/** What somebody may do on a site: the more of what they may as a person and with their key; of two that only look, the one that is kept from less. */
+export async function accessTo(knex: Knex, { open, person, key }: Asker, siteId: string): Promise<Access | null> {
+  if (open) return ALL
+  const own = person && (await accessOfPerson(knex, person, siteId))
+  if (key?.site !== siteId) return own
+  if (own === null) return key
+  const more = own.held === key.held ? own.hides.length <= key.hides.length : covers(own.held, key.held)
+  return more ? own : key
 }
 
 /** The sites that somebody may look at; null: all of them. */

@@ -8,13 +8,13 @@ import { migrate } from '../database/migrate'
 import { changeSite, type Hand } from '../sites/change-site'
 import { undoChange } from '../sites/history'
 import { importPlan } from '../sites/sites'
-import { askerOf, hasAccounts, nameOf, rightOn, sitesFor } from './asker'
+import { accessTo, askerOf, hasAccounts, nameOf, sitesFor } from './asker'
 import { hashPassword, isPassword, whyNotPassword } from './passwords'
 import { addPerson, invite, listPeople, personCalled, retire, setAdmin, setPassword, takeUp } from './people'
 import { digestOf } from './secret'
 import { beginSession, endSessionsOf, IDLE_DAYS, LONGEST_DAYS, sessionOf, sweepSessions } from './sessions'
 import { keyOf, makeKey, takeKeyBack } from './site-keys'
-import { rightOfPerson, setRight } from './site-rights'
+import { ALL, accessOfPerson, setRight } from './site-rights'
 
 const DAY_MS = 86_400_000
 const phrase = 'a phrase that is long enough'
@@ -81,13 +81,13 @@ describe('accounts', () => {
       const ada = await addPerson(knex, { name: 'Ada' })
       const bo = await addPerson(knex, { name: 'Bo' })
       const site = await importPlan(knex, { by: 'Ada' }, demo)
-      await setRight(knex, site, bo.id, 'lead')
+      await setRight(knex, site, bo.id, ALL)
       await expect(retire(knex, ada)).rejects.toThrow(/Nobody would be left/)
       await expect(setAdmin(knex, ada, false)).rejects.toThrow(/Nobody would be left/)
       await expect(retire(knex, bo)).rejects.toThrow(/without a lead/)
-      await expect(setRight(knex, site, bo.id, 'look')).rejects.toThrow(/at least one lead/)
-      expect(await rightOfPerson(knex, bo, site)).toBe('lead')
-      expect(await rightOfPerson(knex, ada, site)).toBe('lead')
+      await expect(setRight(knex, site, bo.id, { held: 'look', hides: [] })).rejects.toThrow(/at least one lead/)
+      expect(await accessOfPerson(knex, bo, site)).toEqual(ALL)
+      expect(await accessOfPerson(knex, ada, site)).toEqual(ALL)
     }))
   it('an invitation is taken up by one of any who try at once', () =>
     here(async (knex) => {
@@ -148,13 +148,14 @@ describe('a key', () => {
       await addPerson(knex, { name: 'Ada' })
       const site = await importPlan(knex, { by: 'Ada' }, demo)
       const other = await importPlan(knex, { by: 'Ada' }, demo)
-      const made = { name: 'The client', held: 'look', until: null, by: 'Ada' } as const
+      const made = { name: 'The client', held: 'look', hides: ['prices'], until: null, by: 'Ada' } as const
       const link = await makeKey(knex, site, { ...made, sort: 'link' })
       const ended = await makeKey(knex, site, { ...made, sort: 'link', until: new Date(Date.now() - 1000) })
       expect(await keyOf(knex, link, 'token')).toBeNull()
       expect(await keyOf(knex, ended, 'link')).toBeNull()
       const asker = await askerOf(knex, { ...nothing, link })
-      expect([await rightOn(knex, asker, site), await rightOn(knex, asker, other)]).toEqual(['look', null])
+      expect(await accessTo(knex, asker, site)).toMatchObject({ held: 'look', hides: ['prices'] })
+      expect(await accessTo(knex, asker, other)).toBeNull()
       expect([nameOf(asker), await sitesFor(knex, asker)]).toEqual(['The client', new Set([site])])
       await takeKeyBack(knex, other, asker.key?.id ?? '')
       expect(await keyOf(knex, link, 'link')).not.toBeNull()
@@ -166,13 +167,22 @@ describe('a key', () => {
       await addPerson(knex, { name: 'Ada' })
       const bo = await addPerson(knex, { name: 'Bo' })
       const site = await importPlan(knex, { by: 'Ada' }, demo)
-      const link = await makeKey(knex, site, { name: 'x', sort: 'link', held: 'look', until: null, by: 'Ada' })
+      const link = await makeKey(knex, site, {
+        name: 'x',
+        sort: 'link',
+        held: 'look',
+        hides: ['notes'],
+        until: null,
+        by: 'Ada',
+      })
       const session = await beginSession(knex, bo, 'x')
-      const may = async () => rightOn(knex, await askerOf(knex, { session, link, token: null }), site)
-      expect(await may()).toBe('look')
-      await setRight(knex, site, bo.id, 'work')
-      expect(await may()).toBe('work')
-      expect(await rightOn(knex, await askerOf(knex, nothing), site)).toBeNull()
+      const may = async () => accessTo(knex, await askerOf(knex, { session, link, token: null }), site)
+      expect(await may()).toMatchObject({ held: 'look', hides: ['notes'] })
+      await setRight(knex, site, bo.id, { held: 'look', hides: [] })
+      expect(await may()).toEqual({ held: 'look', hides: [] })
+      await setRight(knex, site, bo.id, { held: 'work', hides: [] })
+      expect(await may()).toEqual({ held: 'work', hides: [] })
+      expect(await accessTo(knex, await askerOf(knex, nothing), site)).toBeNull()
     }))
 })
 

@@ -27,16 +27,20 @@ const by = (who: string): Record<string, string> => ({ cookie: cookies[who] ?? '
 beforeAll(async () => {
   hallway = await startHallway(PORT, { people, environment: { HALLWAY_URL: address } })
   for (const { name } of people) cookies[name] = await signIn(address, name)
-  const link = await makeKey('link', 'The client')
-  const looked = await fetch(link, { redirect: 'manual' })
-  cookies.client = looked.headers.getSetCookie()[0]?.split(';')[0] ?? ''
+  for (const [who, hides] of [
+    ['client', ''],
+    ['visitor', 'prices notes'],
+  ] as const) {
+    const looked = await fetch(await makeKey('link', `The ${who}`, hides), { redirect: 'manual' })
+    cookies[who] = looked.headers.getSetCookie()[0]?.split(';')[0] ?? ''
+  }
   token = await makeKey('token', 'A script')
 })
 afterAll(() => hallway.stop())
 
 /** A link or a token, as a lead makes it on the page: told once. */
-async function makeKey(sort: 'link' | 'token', name: string): Promise<string> {
-  const body = new URLSearchParams({ do: 'key', sort, name, held: 'work', until: '' })
+async function makeKey(sort: 'link' | 'token', name: string, hides = ''): Promise<string> {
+  const body = new URLSearchParams({ do: 'key', sort, name, held: 'work', hides, until: '' })
   const answer = await fetch(`${address}${site}/people.data`, { method: 'POST', body, headers: by('Lea') })
   const text = await answer.text()
   const [secret = ''] = /(?<=")(?:\/look\/)?[\w-]{43}(?=")/.exec(text) ?? []
@@ -153,6 +157,31 @@ describe('every address', () => {
     const none = await ask('Nol', '/sites/none')
     expect([here.status, none.status]).toEqual([404, 404])
     expect((await ask('Nol', '/')).text).not.toContain('Saltmarsh')
+  })
+})
+
+describe('whoever is kept from prices and notes', () => {
+  const readable = patterns.filter((pattern) => pattern.startsWith('/sites/') && !pattern.endsWith('/live'))
+  const notes = [...JSON.stringify(demo).matchAll(/"note":"([^"\\\\]{12,})"/g)].map(([, note = '']) =>
+    note.slice(0, 60),
+  )
+  it.each(readable)('finds none at %s, as a page and as its data', async (pattern) => {
+    const path = filledIn(pattern, demo)
+    for (const each of [path, `${path}.data`]) {
+      const { status, text } = await ask('visitor', each)
+      if (status !== 200) expect([403, 404, 405, 409], `${status} at ${each}`).toContain(status)
+      if (status === 403) continue
+      for (const note of notes) expect(text, each).not.toContain(note)
+      expect(text, each).not.toMatch(/"(price|wantsPrice|delivery)",?\s*:?\d/)
+      expect(text, each).not.toMatch(/\b(EUR|USD|GBP) \d|\d (EUR|USD|GBP)\b/)
+    }
+  })
+  it('still sees the verdicts, and others still see everything', async () => {
+    const theirs = await ask('visitor', `${site}/verdicts.csv`)
+    expect(theirs.text).toBe((await ask('Lea', `${site}/verdicts.csv`)).text)
+    const [note = ''] = notes
+    expect((await ask('Lea', `${site}/plan.json`)).text).toContain(note)
+    expect((await ask('client', `${site}/plan.json`)).text).toContain(note)
   })
 })
 

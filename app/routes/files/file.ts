@@ -1,5 +1,6 @@
 import { data } from 'react-router'
 import { fileOf } from '../../../server/files/files'
+import { asker } from '../../asker.server'
 import { load } from '../../stored.server'
 import type { Route } from './+types/file'
 
@@ -17,7 +18,7 @@ export async function loader({ params }: Route.LoaderArgs) {
       'Content-Disposition': 'inline',
       'Content-Security-Policy': "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox",
       // its name is what it holds
-      'Cache-Control': `private, max-age=${YEAR_SECONDS}, immutable`,
+      'Cache-Control': asker().open ? `private, max-age=${YEAR_SECONDS}, immutable` : 'no-store',
     },
   })
 }

@@ -2,10 +2,13 @@ import { redirect } from 'react-router'
 import { endSession } from '../../../server/people/sessions'
 import { asker } from '../../asker.server'
 import { carry } from '../../carried.server'
+import { readForm } from '../../read-form.server'
 import { load } from '../../stored.server'
+import type { Route } from './+types/sign-out'
 
 /** Ends the session of this browser, and takes away any link it carries. */
-export async function action() {
+export async function action({ request }: Route.ActionArgs) {
+  await readForm(request)
   const { person, session } = asker()
   if (person && session) await load((knex) => endSession(knex, person, session))
   return redirect('/sign-in', {

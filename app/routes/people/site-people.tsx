@@ -2,11 +2,12 @@ import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { data, redirect, useSearchParams } from 'react-router'
 import { z } from 'zod'
 import { RIGHTS } from '../../../core/people/rights'
+import type { Detail } from '../../../core/people/shown'
 import { dayField, nameField } from '../../../core/vocabulary/fields'
 import { Failure } from '../../../server/failure'
 import { listPeople } from '../../../server/people/people'
 import { KEY_SORTS, keysOf, makeKey, takeKeyBack } from '../../../server/people/site-keys'
-import { rightsOn, setRight } from '../../../server/people/site-rights'
+import { hidesOf, rightsOn, setRight } from '../../../server/people/site-rights'
 import { asker } from '../../asker.server'
 import { readForm } from '../../read-form.server'
 import { AWAY_MESSAGE, load, save } from '../../stored.server'
@@ -49,12 +50,14 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 const asked = z.discriminatedUnion('do', [
-  z.object({ do: z.literal('right'), person: z.string().max(64), held: z.enum([...RIGHTS, 'none']) }),
+  // a right to look may say what it is kept from: "look prices notes"
+  z.object({ do: z.literal('right'), person: z.string().max(64), held: z.string().max(40) }),
   z.object({
     do: z.literal('key'),
     name: nameField,
     sort: z.enum(KEY_SORTS),
     held: z.enum(['look', 'work']),
+    hides: z.string().max(40).default(''),
     until: z.union([dayField, z.literal('')]).default(''),
   }),
   z.object({ do: z.literal('back'), key: z.string().max(64) }),
@@ -73,18 +76,23 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (asker().open) return { problem: 'Nobody has an account here. ./hallway people add NAME makes the first.' }
     try {
       switch (wanted.do) {
-        case 'right':
-          await setRight(knex, params.site, wanted.person, wanted.held === 'none' ? null : wanted.held)
+        case 'right': {
+          const [word, ...hides] = wanted.held.split(' ')
+          const held = RIGHTS.find((each) => each === word)
+          if (!held && word !== 'none') return { problem: 'That is no right. Nothing was changed.' }
+          await setRight(knex, params.site, wanted.person, held ? { held, hides: hidesOf(hides.join(' ')) } : null)
           return 'done'
+        }
         case 'back':
           await takeKeyBack(knex, params.site, wanted.key)
           return 'done'
         case 'key': {
           const { name, sort, until } = wanted
+          const hides = hidesOf(wanted.hides)
           const held = sort === 'link' ? 'look' : wanted.held
           // to the end of its day, wherever that is
           const ends = until ? new Date(Date.parse(`${until}T00:00:00Z`) + 36 * 3_600_000) : null
-          const secret = await makeKey(knex, params.site, { name, sort, held, until: ends, by })
+          const secret = await makeKey(knex, params.site, { name, sort, held, hides, until: ends, by })
           return sort === 'link'
             ? { made: `A link for ${name}`, path: `/look/${secret}` }
             : { made: `A token for ${name}`, word: secret }
@@ -101,7 +109,6 @@ export async function action({ request, params }: Route.ActionArgs) {
 }
 
 const RIGHT_WORDS = {
-  look: 'may look',
   work: 'may work: plan, lay, test',
   lead: 'leads: rules, people, handover as well',
 } as const
@@ -132,7 +139,7 @@ export default function SitePeople({ loaderData, actionData }: Route.ComponentPr
       )}
       {!actionData && params.has('done') && <Notice tone="clear">It is done.</Notice>}
       <RuledTable label="Who may do what on this site" cards columns={['Name', 'What they may do']}>
-        {rights.map(({ person, name, held }) => (
+        {rights.map(({ person, name, held, hides }) => (
           <tr key={person}>
             <td className={text.strong}>{name}</td>
             <td>
@@ -140,7 +147,7 @@ export default function SitePeople({ loaderData, actionData }: Route.ComponentPr
                 <input type="hidden" name="do" value="right" />
                 <input type="hidden" name="person" value={person} />
                 <Flex gap="2" align="center" maxW="440px">
-                  <RightChoice id={`right-${person}`} of={name} held={held} removable />
+                  <RightChoice id={`right-${person}`} of={name} value={[held, ...hides].join(' ')} removable />
                   <QuietButton small>Save</QuietButton>
                 </Flex>
               </Form>
@@ -167,7 +174,7 @@ export default function SitePeople({ loaderData, actionData }: Route.ComponentPr
                 </option>
               ))}
             </SelectField>
-            <RightChoice id="right-new" of="somebody new" held="look" />
+            <RightChoice id="right-new" of="somebody new" value="look" />
             <MainButton>Give the right</MainButton>
           </Flex>
         </Form>
@@ -181,11 +188,12 @@ export default function SitePeople({ loaderData, actionData }: Route.ComponentPr
       </Text>
       {keys.length > 0 && (
         <RuledTable label="Links and tokens" cards columns={['For', 'What it opens', 'Used', 'Ends', '']}>
-          {keys.map(({ id, name, sort, held, used, uses, until, madeBy }) => (
+          {keys.map(({ id, name, sort, held, hides, used, uses, until, madeBy }) => (
             <tr key={id}>
               <td className={text.strong}>{name}</td>
               <td>
                 {sort === 'link' ? 'a link to look' : held === 'work' ? 'a token to work' : 'a token to look'}
+                {hides.length > 0 && `, without ${hides.join(' and ')}`}
                 <span className={`${text.block} ${text.quiet}`}>made by {madeBy}</span>
               </td>
               <td>
@@ -223,6 +231,13 @@ export default function SitePeople({ loaderData, actionData }: Route.ComponentPr
             <option value="look">read</option>
             <option value="work">read and write</option>
           </SelectField>
+          <SelectField field={plainField('hides', 'prices notes')} label="What whoever looks is shown">
+            {KEPT.map(({ hides, words }) => (
+              <option key={words} value={hides.join(' ')}>
+                {words}
+              </option>
+            ))}
+          </SelectField>
           <TextField
             field={plainField('until')}
             label="Ends after"
@@ -244,11 +259,24 @@ const Title = () => (
   </Heading>
 )
 
-type Choice = { id: string; of: string; held: (typeof RIGHTS)[number]; removable?: true }
+type Choice = { id: string; of: string; value: string; removable?: true }
 
-const RightChoice = ({ id, of, held, removable }: Choice) => (
-  <PlainSelect id={id} name="held" defaultValue={held} aria-label={`What ${of} may do`}>
-    {RIGHTS.map((right) => (
+/** What somebody who only looks may be kept from. */
+const KEPT: readonly { hides: readonly Detail[]; words: string }[] = [
+  { hides: [], words: 'everything' },
+  { hides: ['prices'], words: 'all but prices' },
+  { hides: ['notes'], words: 'all but notes' },
+  { hides: ['prices', 'notes'], words: 'neither prices nor notes' },
+]
+
+const RightChoice = ({ id, of, value, removable }: Choice) => (
+  <PlainSelect id={id} name="held" defaultValue={value} aria-label={`What ${of} may do`}>
+    {KEPT.map(({ hides, words }) => (
+      <option key={words} value={['look', ...hides].join(' ')}>
+        may look: {words}
+      </option>
+    ))}
+    {(['work', 'lead'] as const).map((right) => (
       <option key={right} value={right}>
         {RIGHT_WORDS[right]}
       </option>

@@ -13,12 +13,15 @@ import { PeoplePage } from './page-frame'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Welcome · Hallway' }]
 
-export const loader = async ({ params }: Route.LoaderArgs) => ({
-  shortest: SHORTEST_PASSWORD,
-  company: companyOf()?.name ?? null,
-  invitation: params.invitation,
-  name: (await load((knex) => invited(knex, params.invitation)))?.name ?? null,
-})
+export async function loader({ params }: Route.LoaderArgs) {
+  const { invitation } = params
+  const person = await load((knex) => invited(knex, invitation))
+  const company = companyOf()?.name ?? null
+  return data(
+    { shortest: SHORTEST_PASSWORD, company, invitation, name: person?.name ?? null },
+    { status: person ? 200 : 410 },
+  )
+}
 
 /** Takes an invitation up with a password, once. */
 export async function action({ request, params }: Route.ActionArgs) {

@@ -41,6 +41,8 @@ export async function up(knex: Knex): Promise<void> {
     key(table, 'person')
     table.foreign('person').references('id').inTable('people').onDelete('CASCADE')
     key(table, 'held')
+    // details that they are kept from
+    table.string('hides', 60).notNullable().defaultTo('')
     table.primary(['site_id', 'person'])
   })
   await knex.schema.createTable('site_keys', (table) => {
@@ -51,6 +53,7 @@ export async function up(knex: Knex): Promise<void> {
     table.string('name', 120).notNullable()
     key(table, 'sort')
     key(table, 'held')
+    table.string('hides', 60).notNullable().defaultTo('')
     table.string('made_by', 120).notNullable()
     when(table, 'made').notNullable()
     when(table, 'until')
