@@ -96,6 +96,7 @@ const needed = [
   ['pdftotext', 'poppler-utils'],
   ['qpdf', 'qpdf'],
   ['unzip', 'unzip'],
+  ['systemd-analyze', 'systemd'],
 ].map(([program, name]) =>
   run(`Debian's ${name}`, 'node', ['build/command/hallway.js', 'need-program', String(program), String(name)]),
 )

@@ -1,0 +1,62 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { type HallwayProcess, startHallway } from '../support/hallway-process'
+
+// What docs/running.md says, done.
+
+const PORT = 4389
+const manual = readFileSync('docs/running.md', 'utf8')
+const folder = mkdtempSync(join(tmpdir(), 'hallway-backups-'))
+let hallway: HallwayProcess
+beforeAll(async () => {
+  hallway = await startHallway(PORT)
+})
+afterAll(async () => {
+  await hallway.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+const backUp = (keep: number): string =>
+  execFileSync('deploy/backup', [folder, String(keep)], {
+    encoding: 'utf8',
+    env: { ...process.env, HALLWAY_HOME: hallway.home, HALLWAY_DATABASE_URL: undefined },
+  })
+
+describe('the manual', () => {
+  it('has a unit that systemd takes, and that it finds hardened', () => {
+    const text = readFileSync('deploy/hallway.service', 'utf8')
+    // as it would be where the manual puts it: here are another folder and another user
+    const unit = join(folder, 'hallway.service')
+    execFileSync('sh', [
+      '-c',
+      `sed -e 's|/srv/hallway|${resolve('.')}|g; s|=hallway$|=root|' deploy/hallway.service > ${unit}`,
+    ])
+    expect(execFileSync('systemd-analyze', ['verify', '--man=no', unit], { encoding: 'utf8', stdio: 'pipe' })).toBe('')
+    rmSync(unit)
+    for (const line of ['NoNewPrivileges=yes', 'ProtectSystem=strict', 'CapabilityBoundingSet='])
+      expect(text).toContain(line)
+  })
+  it('has a backup that is tried at once, and keeps the last ones', { timeout: 180_000 }, async () => {
+    expect(backUp(2)).toMatch(/1 site .*read again[\s\S]*Restored: Saltmarsh Pilotage School/)
+    for (let time = 0; time < 2; time += 1) {
+      // their names tell seconds
+      await new Promise((done) => setTimeout(done, 1100))
+      backUp(2)
+    }
+    expect(readdirSync(folder).filter((name) => name.endsWith('.gz'))).toHaveLength(2)
+    expect((await fetch(`${hallway.address}/health`)).status).toBe(200)
+  })
+  it('names figures that there are', async () => {
+    const metrics = await (await fetch(`${hallway.address}/metrics`)).text()
+    const named = [...manual.matchAll(/`((?:hallway|nodejs|process)_\w+)`/g)].map(([, name = '']) => name)
+    expect(named.length).toBeGreaterThan(2)
+    for (const name of named) expect(metrics).toContain(name)
+  })
+  it('names settings that the code reads', () => {
+    const code = execFileSync('grep', ['-rhoE', 'HALLWAY_[A-Z_]+', 'server', 'app', 'hallway'], { encoding: 'utf8' })
+    for (const [name] of manual.matchAll(/HALLWAY_[A-Z_]+/g)) expect(code).toContain(name)
+  })
+})
