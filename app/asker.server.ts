@@ -126,8 +126,8 @@ const wanted = (pattern: string, { method }: Request): Right =>
   FOR_LEADS.has(pattern) ? 'lead' : READS.has(method) ? 'look' : 'work'
 
 const TOO_LITTLE: Record<Right, string> = {
-  look: 'You may look at this site, not change it. Nothing was changed. Ask a lead of the site for more.',
-  work: 'Only a lead of this site may do that. Nothing was changed.',
+  look: 'You may look at this site, not change it. Nothing was changed. Ask whoever leads the site for more.',
+  work: 'Only whoever leads this site may do that. Nothing was changed.',
   lead: 'You may not do that. Nothing was changed.',
 }
 

@@ -43,9 +43,9 @@ export async function followSite(
   return { view, lines: told.lines, may: told.may }
 }
 
-/** The view of a copy that a page shows; where that is no longer kept, the latest. */
+/** The view of a copy that a page shows; where that is no longer kept, the latest made for the same readers. */
 export function viewFor(siteId: string, { identity, place }: CopyName): SiteView {
-  const view = keptView(siteId, identity, place) ?? latestView(siteId)
+  const view = keptView(siteId, identity, place) ?? latestView(siteId, identity)
   if (!view) throw new Error('a page of a site was shown before its copy was opened')
   return view
 }

@@ -10,7 +10,17 @@ import { finished } from '../core/work/in-slices'
 import { demo } from '../tests/support/demo-plan'
 import { learnedMaps } from '../tests/support/learned-maps'
 import { type Choice, choice, madeUpEdit } from '../tests/support/made-up-changes'
-import { type CatchUp, catchUpOf, caughtUp, readCopy, type SiteView, writeCopy } from './site-copy'
+import { viewFor } from './open-copy'
+import {
+  type CatchUp,
+  catchUpOf,
+  caughtUp,
+  keepView,
+  latestView,
+  readCopy,
+  type SiteView,
+  writeCopy,
+} from './site-copy'
 
 const IDENTITY = 'the-site'
 const overTheWire = <T>(value: T): T => JSON.parse(JSON.stringify(value))
@@ -83,6 +93,17 @@ describe('the copy in the browser', () => {
     if (applied.outcome !== 'applied') throw new Error(applied.outcome)
     const answer = catchUpOf({ copy: applied.copy, identity: IDENTITY }, [], [[2, applied.edits]], [])
     expect(finished(caughtUp(firstCopy(copy), overTheWire(answer)))).toBeNull()
+  })
+
+  it('is kept by whom it was made for: another reader’s is no substitute', () => {
+    const view = firstCopy(copyOf(demo))
+    keepView('kept', { ...view, identity: 'all' })
+    keepView('kept', { ...view, identity: 'all-without-prices' })
+    expect(latestView('kept', 'all')?.identity).toBe('all')
+    expect(latestView('kept', 'all-without-prices')?.identity).toBe('all-without-prices')
+    expect(latestView('kept', 'all-without-notes')).toBeUndefined()
+    expect(() => viewFor('kept', { identity: 'all-without-notes', place: 1 })).toThrow()
+    expect(viewFor('kept', { identity: 'all', place: 7 }).identity).toBe('all')
   })
 
   it('leaves what was written after its copy was read for the next time', () => {

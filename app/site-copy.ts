@@ -159,6 +159,6 @@ export function keepView(siteId: string, view: SiteView): void {
 export const keptView = (siteId: string, identity: string, place: LogPosition): SiteView | undefined =>
   views.get(viewKey(siteId, identity, place))
 
-/** The latest view of a site that is kept. */
-export const latestView = (siteId: string): SiteView | undefined =>
-  [...views].findLast(([key]) => key.startsWith(`${siteId} `))?.[1]
+/** The latest view of a site that is kept; of one identity where it is given, as others may be made for other readers. */
+export const latestView = (siteId: string, identity?: string): SiteView | undefined =>
+  [...views].findLast(([key]) => key.startsWith(identity === undefined ? `${siteId} ` : `${siteId} ${identity} `))?.[1]

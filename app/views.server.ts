@@ -12,7 +12,7 @@ export async function openView(siteId: string, copy: Copy, identity: string): Pr
   const key = `${siteId} ${identity} ${copy.place}`
   const found = underway.get(key)
   if (found) return found
-  const work = inSlices(viewOf(copy, identity, latestView(siteId))).then((view) => {
+  const work = inSlices(viewOf(copy, identity, latestView(siteId, identity))).then((view) => {
     keepView(siteId, view)
     return view
   })

@@ -10,7 +10,7 @@ const words: Record<number, [string, string]> = {
     'What was sent is not what this page sends. Nothing was saved. Go back, open the page once more, and do it again.',
   ],
   401: ['You are signed out', 'Nothing was saved. Sign in, then do it again.'],
-  403: ['You may not do that here', 'Nothing was changed. Ask a lead of the site for more.'],
+  403: ['You may not do that here', 'Nothing was changed. Ask whoever leads the site for more.'],
   410: ['This is no longer here', 'It has ended or was taken back.'],
   413: ['That is more than Hallway takes here', 'Nothing was saved. Send it in parts, or choose another file.'],
   409: ['This Hallway is too old for that', 'Nothing was changed. Update it, or open the site where it was written.'],

@@ -11,7 +11,7 @@ export function Form({ needs = 'work', children, ...rest }: ComponentProps<typeo
   if (rest.method !== 'post' || may) return <RouterForm {...rest}>{children}</RouterForm>
   return (
     <RouterForm {...rest}>
-      {works && <p className={look.why}>Only a lead of this site may change this.</p>}
+      {works && <p className={look.why}>Only whoever leads this site may change this.</p>}
       <fieldset disabled className={look.locked}>
         {children}
       </fieldset>

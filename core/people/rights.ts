@@ -9,7 +9,7 @@ export type Right = (typeof RIGHTS)[number]
 export const covers = (held: Right | null, asked: Right): boolean =>
   held !== null && RIGHTS.indexOf(held) >= RIGHTS.indexOf(asked)
 
-/** Lists that only a lead changes: what the site is and goes by, and what was handed to a client. */
+/** Lists that only whoever leads a site changes: what the site is and goes by, and what was handed to a client. */
 const LEADS: readonly ListName[] = ['site', 'policy', 'handovers']
 
 /** The right that a change of a list asks for. */
@@ -24,7 +24,7 @@ export const beyond = (held: Right | null, edits: readonly Edit[]): Fault[] =>
           {
             path: `${list}/${id}`,
             reason: covers(held, 'work')
-              ? 'only a lead of this site changes that'
+              ? 'only whoever leads this site changes that'
               : 'you may look at this site, not change it',
           },
         ],

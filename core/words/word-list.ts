@@ -43,6 +43,13 @@ export const WORDS: readonly Word[] = [
   { word: 'what-if', means: 'a change that is tried on the page and not saved until you keep it' },
   { word: 'proposal', means: 'a change of several things that is shown before it is made' },
   { word: 'way out', means: 'small changes that would make a run Clear' },
+  {
+    word: 'look, work, lead',
+    means:
+      'what somebody with an account may do on a site: read it; plan, lay and test; decide its rules and its people',
+  },
+  { word: 'link', means: 'lets somebody without an account look at one site' },
+  { word: 'token', means: 'lets a script or an instrument in' },
 ]
 
 /** A key, where it counts, and what it does. */

@@ -198,7 +198,7 @@ async function someoneElseLeads(trx: Knex.Transaction, id: string): Promise<void
     const others = await trx('site_rights').where({ site_id: site, held: 'lead' }).whereNot({ person: id }).first()
     if (!others) {
       const { name } = await trx('sites').where({ id: site }).first('name')
-      throw new Failure(`${name} would be left without a lead. Give it another one first.`)
+      throw new Failure(`Nobody would be left who leads ${name}. Let somebody else lead it first.`)
     }
   }
 }

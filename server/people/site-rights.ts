@@ -38,7 +38,7 @@ export async function rightsOn(knex: Knex, siteId: string): Promise<HeldRight[]>
   return rows.map(({ hides, ...row }) => ({ ...row, hides: hidesOf(hides) }))
 }
 
-/** Gives a person a right on a site, or takes it away with null. Throws where the site would be left without a lead. */
+/** Gives a person a right on a site, or takes it away with null. Throws where nobody would be left who leads the site. */
 export async function setRight(knex: Knex, siteId: string, person: string, access: Access | null): Promise<void> {
   await knex.transaction(async (trx) => {
     const leads: string[] = await trx('site_rights')
@@ -46,7 +46,7 @@ export async function setRight(knex: Knex, siteId: string, person: string, acces
       .forUpdate()
       .pluck('person')
     if (access?.held !== 'lead' && leads.length === 1 && leads[0] === person)
-      throw new Failure('A site keeps at least one lead. Make somebody else a lead first.')
+      throw new Failure('Nobody would be left who leads this site. Let somebody else lead it first.')
     if (access === null) await trx('site_rights').where({ site_id: siteId, person }).delete()
     else
       await trx('site_rights')
