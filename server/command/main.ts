@@ -101,6 +101,11 @@ function hallway(end: (code: number) => void): Command {
     .argument('<name>')
     .action(async (name: string) => (await import('./people')).retireCommand(name, say))
   people
+    .command('forget')
+    .description('take a name out of the history, on request of whose it is')
+    .argument('<name>')
+    .action(async (name: string) => (await import('./people')).forgetCommand(name, say))
+  people
     .command('right')
     .description('what somebody may do on a site: look, work, lead or none')
     .argument('<name>')

@@ -2,6 +2,7 @@ import { text } from 'node:stream/consumers'
 import type { Knex } from 'knex'
 import { RIGHTS } from '../../core/people/rights'
 import { Failure } from '../failure'
+import { forget } from '../people/forget'
 import { addPerson, INVITATION_DAYS, invite, listPeople, personCalled, retire, setPassword } from '../people/people'
 import type { Person } from '../people/person'
 import { setRight } from '../people/site-rights'
@@ -44,6 +45,17 @@ export const retireCommand = (name: string, say: Say): Promise<void> =>
     const person = await known(knex, name)
     await retire(knex, person)
     say(`${person.name} is signed out everywhere and may do nothing more. The name stays in the history.`)
+  })
+
+/** Takes a name out of Hallway, on request of whose it is. */
+export const forgetCommand = (name: string, say: Say): Promise<void> =>
+  withDatabase(async (knex) => {
+    const person = (await listPeople(knex)).find((each) => each.name.toLowerCase() === name.toLowerCase())
+    if (!person) throw new Failure(`${name} never had an account here.`)
+    const now = await forget(knex, { ...person, retired: person.retired !== null })
+    say(
+      `${person.name} stands in the history as “${now}” from now on. Books that were handed over and backups keep the name.`,
+    )
   })
 
 /** Everybody who has, or had, an account. */

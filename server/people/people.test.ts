@@ -2,13 +2,17 @@ import { argon2id, argon2Verify } from 'hash-wasm'
 import type { Knex } from 'knex'
 import { describe, expect, it } from 'vitest'
 import type { Copy, Edit } from '../../core/change/change'
+import type { Plan } from '../../core/plan/plan'
+import { bytesGrown, bytesOfPlan } from '../../core/plan/write'
 import { demo } from '../../tests/support/demo-plan'
 import { withEmptyDatabase } from '../../tests/support/empty-database'
 import { migrate } from '../database/migrate'
 import { changeSite, type Hand } from '../sites/change-site'
+import { currentCopy } from '../sites/copies'
 import { undoChange } from '../sites/history'
 import { importPlan } from '../sites/sites'
 import { accessTo, askerOf, hasAccounts, nameOf, sitesFor } from './asker'
+import { forget } from './forget'
 import { hashPassword, isPassword, whyNotPassword } from './passwords'
 import { addPerson, invite, listPeople, personCalled, retire, setAdmin, setPassword, takeUp } from './people'
 import { digestOf } from './secret'
@@ -85,7 +89,9 @@ describe('accounts', () => {
       await expect(retire(knex, ada)).rejects.toThrow(/Nobody would be left/)
       await expect(setAdmin(knex, ada, false)).rejects.toThrow(/Nobody would be left/)
       await expect(retire(knex, bo)).rejects.toThrow(/Nobody would be left who leads/)
-      await expect(setRight(knex, site, bo.id, { held: 'look', hides: [] })).rejects.toThrow(/Nobody would be left who leads/)
+      await expect(setRight(knex, site, bo.id, { held: 'look', hides: [] })).rejects.toThrow(
+        /Nobody would be left who leads/,
+      )
       expect(await accessOfPerson(knex, bo, site)).toEqual(ALL)
       expect(await accessOfPerson(knex, ada, site)).toEqual(ALL)
     }))
@@ -183,6 +189,36 @@ describe('a key', () => {
       await setRight(knex, site, bo.id, { held: 'work', hides: [] })
       expect(await may()).toEqual({ held: 'work', hides: [] })
       expect(await accessTo(knex, await askerOf(knex, nothing), site)).toBeNull()
+    }))
+})
+
+describe('a name that is taken out', () => {
+  it('stands nowhere any more but in what people wrote, and the site is as it was otherwise', () =>
+    here(async (knex) => {
+      await addPerson(knex, { name: 'Ada' })
+      const marit = await addPerson(knex, { name: 'Marit "M" Strand' })
+      const asHers = (text: string) => text.replaceAll('"by":"Marit"', `"by":${JSON.stringify(marit.name)}`)
+      const plan = JSON.parse(asHers(JSON.stringify(demo))) as Plan
+      const site = await importPlan(knex, { by: marit.name }, plan)
+      const hand: Hand = { by: marit.name }
+      await changeSite(knex, site, hand, ({ place }) => ({
+        what: { name: 'change cable', about: [] },
+        edits: [{ list: 'cables', id: 'c-0001', base: place, value: null }],
+      }))
+      const before = await currentCopy(knex, site)
+      const name = await forget(knex, { ...marit, retired: false })
+      expect(name).toBe('former colleague 1')
+      const after = await currentCopy(knex, site)
+      if (!after) throw new Error('the site is gone')
+      expect(after.identity).not.toBe(before?.identity)
+      const named = JSON.stringify(before?.copy.plan).replaceAll(JSON.stringify(marit.name), JSON.stringify(name))
+      expect(JSON.stringify(after.copy.plan)).toBe(named)
+      expect(named).toContain(name)
+      const { bytes, grown, plan: now } = after.copy
+      expect([bytes, grown]).toEqual([bytesOfPlan(now), bytesGrown(now)])
+      for (const table of ['people', 'changes', 'edits', 'entities'])
+        expect(JSON.stringify(await knex(table))).not.toContain('Strand')
+      await expect(addPerson(knex, { name: 'Former Colleague 1' })).rejects.toThrow(/never given/)
     }))
 })
 

@@ -157,7 +157,9 @@ test('its pages have no serious finding of axe and do not run off the side', asy
   }
 })
 
-test('whoever leads a site alone changes its rules; whoever works there reads them, and is told why', async ({ page }) => {
+test('whoever leads a site alone changes its rules; whoever works there reads them, and is told why', async ({
+  page,
+}) => {
   await page.goto('/sites/saltmarsh/policy')
   await signIn(page, 'Wim')
   await expect(page.getByText('Only whoever leads this site may change this.').first()).toBeVisible()

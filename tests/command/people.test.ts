@@ -324,6 +324,8 @@ describe('coming in', () => {
     expect((await ask('Loe', site)).to).toMatch(/^\/sign-in/)
     expect(() => command(hallway.home, ['people', 'add', 'LOE'])).toThrow(/never given to somebody else/)
     expect(() => command(hallway.home, ['people', 'retire', 'Ada'])).toThrow(/Nobody would be left/)
-    expect(() => command(hallway.home, ['people', 'right', 'Lea', 'saltmarsh', 'none'])).toThrow(/Nobody would be left who leads/)
+    expect(() => command(hallway.home, ['people', 'right', 'Lea', 'saltmarsh', 'none'])).toThrow(
+      /Nobody would be left who leads/,
+    )
   })
 })
