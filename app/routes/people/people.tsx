@@ -109,7 +109,7 @@ export default function People({ loaderData: { people, you, open, days }, action
                 {id === you && ' (you)'}
               </td>
               <td>
-                {admin ? 'runs this Hallway' : 'has rights site by site'}
+                {admin ? 'admin: may do everything' : 'has rights site by site'}
                 {!ready && ', invited'}
               </td>
               <td>{seen ? <Moment at={seen} /> : 'never'}</td>
@@ -121,7 +121,7 @@ export default function People({ loaderData: { people, you, open, days }, action
                       {ready ? 'New password' : 'Invite again'}
                     </QuietButton>
                     <QuietButton small name="do" value={admin ? 'no admin' : 'admin'}>
-                      {admin ? 'No longer runs it' : 'Let run this Hallway'}
+                      {admin ? 'No longer admin' : 'Make admin'}
                     </QuietButton>
                     {id !== you && (
                       <QuietButton small grave name="do" value="retire">
@@ -149,7 +149,7 @@ export default function People({ loaderData: { people, you, open, days }, action
               maxLength={120}
               autoComplete="off"
             />
-            <CheckField field={plainField('admin')} label="Runs this Hallway: may do everything" />
+            <CheckField field={plainField('admin')} label="Admin: may do everything" />
             <Box>
               <MainButton name="do" value="add">
                 Make the account
