@@ -4,7 +4,7 @@ import { nameField } from '../../core/vocabulary/fields'
 import { isDuplicate } from '../database/connection'
 import { Failure } from '../failure'
 import type { Login } from './company'
-import { hashPassword, isPassword, whyNotPassword } from './passwords'
+import { hashPassword, whyNotPassword } from './passwords'
 import type { Person } from './person'
 import { digestOf, newSecret } from './secret'
 import { endSessionsOf } from './sessions'
@@ -83,18 +83,18 @@ export async function takeUp(knex: Knex, text: string, password: string): Promis
   if (why) return why
   const kept = await hashPassword(password)
   return knex.transaction(async (trx) => {
-    // two who take up the same one: it is there for the first
-    if (
-      (await trx('invitations')
-        .where({ digest: digestOf(text) })
-        .delete()) === 0
-    )
-      return GONE
+    if (!(await usedUp(trx, text))) return GONE
     await trx('people').where({ id: person.id }).update({ password: kept })
     await endSessionsOf(trx, person.id)
     return null
   })
 }
+/** Uses an invitation up; of two who take up the same one it is there for the first. */
+const usedUp = async (trx: Knex.Transaction, text: string): Promise<boolean> =>
+  (await trx('invitations')
+    .where({ digest: digestOf(text) })
+    .delete()) > 0
+
 const GONE = 'This invitation was used or has ended. Ask for a new one.'
 
 /** Who signs in at the company's under that name; null where nobody here is known by it. */
@@ -123,12 +123,7 @@ export async function takeUpByLogin(knex: Knex, text: string, login: Login): Pro
   if (other && other.id !== person.id)
     return `At the company's you are known as ${other.name}, who has an account here.`
   return knex.transaction(async (trx) => {
-    if (
-      (await trx('invitations')
-        .where({ digest: digestOf(text) })
-        .delete()) === 0
-    )
-      return GONE
+    if (!(await usedUp(trx, text))) return GONE
     await trx('person_logins')
       .insert({ ...login, person: person.id })
       .onConflict(['issuer', 'subject'])
@@ -137,14 +132,12 @@ export async function takeUpByLogin(knex: Knex, text: string, login: Login): Pro
   })
 }
 
-/** Chooses another password for somebody who knows the one so far. Answers why not, or null. All other sessions of theirs end. */
+/** Chooses another password for somebody who has shown that they know the one so far. Answers why not, or null. All other sessions of theirs end. */
 export async function changePassword(
   knex: Knex,
   person: Person,
-  { now, next, session }: { now: string; next: string; session: string },
+  { next, session }: { next: string; session: string },
 ): Promise<string | null> {
-  const row = await knex('people').where({ id: person.id }).first('password')
-  if (!(await isPassword(row?.password ?? null, now))) return 'That is not your password.'
   const why = await whyNotPassword(next, person.name)
   if (why) return why
   const kept = await hashPassword(next)

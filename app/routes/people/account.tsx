@@ -3,6 +3,8 @@ import { data, Link as RouterLink, redirect, useNavigation, useSearchParams } fr
 import { SHORTEST_PASSWORD } from '../../../server/people/passwords'
 import { changePassword } from '../../../server/people/people'
 import { endSession, endSessionsOf, sessionsOf } from '../../../server/people/sessions'
+import { signIn } from '../../../server/people/sign-in'
+import { ADDRESS_HEADER } from '../../../server/web/nonce'
 import { asker } from '../../asker.server'
 import { readForm } from '../../read-form.server'
 import { AWAY_MESSAGE, load, save } from '../../stored.server'
@@ -46,10 +48,16 @@ export async function action({ request }: Route.ActionArgs) {
   const field = (name: string) => String(form.get(name) ?? '').slice(0, 1000)
   const done = await save(async (knex): Promise<{ problem: string | null }> => {
     switch (field('do')) {
-      case 'password':
-        return field('next') === field('again')
-          ? { problem: await changePassword(knex, person, { now: field('now'), next: field('next'), session }) }
-          : { problem: 'The two are not the same. Type the new password twice.' }
+      case 'password': {
+        if (field('next') !== field('again'))
+          return { problem: 'The two are not the same. Type the new password twice.' }
+        // whoever sits at an open browser and guesses is held up as at the door
+        const address = request.headers.get(ADDRESS_HEADER) ?? ''
+        const shown = await signIn(knex, { name: person.name, password: field('now'), address, known: true })
+        if ('problem' in shown)
+          return { problem: shown.status === 429 ? shown.problem : 'That is not your password so far.' }
+        return { problem: await changePassword(knex, person, { next: field('next'), session }) }
+      }
       case 'end all':
         await endSessionsOf(knex, person.id, session)
         return { problem: null }
