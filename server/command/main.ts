@@ -127,6 +127,7 @@ function hallway(end: (code: number) => void): Command {
     .action(async (options) => (await import('./bench')).bench(options, say))
   // of the launcher, told here as well
   add('test', 'everything CI runs').action(() => complain('./hallway test runs it.'))
+  add('build', 'install and build, and start nothing').action(() => complain('./hallway build does it.'))
   program.addCommand(
     plainCommand('serve')
       .option('--port <number>')
