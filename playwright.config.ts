@@ -7,7 +7,7 @@ export default defineConfig({
   // two cores: one for the browser, one for the server and its database
   workers: 1,
   forbidOnly: Boolean(process.env.CI),
-  timeout: 60_000,
+  timeout: 120_000,
   // a busy machine answers later, and no worse
   expect: { timeout: 15_000 },
   reporter: process.env.CI ? [['line'], ['json', { outputFile: 'test-results/browser.json' }]] : [['list']],

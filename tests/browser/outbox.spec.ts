@@ -371,7 +371,7 @@ test('every route that takes a form is driven here', () => {
 })
 
 // each goes off the line and comes back, after the scripts of all pages have come: on a busy machine that takes its time
-test.setTimeout(90_000)
+test.setTimeout(180_000)
 
 const bar = (page: Page) => page.getByRole('status').filter({ hasText: 'Not certain that it was saved' })
 

@@ -152,7 +152,6 @@ async function press(page: Page, role: 'button' | 'link' | 'checkbox', name: str
 test('a room is surveyed from an empty site to a first verdict by keyboard alone: places, devices, a floor, a pathway, a run that finds its way', async ({
   page,
 }) => {
-  test.setTimeout(90_000)
   await open(page, '/')
   await page.getByText('New site').first().focus()
   await page.keyboard.press('Enter')

@@ -16,6 +16,7 @@ import { Moment } from '../../ui/moment'
 import { RuledTable } from '../../ui/ruled-table'
 import type { Route } from './+types/account'
 import { instantOf } from './instant-of'
+import { NewPassword } from './new-password'
 import { PeoplePage } from './page-frame'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Your account · Hallway' }]
@@ -155,24 +156,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
             required
             autoComplete="current-password"
           />
-          <TextField
-            field={plainField('next')}
-            label="The new one"
-            hint={`At least ${shortest} letters`}
-            type="password"
-            required
-            minLength={shortest}
-            maxLength={200}
-            autoComplete="new-password"
-          />
-          <TextField
-            field={plainField('again')}
-            label="Once more"
-            type="password"
-            required
-            maxLength={200}
-            autoComplete="new-password"
-          />
+          <NewPassword name="next" label="The new one" shortest={shortest} />
           <Box>
             <MainButton loading={busy}>Change the password</MainButton>
           </Box>

@@ -6,9 +6,9 @@ import { invited, takeUp } from '../../../server/people/people'
 import { readForm } from '../../read-form.server'
 import { AWAY_MESSAGE, load, save } from '../../stored.server'
 import { MainButton, Notice } from '../../ui/controls'
-import { plainField, TextField } from '../../ui/field'
 import { Form } from '../../ui/form'
 import type { Route } from './+types/welcome'
+import { NewPassword } from './new-password'
 import { PeoplePage } from './page-frame'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Welcome · Hallway' }]
@@ -51,31 +51,13 @@ export default function Welcome({
     )
   return (
     <PeoplePage title={`Welcome, ${name}`}>
-      <Text mb="4">
-        Choose a password of at least {shortest} letters. A few words in a row are easy to keep in mind.
-      </Text>
+      <Text mb="4">Choose a password. A few words in a row are easy to keep in mind.</Text>
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       <Form method="post" reloadDocument>
         {/* for whatever keeps passwords */}
         <input type="hidden" name="name" value={name} autoComplete="username" />
         <Flex direction="column" gap="3" maxW="320px">
-          <TextField
-            field={plainField('password')}
-            label="Password"
-            type="password"
-            required
-            minLength={shortest}
-            maxLength={200}
-            autoComplete="new-password"
-          />
-          <TextField
-            field={plainField('again')}
-            label="Once more"
-            type="password"
-            required
-            maxLength={200}
-            autoComplete="new-password"
-          />
+          <NewPassword name="password" label="Password" shortest={shortest} />
           <Box>
             <MainButton loading={busy}>Save the password</MainButton>
           </Box>
