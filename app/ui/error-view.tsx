@@ -11,7 +11,7 @@ const words: Record<number, [string, string]> = {
   ],
   401: ['You are signed out', 'Nothing was saved. Sign in, then do it again.'],
   403: ['You may not do that here', 'Nothing was changed. Ask whoever leads the site for more.'],
-  410: ['This is no longer here', 'It has ended or was taken back.'],
+  410: ['This has ended', 'It was taken back, or its time is over.'],
   413: ['That is more than Hallway takes here', 'Nothing was saved. Send it in parts, or choose another file.'],
   409: ['This Hallway is too old for that', 'Nothing was changed. Update it, or open the site where it was written.'],
   429: ['That is a lot in one minute', 'Nothing was saved. Wait a minute and do it again.'],

@@ -180,7 +180,7 @@ test('the people of the demo come in by the sign-in of their school, and nobody 
     await page.goto('/sites/saltmarsh/runs/r-13')
     await page.getByRole('link', { name: 'Sign in at the school (simulated)' }).click()
     await page.getByRole('link', { name: 'Somebody new' }).click()
-    await expect(page.getByText('nobody here is known by that')).toBeVisible()
+    await expect(page.getByText('you have no account here')).toBeVisible()
     await page.goto('/sites/saltmarsh/runs/r-13')
     await page.getByRole('link', { name: 'Sign in at the school (simulated)' }).click()
     await page.getByRole('link', { name: 'Egil' }).click()

@@ -92,7 +92,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
     <PeoplePage title={name}>
       <Text mb="4">
         {admin ? 'You run this Hallway: you may do everything, on all sites.' : 'What you may do is said site by site.'}{' '}
-        This name stands beside what you change.
+        Your changes carry this name.
       </Text>
       {actionData ? <Notice tone="blocked">{actionData.problem}</Notice> : done && <Notice tone="clear">{done}</Notice>}
       <Flex gap="3" align="center">

@@ -19,7 +19,7 @@ const errandSchema = z.object({
 }) satisfies z.ZodType<Errand>
 
 const NOBODY_HERE =
-  'You are signed in at the company’s, but nobody here is known by that. Ask whoever runs this Hallway for an invitation, and open it first.'
+  'The company knows you, but you have no account here. Ask whoever runs this Hallway for an invitation, and open it first.'
 const FORGOTTEN = 'It took too long, or was begun in another browser. Begin once more.'
 
 /** Whoever comes back from the company's sign-in: let in where they are known, or where they came with an invitation. */

@@ -121,7 +121,7 @@ export default function People({ loaderData: { people, you, open, days }, action
                       {ready ? 'New password' : 'Invite again'}
                     </QuietButton>
                     <QuietButton small name="do" value={admin ? 'no admin' : 'admin'}>
-                      {admin ? 'No longer admin' : 'Make admin'}
+                      {admin ? 'Take admin away' : 'Make admin'}
                     </QuietButton>
                     {id !== you && (
                       <QuietButton small grave name="do" value="retire">
