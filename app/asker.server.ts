@@ -3,6 +3,7 @@ import { data, type MiddlewareFunction, redirect } from 'react-router'
 import { covers, type Right } from '../core/people/rights'
 import { database, isDatabaseAway } from '../server/database/connection'
 import { ANYBODY, type Asker, accessTo, askerOf, hasAccounts } from '../server/people/asker'
+import type { Person } from '../server/people/person'
 import { type Access, ALL, setRight } from '../server/people/site-rights'
 import { carriedBy } from './carried.server'
 import { AS_HEADER } from './outbox/item'
@@ -19,6 +20,9 @@ function now(): Asking {
 
 /** Who sent the request that is being answered. */
 export const asker = (): Asker => now().who
+
+/** The person who sent it; null where it is none, or where nobody has been asked for. */
+export const personAsking = (): Person | null => asking.getStore()?.who.person ?? null
 
 /** What they may do on a site, and what of it they are kept from. */
 export async function access(knex: Knex, siteId: string): Promise<Access | null> {
@@ -79,7 +83,8 @@ export const FOR_BRIEF_READERS: ReadonlySet<string> = new Set(
 )
 const NOT_SHOWN = 'This page tells of prices or notes, which are not shown to you. Ask whoever let you look.'
 
-const READS = new Set(['GET', 'HEAD'])
+/** What changes nothing. */
+export const READS: ReadonlySet<string> = new Set(['GET', 'HEAD'])
 
 /**
  * Stands before every page, file and stream, whichever part of it is asked for: finds out who asks, and turns away whoever may not read what the address
@@ -90,15 +95,14 @@ export const knowWhoAsks: MiddlewareFunction<Response> = async ({ request, param
   const found = await unlessAway(async (): Promise<Asking> => {
     const knex = database()
     if (!(await hasAccounts(knex))) return { who: ANYBODY, site, access: ALL }
-    const who = await askerOf(knex, await carriedBy(request))
-    const here = { who, site, access: site === undefined ? null : await accessTo(knex, who, site) }
+    const here = { site, ...(await askerOf(knex, await carriedBy(request), site)) }
     admit(here, request, `/${pattern.replace(/^\/+/, '')}`)
     return here
   })
   return asking.run(found, next)
 }
 
-async function unlessAway<T>(work: () => Promise<T>): Promise<T> {
+export async function unlessAway<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await work()
   } catch (error) {

@@ -6,26 +6,44 @@ import { LONGEST_DAYS } from '../server/people/sessions'
 import { signingSecret } from '../server/people/signing-secret'
 import { publicUrl } from '../server/web/reach'
 
-/** What a browser is given to carry: that somebody is signed in, a link to look at a site, under whose name it was signed in before, and what it went to the company's sign-in for. */
-export type Carries = 'session' | 'link' | 'known' | 'errand'
+/**
+ * What a browser is given to carry: that somebody is signed in, a link to look at a site, under whose name it was signed in before, what it went to the
+ * company's sign-in for, and how far a cluster of databases had come when it saved something.
+ */
+export type Carries = 'session' | 'link' | 'known' | 'errand' | 'place'
 
 const DAY_SECONDS = 86_400
-const LASTS_DAYS: Record<Carries, number> = { session: LONGEST_DAYS, link: LONGEST_DAYS, known: 365, errand: 1 / 96 }
+const LASTS_DAYS: Record<Carries, number> = {
+  session: LONGEST_DAYS,
+  link: LONGEST_DAYS,
+  known: 365,
+  errand: 1 / 96,
+  place: 1 / 96,
+}
 
 const secure = (): boolean => publicUrl()?.protocol === 'https:'
 
-/** Cookies go by host, not by port: another Hallway on this machine has others. */
-async function nameOf(what: Carries): Promise<string> {
-  const own = createHash('sha256')
-    .update(await signingSecret(database()))
-    .digest('hex')
-    .slice(0, 10)
-  return `${secure() ? '__Host-' : ''}hallway-${what}-${own}`
-}
+let named: { secret: string; of: Record<Carries, string> } | undefined
 
+/** Cookies go by host, not by port: another Hallway on this machine has others. */
+async function namesOf(): Promise<Record<Carries, string>> {
+  const secret = await signingSecret(database())
+  if (named?.secret === secret) return named.of
+  const own = createHash('sha256').update(secret).digest('hex').slice(0, 10)
+  const name = (what: Carries) => `${secure() ? '__Host-' : ''}hallway-${what}-${own}`
+  const of = {
+    session: name('session'),
+    link: name('link'),
+    known: name('known'),
+    errand: name('errand'),
+    place: name('place'),
+  }
+  named = { secret, of }
+  return of
+}
 /** A cookie for something that a browser is to carry; null takes it away. No script of a page can read it. */
 export async function carry(what: Carries, value: string | null): Promise<string> {
-  return serialize(await nameOf(what), value ?? '', {
+  return serialize((await namesOf())[what], value ?? '', {
     path: '/',
     httpOnly: true,
     sameSite: 'lax',
@@ -35,15 +53,19 @@ export async function carry(what: Carries, value: string | null): Promise<string
 }
 
 /** What a request carries. A token comes in its own header and never in an address, where it would be written down on its way. */
-export async function carriedBy(request: Request): Promise<Carried & { known: string | null; errand: string | null }> {
+export async function carriedBy(
+  request: Request,
+): Promise<Carried & Record<'known' | 'errand' | 'place', string | null>> {
   const cookies = parse(request.headers.get('Cookie') ?? '')
-  const read = async (what: Carries) => cookies[await nameOf(what)] || null
+  const names = await namesOf()
+  const read = (what: Carries) => cookies[names[what]] || null
   const [, token = null] = /^Bearer ([\w-]{20,100})$/.exec(request.headers.get('Authorization') ?? '') ?? []
-  const [session, link, known, errand] = await Promise.all([
-    read('session'),
-    read('link'),
-    read('known'),
-    read('errand'),
-  ])
-  return { session, link, known, errand, token }
+  return {
+    session: read('session'),
+    link: read('link'),
+    known: read('known'),
+    errand: read('errand'),
+    place: read('place'),
+    token,
+  }
 }

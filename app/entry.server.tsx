@@ -7,6 +7,8 @@ import { type EntryContext, type HandleErrorFunction, ServerRouter } from 'react
 import { isDatabaseAway } from '../server/database/connection'
 import { log } from '../server/log'
 import { NONCE_HEADER, REQUEST_HEADER } from '../server/web/nonce'
+import { personAsking } from './asker.server'
+import { sentTo } from './reader.server'
 import { nameOfPage, renderedPages } from './rendered-pages'
 import { NonceProvider, RequestNumberProvider } from './ui/nonce'
 
@@ -14,7 +16,7 @@ const GIVE_UP_AFTER_MS = 10_000
 
 /**
  * Renders the whole page, then puts the styles it used into its head, so that nothing shifts when scripts take over. A page of a site is what its address and
- * its loaders' answers make of it. What was rendered once is sent again until one of them changes.
+ * its loaders' answers make of it. What was rendered once is sent again until one of them changes, to whoever has the same rights.
  */
 export default async function handleRequest(
   request: Request,
@@ -30,7 +32,7 @@ export default async function handleRequest(
     : await render(request, status, context, nonce)
   if (key && !kept && page.status === 200 && nonce) renderedPages.set(key, { html: page.html, nonce })
   headers.set('Content-Type', 'text/html; charset=utf-8')
-  return new Response(page.html, { headers, status: page.status })
+  return new Response(sentTo(page.html, personAsking()), { headers, status: page.status })
 }
 
 type Page = { html: string; status: number }

@@ -9,9 +9,11 @@ import { Links, Meta, Outlet, Scripts, ScrollRestoration, type ShouldRevalidateF
 import { nameOf } from '../server/people/asker'
 import type { Route } from './+types/root'
 import { asker, knowWhoAsks } from './asker.server'
+import { notBehind } from './cluster.server'
 import { restoreDraft } from './outbox/drafts'
 import { LeavingQuestion } from './outbox/leaving-question'
 import { OutboxBar } from './outbox/outbox-bar'
+import { readerOf } from './reader.server'
 import { save } from './stored.server'
 import { system } from './theme/system'
 import { pressEarlyKeys } from './ui/early-keys'
@@ -28,14 +30,15 @@ export const links: Route.LinksFunction = () => [
 
 export const meta: Route.MetaFunction = () => [{ title: 'Hallway' }]
 
-export const middleware: Route.MiddlewareFunction[] = [knowWhoAsks]
+export const middleware: Route.MiddlewareFunction[] = [notBehind, knowWhoAsks]
 
 export async function loader({ request }: Route.LoaderArgs) {
   const who = asker()
+  const reader = who.person && readerOf(request, who.person)
   return {
     unit: readUnit(request),
-    who: who.open ? await save(() => readWho(request)) : nameOf(who),
-    account: who.person && { id: who.person.id, admin: who.person.admin },
+    who: reader ? reader.name : who.open ? await save(() => readWho(request)) : nameOf(who),
+    account: reader && { id: reader.id, admin: who.person?.admin ?? false },
     accounts: !who.open,
   }
 }

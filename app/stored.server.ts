@@ -3,6 +3,7 @@ import type { Copy, LogPosition } from '../core/change/change'
 import { copyOf } from '../core/change/copy'
 import { type Detail, planWithout } from '../core/people/shown'
 import type { Fault } from '../core/plan/entity'
+import { catchUpWithCluster } from '../server/database/cluster'
 import { database, isDatabaseAway } from '../server/database/connection'
 import { isFull } from '../server/disk'
 import { Failure, isDiskFull } from '../server/failure'
@@ -23,9 +24,14 @@ export async function load<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
   }
 }
 
-/** A site as whoever asks may see it. */
-export async function loadSite(siteId: string): Promise<Held> {
-  const [held, may] = await load(async (knex) => [await currentCopy(knex, siteId), await access(knex, siteId)] as const)
+/** A site as whoever asks may see it; where they have seen it at a place, at that or a later one. */
+export async function loadSite(siteId: string, seen: LogPosition = 0): Promise<Held> {
+  const [held, may] = await load(async (knex) => {
+    const found = await currentCopy(knex, siteId)
+    const behind = found !== null && found.copy.place < seen
+    if (behind) await catchUpWithCluster(knex)
+    return [behind ? await currentCopy(knex, siteId) : found, await access(knex, siteId)] as const
+  })
   if (!held || !may) throw data(null, { status: 404 })
   return shownTo(held, may.hides)
 }

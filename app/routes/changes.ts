@@ -17,7 +17,7 @@ const MOST_CAUGHT_UP = 200
 export async function loader({ request, params }: Route.LoaderArgs) {
   const { searchParams } = new URL(request.url)
   const since = Number(searchParams.get('since') ?? Number.NaN)
-  const { copy, identity } = await loadSite(params.site)
+  const { copy, identity } = await loadSite(params.site, since)
   const anew = () => data(null, { status: 409 })
   // the log tells everything: whoever is kept from some of it takes the site anew
   const may = await load((knex) => access(knex, params.site))

@@ -52,8 +52,10 @@ export const benchLoad = (): Promise<{ loads: Load[]; writes: number }> =>
     }
   })
 
-async function shoot(url: string, connections: number, duration: number) {
-  const result = await autocannon({ url, connections, duration, headers: { 'accept-encoding': 'gzip, br' } })
+/** Asks for a page over and over, over so many connections for so many seconds. */
+export async function shoot(url: string, connections: number, duration: number, headers: Record<string, string> = {}) {
+  const all = { 'accept-encoding': 'gzip, br', ...headers }
+  const result = await autocannon({ url, connections, duration, headers: all })
   return {
     second: result['2xx'] / result.duration,
     median: result.latency.p50,

@@ -24,6 +24,7 @@ export type BenchOptions = {
   prove?: boolean
   faults?: boolean
   handover?: boolean
+  people?: boolean
 }
 
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
@@ -33,6 +34,7 @@ export async function bench(values: BenchOptions, print: (text: string) => void)
   if (values.order) return benchOrders(values.out, print)
   if (values.faults) return benchFinding(values.out, print)
   if (values.handover) return benchHandingOver(values.out, print)
+  if (values.people) return benchSignedIn(values.out, print)
   if (values.prove) return benchProving(values.out, print)
   if (values.pages) return benchEveryPage(values.out, print)
   const sites = [250, 500, 1000, 2000].map((runs) => ({ runs, plan: benchSite(runs, 2000) }))
@@ -165,6 +167,23 @@ async function benchHandingOver(out: string | undefined, print: (text: string) =
     ].join('\n'),
   )
   if (out) writeFileSync(out, `${JSON.stringify(figures, null, 2)}\n`)
+}
+
+/** What it costs that people sign in. */
+async function benchSignedIn(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const { benchPeople } = await import('./bench-people')
+  const costs = await benchPeople()
+  print(
+    [
+      '| page | open, a second | signed in, a second | costs so many times as much |',
+      '| --- | --: | --: | --: |',
+      ...costs.map(
+        ({ page, open, signedIn, times }) =>
+          `| ${page} | ${open.toFixed(0)} | ${signedIn.toFixed(0)} | ${times.toFixed(2)} |`,
+      ),
+    ].join('\n'),
+  )
+  if (out) writeFileSync(out, `${JSON.stringify(costs, null, 2)}\n`)
 }
 
 /** Pages under load, beside a writer. */

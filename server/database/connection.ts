@@ -91,6 +91,13 @@ const AWAY = new Set([
   'PROTOCOL_CONNECTION_LOST',
   'ER_SERVER_SHUTDOWN',
   'ER_CON_COUNT_ERROR',
+  // a node of a cluster that is no part of the majority, or not in yet, refuses whatever it is asked
+  'ER_UNKNOWN_COM_ERROR',
+  // it was left out, or is being stopped, while something was written: whether that went through is for the others to say
+  'ER_ERROR_DURING_COMMIT',
+  'ER_QUERY_INTERRUPTED',
+  'ER_CONNECTION_KILLED',
+  'ER_NORMAL_SHUTDOWN',
 ])
 
 /** True where an error means that the database could not be reached. */

@@ -11,6 +11,7 @@ import { readPlanText } from '../../core/plan/read'
 import { planText } from '../../core/plan/write'
 import type { Handover } from '../../core/vocabulary/handover'
 import { closeDatabase, database } from '../database/connection'
+import { inTransaction } from '../database/transaction'
 import { fileOf, type StoredFile } from '../files/files'
 import { bookPdf } from '../paper/book-pdf'
 import { seriesCsv } from '../series/series-csv'
@@ -88,7 +89,7 @@ export async function makePack(
       })),
       ...(await readingsOf(knex, siteId, plan)),
     ]
-    await knex.transaction((trx) => keepDocuments(trx, { siteId, handover: id }, made, new Date().toISOString()))
+    await inTransaction(knex, (trx) => keepDocuments(trx, { siteId, handover: id }, made, new Date().toISOString()))
     return null
   } finally {
     await closeDatabase()

@@ -33,17 +33,26 @@ export async function hasAccounts(knex: Knex): Promise<boolean> {
   }
 }
 
-/** Who a request is from, where there are accounts. */
-export async function askerOf(knex: Knex, { session, link, token }: Carried): Promise<Asker> {
-  const signedIn = session ? await sessionOf(knex, session) : null
+/** Who a request is from, where there are accounts, and what they may do on the site it is about. */
+export async function askerOf(
+  knex: Knex,
+  { session, link, token }: Carried,
+  siteId?: string,
+): Promise<{ who: Asker; access: Access | null }> {
+  const signedIn = session ? await sessionOf(knex, session, siteId) : null
   const key = token ? await keyOf(knex, token, 'token') : link ? await keyOf(knex, link, 'link') : null
-  return { open: false, person: signedIn?.person ?? null, session: signedIn?.session ?? null, key }
+  const who: Asker = { open: false, person: signedIn?.person ?? null, session: signedIn?.session ?? null, key }
+  return { who, access: siteId === undefined ? null : moreOf(signedIn?.access ?? null, key, siteId) }
 }
 
-/** What somebody may do on a site: the more of what they may as a person and with their key; of two that only look, the one that is kept from less. */
+/** What somebody may do on a site. */
 export async function accessTo(knex: Knex, { open, person, key }: Asker, siteId: string): Promise<Access | null> {
   if (open) return ALL
-  const own = person && (await accessOfPerson(knex, person, siteId))
+  return moreOf(person && (await accessOfPerson(knex, person, siteId)), key, siteId)
+}
+
+/** The more of what somebody may as a person and with their key; of two that only look, the one that is kept from less. */
+function moreOf(own: Access | null, key: SiteKey | null, siteId: string): Access | null {
   if (key?.site !== siteId) return own
   if (own === null) return key
   const more = own.held === key.held ? own.hides.length <= key.hides.length : covers(own.held, key.held)

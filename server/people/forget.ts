@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import { bytesGrown, bytesOfPlan } from '../../core/plan/write'
+import { inTransaction } from '../database/transaction'
 import { Failure } from '../failure'
 import { readCopy, siteRow } from '../sites/entity-rows'
 import { retire } from './people'
@@ -29,7 +30,7 @@ const BODIES = [
  */
 export async function forget(knex: Knex, person: Person & { retired: boolean }): Promise<string> {
   if (!person.retired) await retire(knex, person)
-  return knex.transaction(async (trx) => {
+  return inTransaction(knex, async (trx) => {
     const taken = new Set<string>(await trx('people').pluck('name'))
     let number = 1
     while (taken.has(neutral(number))) number += 1

@@ -15,10 +15,11 @@ import { accessTo, askerOf, hasAccounts, nameOf, sitesFor } from './asker'
 import { forget } from './forget'
 import { hashPassword, isPassword, whyNotPassword } from './passwords'
 import { addPerson, invite, listPeople, personCalled, retire, setAdmin, setPassword, takeUp } from './people'
+import type { Person } from './person'
 import { digestOf } from './secret'
 import { beginSession, endSessionsOf, IDLE_DAYS, LONGEST_DAYS, sessionOf, sweepSessions } from './sessions'
 import { keyOf, makeKey, takeKeyBack } from './site-keys'
-import { ALL, accessOfPerson, setRight } from './site-rights'
+import { ALL, accessOfPerson, rightsOn, setRight } from './site-rights'
 
 const DAY_MS = 86_400_000
 const phrase = 'a phrase that is long enough'
@@ -95,6 +96,31 @@ describe('accounts', () => {
       expect(await accessOfPerson(knex, bo, site)).toEqual(ALL)
       expect(await accessOfPerson(knex, ada, site)).toEqual(ALL)
     }))
+  it('however many are taken away at once, somebody runs this Hallway and somebody leads each site', () =>
+    here(async (knex) => {
+      const admins = await Promise.all(['Ada', 'Bo', 'Cas'].map((name) => addPerson(knex, { name, admin: true })))
+      const site = await importPlan(knex, { by: 'Ada' }, demo)
+      const leads = await Promise.all(['Di', 'Ed'].map((name) => addPerson(knex, { name })))
+      for (const lead of leads) await setRight(knex, site, lead.id, ALL)
+      const less: Promise<unknown>[] = [
+        ...admins.map((each) => setAdmin(knex, each, false)),
+        setRight(knex, site, leads[0]?.id ?? '', null),
+        retire(knex, leads[1] as Person),
+      ]
+      const ends = await Promise.allSettled(less)
+      expect(ends.filter(({ status }) => status === 'rejected')).toHaveLength(2)
+      expect((await listPeople(knex)).filter(({ admin, retired }) => admin && retired === null)).toHaveLength(1)
+      expect((await rightsOn(knex, site)).filter(({ held }) => held === 'lead')).toHaveLength(1)
+    }))
+  it('whoever is made an admin signs in anew, and whoever is one already does not', () =>
+    here(async (knex) => {
+      const [ada, bo] = [await addPerson(knex, { name: 'Ada' }), await addPerson(knex, { name: 'Bo' })]
+      const [hers, his] = [await beginSession(knex, ada, 'a desk'), await beginSession(knex, bo, 'a desk')]
+      await setAdmin(knex, ada, true)
+      await setAdmin(knex, bo, true)
+      expect(await sessionOf(knex, hers)).not.toBeNull()
+      expect(await sessionOf(knex, his)).toBeNull()
+    }))
   it('an invitation is taken up by one of any who try at once', () =>
     here(async (knex) => {
       const ada = await addPerson(knex, { name: 'Ada' })
@@ -159,7 +185,7 @@ describe('a key', () => {
       const ended = await makeKey(knex, site, { ...made, sort: 'link', until: new Date(Date.now() - 1000) })
       expect(await keyOf(knex, link, 'token')).toBeNull()
       expect(await keyOf(knex, ended, 'link')).toBeNull()
-      const asker = await askerOf(knex, { ...nothing, link })
+      const { who: asker } = await askerOf(knex, { ...nothing, link })
       expect(await accessTo(knex, asker, site)).toMatchObject({ held: 'look', hides: ['prices'] })
       expect(await accessTo(knex, asker, other)).toBeNull()
       expect([nameOf(asker), await sitesFor(knex, asker)]).toEqual(['The client', new Set([site])])
@@ -182,13 +208,20 @@ describe('a key', () => {
         by: 'Ada',
       })
       const session = await beginSession(knex, bo, 'x')
-      const may = async () => accessTo(knex, await askerOf(knex, { session, link, token: null }), site)
+      // asked with the session in one question, or by itself: it is the same
+      const may = async () => {
+        const { who, access } = await askerOf(knex, { session, link, token: null }, site)
+        expect(await accessTo(knex, who, site)).toEqual(access)
+        return access
+      }
       expect(await may()).toMatchObject({ held: 'look', hides: ['notes'] })
       await setRight(knex, site, bo.id, { held: 'look', hides: [] })
       expect(await may()).toEqual({ held: 'look', hides: [] })
       await setRight(knex, site, bo.id, { held: 'work', hides: [] })
       expect(await may()).toEqual({ held: 'work', hides: [] })
-      expect(await accessTo(knex, await askerOf(knex, nothing), site)).toBeNull()
+      await setAdmin(knex, bo, true)
+      expect(await sessionOf(knex, session, site)).toBeNull()
+      expect((await askerOf(knex, nothing, site)).access).toBeNull()
     }))
 })
 

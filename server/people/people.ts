@@ -2,8 +2,10 @@ import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import { nameField } from '../../core/vocabulary/fields'
 import { isDuplicate } from '../database/connection'
+import { inTransaction } from '../database/transaction'
 import { Failure } from '../failure'
 import type { Login } from './company'
+import { oneByOne } from './one-by-one'
 import { hashPassword, whyNotPassword } from './passwords'
 import type { Person } from './person'
 import { digestOf, newSecret } from './secret'
@@ -57,7 +59,7 @@ export async function addPerson(knex: Knex, told: { name: string; admin?: boolea
 /** A word that lets a person choose a password, once; the one before it ends. */
 export async function invite(knex: Knex, { id }: Pick<Person, 'id'>): Promise<string> {
   const { text, digest } = newSecret()
-  await knex.transaction(async (trx) => {
+  await inTransaction(knex, async (trx) => {
     await trx('invitations').where({ person: id }).delete()
     await trx('invitations').insert({ digest, person: id, until: new Date(Date.now() + INVITATION_DAYS * DAY_MS) })
   })
@@ -82,7 +84,7 @@ export async function takeUp(knex: Knex, text: string, password: string): Promis
   const why = await whyNotPassword(password, person.name)
   if (why) return why
   const kept = await hashPassword(password)
-  return knex.transaction(async (trx) => {
+  return inTransaction(knex, async (trx) => {
     if (!(await usedUp(trx, text))) return GONE
     await trx('people').where({ id: person.id }).update({ password: kept })
     await endSessionsOf(trx, person.id)
@@ -109,7 +111,7 @@ export async function personOfLogin(knex: Knex, { issuer, subject }: Login): Pro
 
 /** Lets somebody in by the company's sign-in, at the terminal; what they were known by there before opens nothing more. */
 export async function setLogin(knex: Knex, { id }: Pick<Person, 'id'>, login: Login): Promise<void> {
-  await knex.transaction(async (trx) => {
+  await inTransaction(knex, async (trx) => {
     await trx('person_logins').where({ person: id }).delete()
     await trx('person_logins').insert({ ...login, person: id })
   })
@@ -122,7 +124,7 @@ export async function takeUpByLogin(knex: Knex, text: string, login: Login): Pro
   const other = await personOfLogin(knex, login)
   if (other && other.id !== person.id)
     return `At the company's you are known as ${other.name}, who has an account here.`
-  return knex.transaction(async (trx) => {
+  return inTransaction(knex, async (trx) => {
     if (!(await usedUp(trx, text))) return GONE
     await trx('person_logins')
       .insert({ ...login, person: person.id })
@@ -141,7 +143,7 @@ export async function changePassword(
   const why = await whyNotPassword(next, person.name)
   if (why) return why
   const kept = await hashPassword(next)
-  await knex.transaction(async (trx) => {
+  await inTransaction(knex, async (trx) => {
     await trx('people').where({ id: person.id }).update({ password: kept })
     await endSessionsOf(trx, person.id, session)
   })
@@ -153,7 +155,7 @@ export async function setPassword(knex: Knex, person: Person, password: string):
   const why = await whyNotPassword(password, person.name)
   if (why) throw new Failure(why)
   const kept = await hashPassword(password)
-  await knex.transaction(async (trx) => {
+  await inTransaction(knex, async (trx) => {
     await trx('people').where({ id: person.id }).update({ password: kept })
     await endSessionsOf(trx, person.id)
   })
@@ -161,7 +163,7 @@ export async function setPassword(knex: Knex, person: Person, password: string):
 
 /** Ends an account: its sessions, its rights and its invitations. The name stays in the history. Throws where nobody would be left to lead. */
 export async function retire(knex: Knex, { id }: Pick<Person, 'id'>): Promise<void> {
-  await knex.transaction(async (trx) => {
+  await oneByOne(knex, async (trx) => {
     await someoneElseIsAdmin(trx, id)
     await someoneElseLeads(trx, id)
     await trx('people').where({ id }).update({ retired: new Date(), password: null, admin: false })
@@ -170,16 +172,20 @@ export async function retire(knex: Knex, { id }: Pick<Person, 'id'>): Promise<vo
   })
 }
 
-/** Makes somebody an admin of this Hallway, or no longer one. Throws where none would be left. */
+/**
+ * Makes somebody an admin of this Hallway, or no longer one. Throws where none would be left. Who becomes one signs in anew: a session that began with less is
+ * not one that may do everything.
+ */
 export async function setAdmin(knex: Knex, { id }: Pick<Person, 'id'>, admin: boolean): Promise<void> {
-  await knex.transaction(async (trx) => {
+  await oneByOne(knex, async (trx) => {
     if (!admin) await someoneElseIsAdmin(trx, id)
-    await trx('people').where({ id }).whereNull('retired').update({ admin })
+    const changed = await trx('people').where({ id, admin: !admin }).whereNull('retired').update({ admin })
+    if (admin && changed > 0) await endSessionsOf(trx, id)
   })
 }
 
 async function someoneElseIsAdmin(trx: Knex.Transaction, id: string): Promise<void> {
-  const admins = await trx('people').where({ admin: true }).whereNull('retired').forUpdate().select('id')
+  const admins = await trx('people').where({ admin: true }).whereNull('retired').select('id')
   if (admins.every((each) => each.id === id))
     throw new Failure('Nobody would be left who runs this Hallway. Make somebody else an admin first.')
 }

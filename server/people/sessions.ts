@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import type { Person } from './person'
 import { digestOf, newSecret } from './secret'
+import { type Access, ALL, accessOfRow } from './site-rights'
 
 const DAY_MS = 86_400_000
 /** A browser that asked nothing for so long is signed out. */
@@ -20,16 +21,22 @@ export async function beginSession(knex: Knex, { id }: Pick<Person, 'id'>, devic
   return text
 }
 
-/** Who a browser is signed in as, by what it carries; null where that has ended or is made up. */
-export async function sessionOf(knex: Knex, text: string): Promise<{ person: Person; session: string } | null> {
+/** Who a browser is signed in as. `access` is what they may do on the site that was asked about. */
+export type SignedInAs = { person: Person; session: string; access: Access | null }
+
+/** Who a browser is signed in as, by what it carries; null where that has ended or is made up. One question, as every page asks it. */
+export async function sessionOf(knex: Knex, text: string, siteId = ''): Promise<SignedInAs | null> {
   const digest = digestOf(text)
   const row = await knex('person_sessions')
     .join('people', 'people.id', 'person_sessions.person')
+    .leftJoin('site_rights', (join) =>
+      join.on('site_rights.person', 'people.id').andOnVal('site_rights.site_id', siteId),
+    )
     .where('person_sessions.digest', digest)
     .where('person_sessions.seen', '>', new Date(Date.now() - IDLE_DAYS * DAY_MS))
     .where('person_sessions.began', '>', new Date(Date.now() - LONGEST_DAYS * DAY_MS))
     .whereNull('people.retired')
-    .first('people.id', 'people.name', 'people.admin', 'person_sessions.seen')
+    .first('people.id', 'people.name', 'people.admin', 'person_sessions.seen', 'site_rights.held', 'site_rights.hides')
   if (!row) return null
   const now = Date.now()
   // a date without its zone is in that of the database, which is UTC
@@ -37,7 +44,8 @@ export async function sessionOf(knex: Knex, text: string): Promise<{ person: Per
     await knex('person_sessions')
       .where({ digest })
       .update({ seen: new Date(now) })
-  return { person: { id: row.id, name: row.name, admin: Boolean(row.admin) }, session: digest }
+  const person = { id: row.id, name: row.name, admin: Boolean(row.admin) }
+  return { person, session: digest, access: person.admin ? ALL : accessOfRow(row) }
 }
 
 /** Where a person is signed in, the latest first. */

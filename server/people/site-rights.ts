@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { RIGHTS, type Right } from '../../core/people/rights'
 import { DETAILS, type Detail } from '../../core/people/shown'
 import { Failure } from '../failure'
+import { oneByOne } from './one-by-one'
 import type { Person } from './person'
 
 /** What somebody may do on a site, and what of it they are kept from. Only who looks is kept from anything. */
@@ -16,13 +17,15 @@ export const hidesOf = (column: unknown): Detail[] => DETAILS.filter((each) => S
 
 const asRight = (held: unknown): Right | null => RIGHTS.find((each) => each === held) ?? null
 
-/** What a person may do on a site. Who runs this Hallway may do everything. */
-export async function accessOfPerson(knex: Knex, { id, admin }: Person, siteId: string): Promise<Access | null> {
-  if (admin) return ALL
-  const row = await knex('site_rights').where({ site_id: siteId, person: id }).first('held', 'hides')
+/** A right as its row holds it; null where there is no such row. */
+export function accessOfRow(row: { held?: unknown; hides?: unknown } | undefined): Access | null {
   const held = asRight(row?.held)
-  return held && { held, hides: hidesOf(row.hides) }
+  return held && { held, hides: hidesOf(row?.hides) }
 }
+
+/** What a person may do on a site. Who runs this Hallway may do everything. */
+export const accessOfPerson = async (knex: Knex, { id, admin }: Person, siteId: string): Promise<Access | null> =>
+  admin ? ALL : accessOfRow(await knex('site_rights').where({ site_id: siteId, person: id }).first('held', 'hides'))
 
 /** The sites that a person may look at; null: all of them. */
 export const sitesOfPerson = async (knex: Knex, { id, admin }: Person): Promise<ReadonlySet<string> | null> =>
@@ -40,11 +43,8 @@ export async function rightsOn(knex: Knex, siteId: string): Promise<HeldRight[]>
 
 /** Gives a person a right on a site, or takes it away with null. Throws where nobody would be left who leads the site. */
 export async function setRight(knex: Knex, siteId: string, person: string, access: Access | null): Promise<void> {
-  await knex.transaction(async (trx) => {
-    const leads: string[] = await trx('site_rights')
-      .where({ site_id: siteId, held: 'lead' })
-      .forUpdate()
-      .pluck('person')
+  await oneByOne(knex, async (trx) => {
+    const leads: string[] = await trx('site_rights').where({ site_id: siteId, held: 'lead' }).pluck('person')
     if (access?.held !== 'lead' && leads.length === 1 && leads[0] === person)
       throw new Failure('Nobody would be left who leads this site. Let somebody else lead it first.')
     if (access === null) await trx('site_rights').where({ site_id: siteId, person }).delete()

@@ -11,7 +11,7 @@ import {
   unpackChunk,
 } from '../../core/series/chunk'
 import { type Gathered, gather, type InstrumentLine, nothingGathered } from '../../core/series/instrument-lines'
-import { isLockTrouble } from '../database/connection'
+import { inTransaction } from '../database/transaction'
 import { columnTime } from '../sites/entity-rows'
 
 const pack = promisify(deflateRaw)
@@ -96,21 +96,9 @@ export type Appended =
   | { outcome: 'full' }
   | { outcome: 'other' }
 
-const TRIES = 5
-
 /** Keeps what an instrument sent, behind what it sent before. Lines that say no instant came now. */
-export async function appendBatch(knex: Knex, siteId: string, batch: Batch, now: Date): Promise<Appended> {
-  for (let tries = 1; ; tries += 1) {
-    try {
-      return await appendOnce(knex, siteId, batch, now)
-    } catch (error) {
-      if (!isLockTrouble(error) || tries >= TRIES) throw error
-    }
-  }
-}
-
-const appendOnce = (knex: Knex, siteId: string, batch: Batch, now: Date): Promise<Appended> =>
-  knex.transaction(async (trx): Promise<Appended> => {
+export const appendBatch = (knex: Knex, siteId: string, batch: Batch, now: Date): Promise<Appended> =>
+  inTransaction(knex, async (trx): Promise<Appended> => {
     const key = { site_id: siteId, id: batch.series }
     if (batch.from === 0 && !(await begin(trx, siteId, batch, now))) return { outcome: 'full' }
     const row = await trx('series').where(key).forUpdate().first()

@@ -22,6 +22,7 @@ import { beyond, type Right } from '../../core/people/rights'
 import { signed } from '../../core/people/signed'
 import type { Entity, Fault } from '../../core/plan/entity'
 import { isDatabaseAway, isLockTrouble } from '../database/connection'
+import { retried } from '../database/transaction'
 import { noteFull } from '../disk'
 import { isDiskFull } from '../failure'
 import { FILES_FULL, followNames, keepFiles } from '../files/files'
@@ -112,32 +113,27 @@ export function changeSites(knex: Knex, hand: Hand, parts: readonly [...Part[], 
 /** Tells whether a transaction had written all it had to before it failed: then only its commit can have been lost. */
 type Attempt = { written: boolean }
 
-const TRIES = 6
-
+/** What a change comes to, however often writers of other processes come in between; a commit whose answer was lost is looked for. */
 async function withRetries(
   knex: Knex,
   siteId: string,
   id: string,
   work: (attempt: Attempt) => Promise<Outcome>,
 ): Promise<Outcome> {
-  for (let tries = 1; ; tries += 1) {
-    const attempt: Attempt = { written: false }
-    try {
-      return await work(attempt)
-    } catch (error) {
-      if (isLockTrouble(error) && tries < TRIES) {
-        // writers of other processes came between: a little later, and not all at once
-        await wait(20 * tries + Math.random() * 50)
-        continue
-      }
-      if (isDiskFull(error)) {
-        noteFull()
-        return { outcome: 'full' }
-      }
-      if (!attempt.written || !isDatabaseAway(error)) throw error
-      log.warn({ site: siteId }, 'a connection was lost in a commit')
-      return whatBecame(knex, siteId, id, error)
+  let attempt: Attempt = { written: false }
+  try {
+    return await retried(() => {
+      attempt = { written: false }
+      return work(attempt)
+    })
+  } catch (error) {
+    if (isDiskFull(error)) {
+      noteFull()
+      return { outcome: 'full' }
     }
+    if (!attempt.written || !isDatabaseAway(error)) throw error
+    log.warn({ site: siteId }, 'a connection was lost in a commit')
+    return whatBecame(knex, siteId, id, error)
   }
 }
 

@@ -21,8 +21,8 @@ async function databaseAnswers(): Promise<boolean> {
   const late = new AbortController()
   try {
     return await Promise.race([
-      database()
-        .raw('SELECT 1')
+      database()('settings')
+        .first('name')
         .then(() => true),
       wait(ANSWER_WITHIN_MS, false, { signal: late.signal }),
     ])

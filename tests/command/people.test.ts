@@ -279,6 +279,48 @@ describe('sessions', () => {
   }, 60_000)
 })
 
+describe('a page that is kept', () => {
+  /** As React writes a text, and as a script holds it. */
+  const written = (text: string): string =>
+    text
+      .replace(/&/g, '&amp;')
+      .replace(/</g, '&lt;')
+      .replace(/>/g, '&gt;')
+      .replace(/"/g, '&quot;')
+      .replace(/'/g, '&#x27;')
+  const plain = (text: string): string => text.replace(/nonce="[^"]*"|"nonce":"[^"]*"/g, '')
+  it('goes to each under their own name, and shows nobody more than their right', { timeout: 120_000 }, async () => {
+    const odd = `Zo\u00eb "Z" O'Hara & <b>`
+    for (const name of ['Wes Alder', odd]) {
+      command(hallway.home, ['people', 'add', name, '--password-stdin'], PASSWORD)
+      command(hallway.home, ['people', 'right', name, 'saltmarsh', 'work'])
+      cookies[name] = await signIn(address, name)
+    }
+    const own = ['Ada', 'Lea', 'Wim', 'Wes Alder', odd, 'Loe']
+    for (const path of [site, `${site}/needs`, `${site}/survey`, `${site}/reach`, `${site}/install`]) {
+      // what those see who are kept from some of it, before anybody else has looked; and once all have
+      const before = plain((await ask('visitor', path)).text)
+      for (let round = 0; round < 2; round += 1)
+        for (const who of own) {
+          const { text } = await ask(who, path)
+          expect(text, `${who} at ${path}`).toContain(`>${written(who)}</a>`)
+          for (const other of own)
+            if (other !== who) expect(text, `${who} at ${path}`).not.toContain(`>${written(other)}</a>`)
+          expect(text).not.toMatch(/(name|id)-[0-9a-f]{8}-[0-9a-f]{4}-4/)
+        }
+      expect(plain((await ask('visitor', path)).text)).toBe(before)
+      // of those who may do the same only what is theirs differs: one page is kept for all of them
+      const [wim, wes] = [(await ask('Wim', path)).text, (await ask('Wes Alder', path)).text]
+      const id = /"account",(?:\{[^}]*\},)?"id","([0-9a-f-]{36})"/
+      const neutral = (text: string, name: string) =>
+        plain(text.replace(/\\"/g, '"'))
+          .replaceAll(name, 'NAME')
+          .replaceAll(id.exec(text.replace(/\\"/g, '"'))?.[1] ?? 'none', 'ID')
+      expect(neutral(wim, 'Wim')).toBe(neutral(wes, 'Wes Alder'))
+    }
+  })
+})
+
 describe('coming in', () => {
   it('an invitation is used once', async () => {
     const said = command(hallway.home, ['people', 'add', 'Eva'])

@@ -128,7 +128,7 @@ export async function letActorsAct(
     }
   }
   await Promise.all(Array.from({ length: actors }, (_, actor) => act(actor)))
-  wrong.push(...(await whatStands(hallway, acknowledged)))
+  wrong.push(...(await wrongWithin(hallway.databaseUrl(), acknowledged)))
   // what Hallway itself noted of it
   if (wrong.length > 0)
     wrong.push(
@@ -144,10 +144,10 @@ export async function letActorsAct(
 /** Each pretends to be a browser of its own, so that nobody is told to wait. */
 const who = (name: string) => ({ cookie: `hallway-who=${encodeURIComponent(name)}` })
 
-/** Whether every site is a plan, its log comes to it without a gap, and each acknowledged change is in a log. */
-async function whatStands(hallway: HallwayProcess, acknowledged: ReadonlySet<string>): Promise<string[]> {
+/** What is wrong with what a database holds: each site is a plan, its log comes to it without a gap, and every acknowledged change is in a log. */
+export async function wrongWithin(databaseUrl: string, acknowledged: ReadonlySet<string>): Promise<string[]> {
   const wrong: string[] = []
-  const knex = connect(hallway.databaseUrl())
+  const knex = connect(databaseUrl)
   try {
     const known = new Set((await knex('changes').select('id')).map(({ id }) => id as string))
     for (const id of acknowledged) if (!known.has(id)) wrong.push(`acknowledged and in no log: ${id}`)
