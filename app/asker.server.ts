@@ -4,7 +4,7 @@ import { covers, type Right } from '../core/people/rights'
 import { database, isDatabaseAway } from '../server/database/connection'
 import { ANYBODY, type Asker, accessTo, askerOf, hasAccounts } from '../server/people/asker'
 import type { Person } from '../server/people/person'
-import { type Access, ALL, setRight } from '../server/people/site-rights'
+import { type Access, ALL } from '../server/people/site-rights'
 import { carriedBy } from './carried.server'
 import { AS_HEADER } from './outbox/item'
 
@@ -34,6 +34,7 @@ type Knex = ReturnType<typeof database>
 /** Pages that anybody may open: how one comes in, and what says nothing of any site. */
 export const FOR_ANYBODY: ReadonlySet<string> = new Set([
   '/sign-in',
+  '/sign-in/passkey',
   '/sign-in/company',
   '/sign-in/company/back',
   '/sign-out',
@@ -44,7 +45,7 @@ export const FOR_ANYBODY: ReadonlySet<string> = new Set([
 ])
 
 /** What a person does beside the sites; whoever has only a key to a site does none of it. */
-export const FOR_PEOPLE: ReadonlySet<string> = new Set(['/', '/import', '/account', '/who'])
+export const FOR_PEOPLE: ReadonlySet<string> = new Set(['/', '/import', '/account', '/account/passkeys', '/who'])
 /** What those who run this Hallway do. */
 export const FOR_ADMINS: ReadonlySet<string> = new Set(['/people'])
 /** What those who lead a site do there, whatever is sent. */
@@ -172,13 +173,6 @@ export function whileAllowed(siteId: string, leave: () => void): () => void {
     if (held === null) leave()
   }, STILL_EVERY_MS)
   return () => clearInterval(timer)
-}
-
-/** A site that was just made is led by whoever made it. Answers its id again. */
-export async function led(knex: Knex, siteId: string): Promise<string> {
-  const { person } = asker()
-  if (person && !person.admin) await setRight(knex, siteId, person.id, ALL)
-  return siteId
 }
 
 /** Whoever asked, as they stand by now. */

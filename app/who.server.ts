@@ -42,6 +42,7 @@ export async function handOf(request: Request, form: FormData): Promise<Hand> {
   return {
     by: nameOf(asker()) ?? (await readWho(request)) ?? NOBODY,
     rights: rightsOfAsker(),
+    leads: asker().person?.admin === false ? asker().person?.id : undefined,
     ...(typeof id === 'string' && CHANGE_ID.test(id) ? { id } : {}),
     digest: await digestOf(request, form),
     over: Number.isInteger(over) && over > 0 ? over : null,

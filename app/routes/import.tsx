@@ -3,10 +3,9 @@ import { useState } from 'react'
 import { data, redirect, useNavigation } from 'react-router'
 import { LARGEST_SITE_ARCHIVE_BYTES } from '../../core/files/file-types'
 import type { Fault } from '../../core/plan/entity'
-import { led } from '../asker.server'
 import { importSite } from '../off-thread.server'
 import { readFormWithFile } from '../read-form.server'
-import { AWAY_MESSAGE, FULL_MESSAGE, load } from '../stored.server'
+import { AWAY_MESSAGE, FULL_MESSAGE } from '../stored.server'
 import { MainButton, Notice } from '../ui/controls'
 import { PlainTextArea } from '../ui/field'
 import { Form } from '../ui/form'
@@ -33,7 +32,6 @@ export const action = ({ request }: Route.ActionArgs) =>
     const came = work.value
     switch (came.became) {
       case 'site':
-        await load((knex) => led(knex, came.id))
         return redirect(`/sites/${came.id}`)
       case 'away':
         return wrong(AWAY_MESSAGE, 503)

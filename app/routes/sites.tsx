@@ -9,7 +9,7 @@ import { nameField } from '../../core/vocabulary/fields'
 import { sitesFor } from '../../server/people/asker'
 import { lastChanges } from '../../server/sites/history'
 import { createSite, listSites } from '../../server/sites/sites'
-import { asker, led } from '../asker.server'
+import { asker } from '../asker.server'
 import { parseFields } from '../parse-fields.server'
 import { readForm } from '../read-form.server'
 import { standingsOf } from '../standings.server'
@@ -65,7 +65,7 @@ export async function action({ request }: Route.ActionArgs) {
   const submission = parseFields(form, newSite)
   if (submission.status !== 'success') return data(submission.reply(), { status: 422 })
   const { name, note } = submission.value
-  const id = await save(async (knex) => led(knex, await createSite(knex, await handOf(request, form), name, note)))
+  const id = await save(async (knex) => createSite(knex, await handOf(request, form), name, note))
   if (id === null) return data(submission.reply({ formErrors: [AWAY_MESSAGE] }), { status: 503 })
   return redirect(`/sites/${id}`)
 }

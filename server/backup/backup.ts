@@ -32,6 +32,7 @@ const TABLES = [
   // sessions, links and tokens are not kept: after a restore they are made anew
   'people',
   'person_logins',
+  'person_passkeys',
   'site_rights',
 ] as const
 type Table = (typeof TABLES)[number]

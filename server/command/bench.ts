@@ -25,6 +25,7 @@ export type BenchOptions = {
   faults?: boolean
   handover?: boolean
   people?: boolean
+  processes?: boolean
 }
 
 /** Speed, as figures of this machine now and as ratios that mean something elsewhere. */
@@ -34,6 +35,7 @@ export async function bench(values: BenchOptions, print: (text: string) => void)
   if (values.order) return benchOrders(values.out, print)
   if (values.faults) return benchFinding(values.out, print)
   if (values.handover) return benchHandingOver(values.out, print)
+  if (values.processes) return benchSeveral(values.out, print)
   if (values.people) return benchSignedIn(values.out, print)
   if (values.prove) return benchProving(values.out, print)
   if (values.pages) return benchEveryPage(values.out, print)
@@ -184,6 +186,31 @@ async function benchSignedIn(out: string | undefined, print: (text: string) => v
     ].join('\n'),
   )
   if (out) writeFileSync(out, `${JSON.stringify(costs, null, 2)}\n`)
+}
+
+/** What more web processes give, and what it costs that they ask for each other's changes. */
+async function benchSeveral(out: string | undefined, print: (text: string) => void): Promise<void> {
+  const { benchProcesses } = await import('./bench-processes')
+  const { spread, asking } = await benchProcesses()
+  const one = spread[0]?.second ?? 1
+  print(
+    [
+      '| web processes | answers a second | times one process | ms of a web process | ms of the database |',
+      '| --: | --: | --: | --: | --: |',
+      ...spread.map(
+        ({ processes, second, web, database }) =>
+          `| ${processes} | ${second.toFixed(0)} | ${(second / one).toFixed(2)} | ${web.toFixed(2)} | ${database.toFixed(2)} |`,
+      ),
+      '',
+      '| processes that ask for changes | of one core, the database | of one core, each process |',
+      '| --: | --: | --: |',
+      ...asking.map(
+        ({ processes, database, web }) =>
+          `| ${processes} | ${(100 * database).toFixed(1)} % | ${(100 * web).toFixed(1)} % |`,
+      ),
+    ].join('\n'),
+  )
+  if (out) writeFileSync(out, `${JSON.stringify({ spread, asking }, null, 2)}\n`)
 }
 
 /** Pages under load, beside a writer. */

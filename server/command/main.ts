@@ -123,6 +123,7 @@ function hallway(end: (code: number) => void): Command {
     .option('--prove', 'soaks and instruments at once, on a site that has seen much')
     .option('--handover', 'what the book of a handover costs, up to 2,000 runs on twelve floors')
     .option('--people', 'what a page costs signed in, beside one without accounts')
+    .option('--processes', 'what more web processes give, and what it costs that they ask for each other’s changes')
     .option('--faults', 'how soon planted faults are found, beside the fixed order and the best there is')
     .option('--out <file>', 'the figures as JSON')
     .action(async (options) => (await import('./bench')).bench(options, say))

@@ -10,6 +10,13 @@ describe('a database', () => {
       await expect(migrate(knex)).rejects.toThrow(/earlier Hallway[\s\S]*export SITE/)
       expect(await knex.schema.hasTable('entities')).toBe(false)
     }))
+  it('of a newer Hallway is refused in words that say what to do, and left as it is', () =>
+    withEmptyDatabase(async (knex) => {
+      await migrate(knex)
+      await knex('knex_migrations').insert({ name: '9999-of-tomorrow', batch: 2, migration_time: new Date() })
+      await expect(migrate(knex)).rejects.toThrow(/newer Hallway[\s\S]*hallway restore FILE/)
+      expect(await knex('knex_migrations').where({ name: '9999-of-tomorrow' })).toHaveLength(1)
+    }))
   it('is brought up to date once, however many processes begin at the same moment', () =>
     withEmptyDatabase(async (knex) => {
       await Promise.all([migrate(knex), migrate(knex)])
@@ -22,6 +29,7 @@ describe('a database', () => {
         { name: '0006-series' },
         { name: '0007-handovers' },
         { name: '0008-people' },
+        { name: '0009-passkeys' },
       ])
     }))
 })

@@ -9,6 +9,7 @@ import * as along from './migrations/0005-along'
 import * as series from './migrations/0006-series'
 import * as handovers from './migrations/0007-handovers'
 import * as people from './migrations/0008-people'
+import * as passkeys from './migrations/0009-passkeys'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -22,6 +23,7 @@ const migrations: readonly Migration[] = [
   { name: '0006-series', ...series },
   { name: '0007-handovers', ...handovers },
   { name: '0008-people', ...people },
+  { name: '0009-passkeys', ...passkeys },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {
@@ -37,9 +39,13 @@ const OLD_LAYOUT = `This database was made by an earlier Hallway, which kept sit
   2. give this one an empty database: move .hallway/database away, or let HALLWAY_DATABASE_URL name another
   3. bring each file in: ./hallway import SITE.json`
 
-/** Brings the database up to this version. Where another process is at it, waits for that one. A database of the old layout is refused. */
+const NEWER = `This database was brought up to date by a newer Hallway, which this one cannot read. Nothing of it was read or changed. Start the newer Hallway,
+or give this one an empty database and restore the backup that was made before: ./hallway restore FILE`
+
+/** Brings the database up to this version. Where another process is at it, waits for that one. A database of the old layout, or of a newer Hallway, is refused. */
 export async function migrate(knex: Knex, tries = 40): Promise<void> {
   if (await knex.schema.hasTable(OLD_TABLE)) throw new Failure(OLD_LAYOUT)
+  if (await isNewer(knex)) throw new Failure(NEWER)
   try {
     await knex.migrate.latest({ migrationSource })
   } catch (error) {
@@ -49,4 +55,11 @@ export async function migrate(knex: Knex, tries = 40): Promise<void> {
     await wait(250)
     await migrate(knex, tries - 1)
   }
+}
+
+const DONE_TABLE = 'knex_migrations'
+async function isNewer(knex: Knex): Promise<boolean> {
+  if (!(await knex.schema.hasTable(DONE_TABLE))) return false
+  const done: string[] = await knex(DONE_TABLE).pluck('name')
+  return done.some((name) => !migrations.some((known) => known.name === name))
 }

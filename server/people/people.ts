@@ -6,6 +6,7 @@ import { inTransaction } from '../database/transaction'
 import { Failure } from '../failure'
 import type { Login } from './company'
 import { oneByOne } from './one-by-one'
+import { endPasskeysOf } from './passkeys'
 import { hashPassword, whyNotPassword } from './passwords'
 import type { Person } from './person'
 import { digestOf, newSecret } from './secret'
@@ -77,7 +78,7 @@ export async function invited(knex: Knex, text: string): Promise<Person | null> 
   return row ? { ...row, admin: Boolean(row.admin) } : null
 }
 
-/** Takes an invitation up with a password. Answers why not, or null. Whoever was signed in under that name is signed out. */
+/** Takes an invitation up with a password. Answers why not, or null. Whoever was signed in under that name is signed out, and their passkeys end. */
 export async function takeUp(knex: Knex, text: string, password: string): Promise<string | null> {
   const person = await invited(knex, text)
   if (!person) return GONE
@@ -88,6 +89,7 @@ export async function takeUp(knex: Knex, text: string, password: string): Promis
     if (!(await usedUp(trx, text))) return GONE
     await trx('people').where({ id: person.id }).update({ password: kept })
     await endSessionsOf(trx, person.id)
+    await endPasskeysOf(trx, person.id)
     return null
   })
 }
@@ -130,6 +132,8 @@ export async function takeUpByLogin(knex: Knex, text: string, login: Login): Pro
       .insert({ ...login, person: person.id })
       .onConflict(['issuer', 'subject'])
       .ignore()
+    await endSessionsOf(trx, person.id)
+    await endPasskeysOf(trx, person.id)
     return person
   })
 }
@@ -158,6 +162,7 @@ export async function setPassword(knex: Knex, person: Person, password: string):
   await inTransaction(knex, async (trx) => {
     await trx('people').where({ id: person.id }).update({ password: kept })
     await endSessionsOf(trx, person.id)
+    await endPasskeysOf(trx, person.id)
   })
 }
 
@@ -167,7 +172,7 @@ export async function retire(knex: Knex, { id }: Pick<Person, 'id'>): Promise<vo
     await someoneElseIsAdmin(trx, id)
     await someoneElseLeads(trx, id)
     await trx('people').where({ id }).update({ retired: new Date(), password: null, admin: false })
-    for (const table of ['person_sessions', 'person_logins', 'site_rights', 'invitations'])
+    for (const table of ['person_sessions', 'person_logins', 'person_passkeys', 'site_rights', 'invitations'])
       await trx(table).where({ person: id }).delete()
   })
 }

@@ -48,6 +48,16 @@ export async function sessionOf(knex: Knex, text: string, siteId = ''): Promise<
   return { person, session: digest, access: person.admin ? ALL : accessOfRow(row) }
 }
 
+/** What opens an account anew is changed soon after signing in, or not at all: an open browser may have somebody else before it. */
+const LATELY_MS = 900_000
+
+/** Whether somebody signed in a short while ago. */
+export const beganLately = async (knex: Knex, digest: string): Promise<boolean> =>
+  (await knex('person_sessions')
+    .where({ digest })
+    .where('began', '>', new Date(Date.now() - LATELY_MS))
+    .first('digest')) !== undefined
+
 /** Where a person is signed in, the latest first. */
 export const sessionsOf = (knex: Knex, { id }: Pick<Person, 'id'>): Promise<Session[]> =>
   knex('person_sessions').where({ person: id }).orderBy('seen', 'desc').select('digest', 'device', 'began', 'seen')

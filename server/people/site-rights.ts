@@ -48,15 +48,18 @@ export async function setRight(knex: Knex, siteId: string, person: string, acces
     if (access?.held !== 'lead' && leads.length === 1 && leads[0] === person)
       throw new Failure('Nobody would be left who leads this site. Let somebody else lead it first.')
     if (access === null) await trx('site_rights').where({ site_id: siteId, person }).delete()
-    else
-      await trx('site_rights')
-        .insert({
-          site_id: siteId,
-          person,
-          held: access.held,
-          hides: access.held === 'look' ? access.hides.join(' ') : '',
-        })
-        .onConflict(['site_id', 'person'])
-        .merge()
+    else await writeRight(trx, siteId, person, access)
   })
+}
+
+/** A site that is being made is led by whoever makes it. */
+export const letLead = (trx: Knex.Transaction, siteId: string, person: string): Promise<void> =>
+  writeRight(trx, siteId, person, ALL)
+
+async function writeRight(trx: Knex.Transaction, siteId: string, person: string, access: Access): Promise<void> {
+  const { held, hides } = access
+  await trx('site_rights')
+    .insert({ site_id: siteId, person, held, hides: held === 'look' ? hides.join(' ') : '' })
+    .onConflict(['site_id', 'person'])
+    .merge()
 }

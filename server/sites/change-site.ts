@@ -40,6 +40,8 @@ export type Hand = {
   digest?: string | undefined
   /** A place whose state somebody has seen in a conflict and writes over. */
   over?: LogPosition | null
+  /** Whose account leads a site that is made; nobody's where admins lead it, or where there are no accounts. */
+  leads?: string | undefined
   /**
    * What they may do on a site, asked while the change is made, so that a right that was taken away meanwhile is gone. Left out where whoever runs this
    * Hallway does it, at the terminal, who may do everything.

@@ -11,6 +11,7 @@ import { Failure } from '../failure'
 import { FILES_FULL, fileId, filesNamed, keepFiles } from '../files/files'
 import type { BroughtDocument } from '../handover/brought'
 import { keepDocuments } from '../handover/documents'
+import { letLead } from '../people/site-rights'
 import { bringSeries, type SeriesFile } from '../series/series-file'
 import type { Hand } from './change-site'
 import { keep } from './copies'
@@ -70,6 +71,7 @@ export async function importPlan(knex: Knex, hand: Hand, plan: Plan, archive?: B
     try {
       await knex.transaction(async (trx) => {
         await insertSite(trx, copy, identity, change, hand.digest ?? null)
+        if (hand.leads) await letLead(trx, id, hand.leads)
         await bringFiles(trx, id, copy.plan, archive)
       })
       keep(knex, id, { identity, copy })

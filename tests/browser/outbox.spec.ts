@@ -352,6 +352,8 @@ const SENT_OTHERWISE = [
   'routes/people/sign-out.ts',
   'routes/people/welcome.tsx',
   'routes/people/account.tsx',
+  'routes/people/passkey-door.ts',
+  'routes/people/passkeys.ts',
   // told once, to whoever waits for it: tried where there are accounts
   'routes/people/people.tsx',
   'routes/people/site-people.tsx',

@@ -24,7 +24,7 @@ test.use({ baseURL: `http://127.0.0.1:${PORT}` })
 async function signIn(page: Page, name: string): Promise<void> {
   await page.getByLabel('Name').fill(name)
   await page.getByLabel('Password').fill(PASSWORD)
-  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click()
 }
 
 test('whoever opens a page signs in first, comes to it, and stands beside what they change', async ({ page }) => {
@@ -169,6 +169,54 @@ test('whoever leads a site alone changes its rules; whoever works there reads th
   await signIn(page, 'Wim')
   await expect(page.getByText('Only whoever leads this site may change this.').first()).toBeVisible()
   await expect(page.getByRole('button', { name: /Save the rules|Save/ }).first()).toBeDisabled()
+})
+
+test('a passkey lets its owner in without a password, until it is taken away', async ({ browser }) => {
+  // browsers keep passkeys for names, and none for addresses of numbers
+  const context = await browser.newContext({ baseURL: `http://localhost:${PORT}` })
+  const page = await context.newPage()
+  const device = await context.newCDPSession(page)
+  await device.send('WebAuthn.enable')
+  await device.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  })
+  const signOut = async () => {
+    await page.getByRole('button', { name: 'Sign out', exact: true }).click()
+    await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+  }
+  await open(page, '/sign-in')
+  await signIn(page, 'Wim')
+  await expect(page.getByRole('link', { name: 'Wim' })).toBeVisible()
+  await open(page, '/account')
+  await page.getByLabel('What you call it').fill('my phone')
+  await page.getByRole('button', { name: 'Add a passkey' }).click()
+  await expect(page.getByText('The passkey is kept.')).toBeVisible()
+  const row = page.getByRole('row', { name: /my phone/ })
+  await expect(row).toContainText('never')
+  // one device, one passkey of the same person
+  await page.getByLabel('What you call it').fill('my phone once more')
+  await page.getByRole('button', { name: 'Add a passkey' }).click()
+  await expect(page.getByText('This device has a passkey of yours already.')).toBeVisible()
+  await signOut()
+  await open(page, '/sign-in?to=/account')
+  await page.getByRole('button', { name: 'Sign in with a passkey' }).click()
+  await expect(page.getByRole('heading', { name: 'Wim' })).toBeVisible()
+  await expect(row).not.toContainText('never')
+  expect(await wrongOn(page)).toEqual([])
+  await row.getByRole('button', { name: 'Take away' }).click()
+  await expect(page.getByText('The passkey is taken away')).toBeVisible()
+  await signOut()
+  await open(page, '/sign-in')
+  await page.getByRole('button', { name: 'Sign in with a passkey' }).click()
+  await expect(page.getByRole('alert')).toContainText('opens no account here')
+  await context.close()
 })
 
 test('the people of the demo come in by the sign-in of their school, and nobody else does', async ({ browser }) => {

@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { type HallwayProcess, startHallway } from '../support/hallway-process'
+import { command, type HallwayProcess, startHallway } from '../support/hallway-process'
 
 // What docs/running.md says, done.
 
@@ -18,6 +18,8 @@ afterAll(async () => {
   await hallway.stop()
   rmSync(folder, { recursive: true, force: true })
 })
+
+const asRoot = process.getuid?.() === 0 ? ['--user=root'] : []
 
 const backUp = (keep: number): string =>
   execFileSync('deploy/backup', [folder, String(keep)], {
@@ -49,6 +51,60 @@ describe('the manual', () => {
     expect(readdirSync(folder).filter((name) => name.endsWith('.gz'))).toHaveLength(2)
     expect((await fetch(`${hallway.address}/health`)).status).toBe(200)
   })
+  it('has a way back after a loss: an empty database, the backup and a start', { timeout: 180_000 }, async () => {
+    const [file = ''] = readdirSync(folder).filter((name) => name.endsWith('.gz'))
+    const lost = mkdtempSync(join(tmpdir(), 'hallway-lost-'))
+    try {
+      expect(command(lost, ['restore', join(folder, file)])).toContain('Restored: Saltmarsh Pilotage School')
+      const sizes = command(lost, ['sizes'])
+      expect(sizes).toContain('saltmarsh')
+      expect(() => command(lost, ['restore', join(folder, file)])).toThrow(/empty/)
+    } finally {
+      rmSync(lost, { recursive: true, force: true })
+    }
+  })
+  it('has a setting for a node of a cluster that the database takes', () => {
+    const told = execFileSync(
+      'mariadbd',
+      [
+        `--defaults-file=${resolve('deploy/galera.cnf')}`,
+        ...asRoot,
+        '--wsrep-cluster-address=gcomm://',
+        '--verbose',
+        '--help',
+      ],
+      { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] },
+    )
+    const value = (name: string) => new RegExp(`^${name} +(\\S+)`, 'm').exec(told)?.[1]
+    expect(value('binlog-format')).toBe('ROW')
+    expect(value('wsrep-retry-autocommit')).toBe('4')
+    expect(value('bind-address')).toBe('127.0.0.1')
+  })
+  it('tells of no command that nothing here runs', () => {
+    const commands = [
+      ...manual.matchAll(/`((?:\.\/hallway|deploy\/|npm run|HALLWAY_HOME=\S+ \.\/hallway)[^`]*)`/g),
+    ].map(([, text = '']) =>
+      text
+        .replace(/^HALLWAY_HOME=\S+ /, '')
+        .split(' ')
+        .slice(0, 2)
+        .join(' '),
+    )
+    expect(commands.length).toBeGreaterThan(6)
+    const run = new Set([
+      // here
+      'deploy/backup FOLDER',
+      './hallway restore',
+      './hallway sizes',
+      './hallway backup',
+      // by the tests of people, of every start, and by the longer ones
+      './hallway people',
+      './hallway start',
+      './hallway build',
+      'npm run',
+    ])
+    expect(commands.filter((each) => !run.has(each))).toEqual([])
+  })
   it('names figures that there are', async () => {
     const metrics = await (await fetch(`${hallway.address}/metrics`)).text()
     const named = [...manual.matchAll(/`((?:hallway|nodejs|process)_\w+)`/g)].map(([, name = '']) => name)
@@ -56,7 +112,9 @@ describe('the manual', () => {
     for (const name of named) expect(metrics).toContain(name)
   })
   it('names settings that the code reads', () => {
-    const code = execFileSync('grep', ['-rhoE', 'HALLWAY_[A-Z_]+', 'server', 'app', 'hallway'], { encoding: 'utf8' })
+    const code = execFileSync('grep', ['-rhoE', 'HALLWAY_[A-Z_]+', 'server', 'app', 'hallway', 'deploy'], {
+      encoding: 'utf8',
+    })
     for (const [name] of manual.matchAll(/HALLWAY_[A-Z_]+/g)) expect(code).toContain(name)
   })
 })

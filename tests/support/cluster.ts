@@ -132,12 +132,35 @@ export async function startCluster(port: number) {
     /** Cuts a node off from the others as a pulled cable would, or puts the cable back (an option of Galera's, made for such tests). */
     part: (node: Node, parted: boolean) =>
       ask(node, `SET GLOBAL wsrep_provider_options = 'gmcast.isolate=${Number(parted)}'`),
+    /** Lets a node fall behind: it takes part, and does nothing of what the others write until the answer is called. */
+    async hold(node: Node): Promise<() => Promise<void>> {
+      const connection = await mysql.createConnection({ socketPath: join(home(node), 'socket'), user: 'root' })
+      await connection.query('SET GLOBAL wsrep_desync = ON')
+      await connection.query('FLUSH TABLES WITH READ LOCK')
+      return async () => {
+        await connection.query('UNLOCK TABLES')
+        await connection.query('SET GLOBAL wsrep_desync = OFF')
+        connection.destroy()
+      }
+    },
+    /** Waits until all of it is there again; where it is not, says what is missing and what that said last. */
     async whole(): Promise<void> {
-      await until('all of it is there again', async () => {
-        const nodes = await Promise.all(NODES.map(isIn))
-        const web = await Promise.all(([1, 2] as const).map((which) => isUp(webAddress(which))))
-        return nodes.every(Boolean) && web.every(Boolean) && (await isUp(`http://127.0.0.1:${port}`))
-      })
+      const missing = async (): Promise<string[]> => {
+        const parts: [string, Promise<boolean>][] = [
+          ...NODES.map((node): [string, Promise<boolean>] => [`node-${node}`, isIn(node)]),
+          ['web-1', isUp(webAddress(1))],
+          ['web-2', isUp(webAddress(2))],
+          ['balancer', isUp(`http://127.0.0.1:${port}`)],
+        ]
+        const found = await Promise.all(parts.map(async ([name, up]) => ((await up) ? [] : [name])))
+        return found.flat()
+      }
+      try {
+        await until('all of it is there again', async () => (await missing()).length === 0)
+      } catch (error) {
+        const told = (await missing()).map((name) => `${name}:\n${logOf(name).split('\n').slice(-25).join('\n')}`)
+        throw new Error(told.join('\n\n'), { cause: error })
+      }
     },
     /** Runs a command of Hallway beside the first node. */
     command: (words: readonly string[], input = ''): string =>
@@ -208,7 +231,7 @@ const isUp = (address: string): Promise<boolean> =>
     () => false,
   )
 
-const PATIENCE_MS = 90_000
+const PATIENCE_MS = 120_000
 export async function until(what: string, holds: () => Promise<boolean>): Promise<void> {
   for (const end = Date.now() + PATIENCE_MS; Date.now() < end; ) {
     if (await holds()) return

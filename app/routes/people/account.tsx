@@ -1,5 +1,6 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react'
 import { data, Link as RouterLink, redirect, useNavigation, useSearchParams } from 'react-router'
+import { endPasskey, passkeysOf } from '../../../server/people/passkeys'
 import { SHORTEST_PASSWORD } from '../../../server/people/passwords'
 import { changePassword } from '../../../server/people/people'
 import { endSession, endSessionsOf, sessionsOf } from '../../../server/people/sessions'
@@ -15,21 +16,30 @@ import { Form } from '../../ui/form'
 import { Moment } from '../../ui/moment'
 import { RuledTable } from '../../ui/ruled-table'
 import type { Route } from './+types/account'
+import { doorOf } from './door.server'
 import { instantOf } from './instant-of'
 import { NewPassword } from './new-password'
 import { PeoplePage } from './page-frame'
+import { PasskeysView } from './passkeys-view'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Your account · Hallway' }]
 
 /** Who is signed in, and in which browsers. */
-export async function loader() {
+export async function loader({ request }: Route.LoaderArgs) {
   const { person, session } = asker()
   if (!person) throw redirect('/who')
   const sessions = await load((knex) => sessionsOf(knex, person))
+  const passkeys = await load((knex) => passkeysOf(knex, person))
   return {
     name: person.name,
     admin: person.admin,
     shortest: SHORTEST_PASSWORD,
+    passkeysHere: doorOf(request) !== null,
+    passkeys: passkeys.map(({ made, used, ...each }) => ({
+      ...each,
+      made: instantOf(made),
+      used: used && instantOf(used),
+    })),
     sessions: sessions.map(({ digest, device, began, seen }) => ({
       // enough of it to tell which one is meant; it opens nothing
       id: digest.slice(0, 16),
@@ -41,7 +51,7 @@ export async function loader() {
   }
 }
 
-/** Chooses another password, or ends a session, or all the others. */
+/** Chooses another password, takes a passkey away, or ends a session, or all the others. */
 export async function action({ request }: Route.ActionArgs) {
   const form = await readForm(request)
   const { person, session } = asker()
@@ -59,6 +69,9 @@ export async function action({ request }: Route.ActionArgs) {
           return { problem: shown.status === 429 ? shown.problem : 'That is not your password so far.' }
         return { problem: await changePassword(knex, person, { next: field('next'), session }) }
       }
+      case 'end passkey':
+        await endPasskey(knex, person, field('passkey'))
+        return { problem: null }
       case 'end all':
         await endSessionsOf(knex, person.id, session)
         return { problem: null }
@@ -74,20 +87,22 @@ export async function action({ request }: Route.ActionArgs) {
   })
   if (done === null) return data({ problem: AWAY_MESSAGE }, { status: 503 })
   return done.problem === null
-    ? redirect(`/account?done=${field('do') === 'password' ? 'password' : 'ended'}`)
+    ? redirect(`/account?done=${DONE_BY[field('do')] ?? 'ended'}`)
     : data({ problem: done.problem }, { status: 422 })
 }
 
+const DONE_BY: Record<string, keyof typeof DONE> = { password: 'password', 'end passkey': 'passkey' }
 const DONE: Record<string, string> = {
   password: 'The password is changed. Other browsers are signed out.',
   ended: 'It is signed out.',
+  passkey: 'The passkey is taken away: it opens nothing any more.',
 }
 
 export default function Account({ loaderData, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'
   const [params] = useSearchParams()
   const done = DONE[params.get('done') ?? '']
-  const { name, admin, sessions, shortest } = loaderData
+  const { name, admin, sessions, shortest, passkeys, passkeysHere } = loaderData
   return (
     <PeoplePage title={name}>
       <Text mb="4">
@@ -142,6 +157,7 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
           </Box>
         </Form>
       )}
+      <PasskeysView passkeys={passkeys} here={passkeysHere} />
       <Heading as="h2" size="lg" mt="7" mb="2">
         Another password
       </Heading>

@@ -14,7 +14,9 @@ import { plainField, TextField } from '../../ui/field'
 import { Form } from '../../ui/form'
 import type { Route } from './+types/sign-in'
 import { deviceOf } from './device-of'
+import { doorOf } from './door.server'
 import { PeoplePage } from './page-frame'
+import { PasskeySignIn } from './passkey-sign-in'
 
 export const meta: Route.MetaFunction = () => [{ title: 'Sign in · Hallway' }]
 
@@ -23,7 +25,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   const { open, person } = asker()
   const to = within(new URL(request.url).searchParams.get('to'))
   if (open || person) throw redirect(to)
-  return { to, company: companyOf()?.name ?? null }
+  return { to, company: companyOf()?.name ?? null, passkeys: doorOf(request) !== null }
 }
 
 export async function action({ request }: Route.ActionArgs) {
@@ -49,7 +51,7 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 /** How one comes in where people have accounts. */
-export default function SignIn({ loaderData: { to, company }, actionData }: Route.ComponentProps) {
+export default function SignIn({ loaderData: { to, company, passkeys }, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle'
   return (
     <PeoplePage title="Sign in">
@@ -78,6 +80,7 @@ export default function SignIn({ loaderData: { to, company }, actionData }: Rout
           </Box>
         </Flex>
       </Form>
+      {passkeys && <PasskeySignIn to={to} />}
       {company && (
         <Text mt="5">
           <Link href={`/sign-in/company?${new URLSearchParams({ to })}`} color="brassInk" textDecoration="underline">
