@@ -5,11 +5,21 @@ import { database, isDatabaseAway } from '../server/database/connection'
 import { ANYBODY, type Asker, accessTo, askerOf, hasAccounts } from '../server/people/asker'
 import type { Person } from '../server/people/person'
 import { type Access, ALL } from '../server/people/site-rights'
+import { currentCopy, type Held } from '../server/sites/copies'
+import type { SiteRow } from '../server/sites/entity-rows'
 import { carriedBy } from './carried.server'
 import { AS_HEADER } from './outbox/item'
 
 /** Who asks, and what they may do on the site that the address names. */
-type Asking = { who: Asker; site: string | undefined; access: Access | null }
+type Asking = {
+  who: Asker
+  site: string | undefined
+  access: Access | null
+  reads: boolean
+  /** The site as it stood when whoever only reads asked for it first: all parts of a page show the same. */
+  copy?: Promise<Held | null>
+  row?: SiteRow | null
+}
 const asking = new AsyncLocalStorage<Asking>()
 
 function now(): Asking {
@@ -23,6 +33,14 @@ export const asker = (): Asker => now().who
 
 /** The person who sent it; null where it is none, or where nobody has been asked for. */
 export const personAsking = (): Person | null => asking.getStore()?.who.person ?? null
+
+/** A site that is read, once for all parts of a page. Whoever changes something reads it anew. */
+export function copyOnce(knex: Knex, siteId: string): Promise<Held | null> {
+  const asked = now()
+  if (asked.site !== siteId || !asked.reads) return currentCopy(knex, siteId)
+  asked.copy ??= currentCopy(knex, siteId, asked.row)
+  return asked.copy
+}
 
 /** What they may do on a site, and what of it they are kept from. */
 export async function access(knex: Knex, siteId: string): Promise<Access | null> {
@@ -95,8 +113,9 @@ export const knowWhoAsks: MiddlewareFunction<Response> = async ({ request, param
   const { site } = params
   const found = await unlessAway(async (): Promise<Asking> => {
     const knex = database()
-    if (!(await hasAccounts(knex))) return { who: ANYBODY, site, access: ALL }
-    const here = { site, ...(await askerOf(knex, await carriedBy(request), site)) }
+    const reads = READS.has(request.method)
+    if (!(await hasAccounts(knex))) return { who: ANYBODY, site, access: ALL, reads }
+    const here = { site, reads, ...(await askerOf(knex, await carriedBy(request), site)) }
     admit(here, request, `/${pattern.replace(/^\/+/, '')}`)
     return here
   })

@@ -8,8 +8,8 @@ import { isDatabaseAway } from '../server/database/connection'
 import { log } from '../server/log'
 import { NONCE_HEADER, REQUEST_HEADER } from '../server/web/nonce'
 import { personAsking } from './asker.server'
-import { sentTo } from './reader.server'
-import { nameOfPage, renderedPages } from './rendered-pages'
+import { STAND_INS } from './reader.server'
+import { nameOfPage, putTogether, type RenderedPage, renderedPages, takenApart } from './rendered-pages'
 import { NonceProvider, RequestNumberProvider } from './ui/nonce'
 
 const GIVE_UP_AFTER_MS = 10_000
@@ -24,18 +24,20 @@ export default async function handleRequest(
   headers: Headers,
   context: EntryContext,
 ): Promise<Response> {
-  const nonce = request.headers.get(NONCE_HEADER) ?? ''
+  const nonce = request.headers.get(NONCE_HEADER)
   const key = status === 200 ? nameOfPage(request, context) : null
   const kept = key && renderedPages.get(key)
   const page = kept
-    ? { html: kept.html.replaceAll(kept.nonce, nonce), status }
-    : await render(request, status, context, nonce)
-  if (key && !kept && page.status === 200 && nonce) renderedPages.set(key, { html: page.html, nonce })
+    ? { whole: kept, status }
+    : await render(request, status, context, nonce === null ? '' : STAND_INS.nonce)
+  if (key && !kept && page.status === 200 && nonce !== null) renderedPages.set(key, page.whole)
   headers.set('Content-Type', 'text/html; charset=utf-8')
-  return new Response(sentTo(page.html, personAsking()), { headers, status: page.status })
+  const person = personAsking()
+  const html = putTogether(page.whole, { nonce: nonce ?? '', name: person?.name ?? '', id: person?.id ?? '' })
+  return new Response(html, { headers, status: page.status })
 }
 
-type Page = { html: string; status: number }
+type Page = { whole: RenderedPage; status: number }
 
 function render(request: Request, status: number, context: EntryContext, nonce: string): Promise<Page> {
   const cache = createCache({ key: 'css' })
@@ -56,7 +58,8 @@ function render(request: Request, status: number, context: EntryContext, nonce: 
         onAllReady() {
           clearTimeout(giveUp)
           text(pipe(new PassThrough()))
-            .then((html) => answer({ html: html.replace('</head>', () => `${stylesOf(cache)}</head>`), status: code }))
+            .then((html) => html.replace('</head>', () => `${stylesOf(cache)}</head>`))
+            .then((html) => answer({ whole: takenApart(html), status: code }))
             .catch(fail)
         },
         onShellError: fail,

@@ -1,9 +1,36 @@
 import { createHash } from 'node:crypto'
 import { LRUCache } from 'lru-cache'
 import type { EntryContext } from 'react-router'
+import { type FilledIn, STAND_INS } from './reader.server'
 
-/** A rendered page, with the one-time word in it that the next sender's takes the place of. */
-export type RenderedPage = { html: string; nonce: string }
+/** A rendered page in pieces: what stays, and between two pieces what is filled in. */
+export type RenderedPage = { pieces: readonly string[]; between: readonly (keyof FilledIn)[]; length: number }
+
+const NAMES = Object.keys(STAND_INS) as (keyof FilledIn)[]
+// letters, digits and hyphens: they mean themselves
+const ANY_STAND_IN = new RegExp(`(${NAMES.map((name) => STAND_INS[name]).join('|')})`)
+
+/** Takes a page apart where something is filled in. */
+export function takenApart(html: string): RenderedPage {
+  const apart = html.split(ANY_STAND_IN)
+  return {
+    pieces: apart.filter((_, place) => place % 2 === 0),
+    between: apart
+      .filter((_, place) => place % 2 === 1)
+      .flatMap((word) => NAMES.find((name) => STAND_INS[name] === word) ?? []),
+    length: html.length,
+  }
+}
+
+/** The page as it is sent. */
+export function putTogether({ pieces, between }: RenderedPage, filledIn: FilledIn): string {
+  let html = ''
+  for (const [place, piece] of pieces.entries()) {
+    const next = between[place]
+    html += next ? piece + filledIn[next] : piece
+  }
+  return html
+}
 
 const ROOM_BYTES = 48_000_000
 /** Loaders that answer more than this tell of much that changes; such a page is rendered each time. */
@@ -17,7 +44,7 @@ const SITE = 'routes/site'
 export const renderedPages = new LRUCache<string, RenderedPage>({
   maxSize: ROOM_BYTES,
   // a text takes two bytes a character at most
-  sizeCalculation: ({ html }, key) => 2 * (html.length + key.length),
+  sizeCalculation: ({ length }, key) => 2 * (length + key.length),
 })
 
 /** What a page is made from, in one word; null where that is more than its address and what its loaders answered. */

@@ -9,7 +9,7 @@ import { isFull } from '../server/disk'
 import { Failure, isDiskFull } from '../server/failure'
 import { changeSite, type Hand, type MakeChange, type Outcome } from '../server/sites/change-site'
 import { currentCopy, type Held } from '../server/sites/copies'
-import { access } from './asker.server'
+import { access, copyOnce } from './asker.server'
 import { handOf } from './who.server'
 
 type Knex = ReturnType<typeof database>
@@ -27,7 +27,7 @@ export async function load<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
 /** A site as whoever asks may see it; where they have seen it at a place, at that or a later one. */
 export async function loadSite(siteId: string, seen: LogPosition = 0): Promise<Held> {
   const [held, may] = await load(async (knex) => {
-    const found = await currentCopy(knex, siteId)
+    const found = await copyOnce(knex, siteId)
     const behind = found !== null && found.copy.place < seen
     if (behind) await catchUpWithCluster(knex)
     return [behind ? await currentCopy(knex, siteId) : found, await access(knex, siteId)] as const

@@ -1,11 +1,11 @@
 import { execFileSync } from 'node:child_process'
-import { readFileSync } from 'node:fs'
 import { setTimeout as wait } from 'node:timers/promises'
 import { database } from '../database/connection'
 import { importPlan } from '../sites/sites'
 import { freePort, shoot } from './bench-load'
 import { demoPlan } from './bench-pages'
 import { withOwnDatabase } from './bench-server'
+import { busyMs, pidOfDatabase, pidSaid } from './busy'
 import { startWebProcess } from './web-process'
 
 /** Reading by so many web processes: answers a second of all together, and the processor time that one answer takes of theirs and of the database's, in ms. */
@@ -22,7 +22,7 @@ const LISTENING_MS = 15_000
 export const benchProcesses = (): Promise<{ spread: Spread[]; asking: Asking[] }> =>
   withOwnDatabase(async () => {
     const site = await importPlan(database(), { by: 'the bench' }, demoPlan())
-    const databasePid = Number(readFileSync((await database().raw('SELECT @@pid_file AS file'))[0][0].file, 'utf8'))
+    const databasePid = await pidOfDatabase(database())
     const spread: Spread[] = []
     for (const processes of [1, 2, 4])
       spread.push(
@@ -84,7 +84,7 @@ async function withProcesses<T>(count: number, work: (web: Web[]) => Promise<T>)
       const port = await freePort()
       let pid = 0
       const say = (line: string) => {
-        pid = Number(/Web process (\d+)/.exec(line)?.[1])
+        pid = pidSaid(line)
       }
       const { stop } = await startWebProcess({ host: '127.0.0.1', port, say })
       web.push({ address: `http://127.0.0.1:${port}`, pid, stop })
@@ -97,16 +97,3 @@ async function withProcesses<T>(count: number, work: (web: Web[]) => Promise<T>)
 }
 
 const CORES = 2
-const TICK_MS = 10
-
-/** The processor time that processes took so far, all threads of theirs. */
-function busyMs(pids: readonly number[]): number {
-  let ticks = 0
-  for (const pid of pids) {
-    // the name of a program may hold anything, and stands in brackets
-    const [, rest = ''] = /\) (.*)$/s.exec(readFileSync(`/proc/${pid}/stat`, 'utf8')) ?? []
-    const fields = rest.split(' ')
-    ticks += Number(fields[11]) + Number(fields[12])
-  }
-  return ticks * TICK_MS
-}

@@ -177,11 +177,11 @@ async function benchSignedIn(out: string | undefined, print: (text: string) => v
   const costs = await benchPeople()
   print(
     [
-      '| page | open, a second | signed in, a second | costs so many times as much |',
+      '| page | open, ms of a processor | signed in | so many times as much |',
       '| --- | --: | --: | --: |',
       ...costs.map(
         ({ page, open, signedIn, times }) =>
-          `| ${page} | ${open.toFixed(0)} | ${signedIn.toFixed(0)} | ${times.toFixed(2)} |`,
+          `| ${page} | ${open.toFixed(2)} | ${signedIn.toFixed(2)} | ${times.toFixed(2)} |`,
       ),
     ].join('\n'),
   )

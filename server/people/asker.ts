@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { covers } from '../../core/people/rights'
 import { isDatabaseAway } from '../database/connection'
+import type { SiteRow } from '../sites/entity-rows'
 import { hasPeople } from './people'
 import type { Person } from './person'
 import { sessionOf } from './sessions'
@@ -33,16 +34,17 @@ export async function hasAccounts(knex: Knex): Promise<boolean> {
   }
 }
 
-/** Who a request is from, where there are accounts, and what they may do on the site it is about. */
+/** Who a request is from, where there are accounts, and what they may do on the site it is about, with its row where that was asked along. */
 export async function askerOf(
   knex: Knex,
   { session, link, token }: Carried,
   siteId?: string,
-): Promise<{ who: Asker; access: Access | null }> {
+): Promise<{ who: Asker; access: Access | null; row: SiteRow | null }> {
   const signedIn = session ? await sessionOf(knex, session, siteId) : null
   const key = token ? await keyOf(knex, token, 'token') : link ? await keyOf(knex, link, 'link') : null
   const who: Asker = { open: false, person: signedIn?.person ?? null, session: signedIn?.session ?? null, key }
-  return { who, access: siteId === undefined ? null : moreOf(signedIn?.access ?? null, key, siteId) }
+  const access = siteId === undefined ? null : moreOf(signedIn?.access ?? null, key, siteId)
+  return { who, access, row: signedIn?.site ?? null }
 }
 
 /** What somebody may do on a site. */

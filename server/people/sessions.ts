@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { SITE_COLUMNS, type SiteRow, siteRowOf } from '../sites/entity-rows'
 import type { Person } from './person'
 import { digestOf, newSecret } from './secret'
 import { type Access, ALL, accessOfRow } from './site-rights'
@@ -21,8 +22,8 @@ export async function beginSession(knex: Knex, { id }: Pick<Person, 'id'>, devic
   return text
 }
 
-/** Who a browser is signed in as. `access` is what they may do on the site that was asked about. */
-export type SignedInAs = { person: Person; session: string; access: Access | null }
+/** Who a browser is signed in as. `access` is what they may do on the site that was asked about, `site` the row of it. */
+export type SignedInAs = { person: Person; session: string; access: Access | null; site: SiteRow | null }
 
 /** Who a browser is signed in as, by what it carries; null where that has ended or is made up. One question, as every page asks it. */
 export async function sessionOf(knex: Knex, text: string, siteId = ''): Promise<SignedInAs | null> {
@@ -32,11 +33,20 @@ export async function sessionOf(knex: Knex, text: string, siteId = ''): Promise<
     .leftJoin('site_rights', (join) =>
       join.on('site_rights.person', 'people.id').andOnVal('site_rights.site_id', siteId),
     )
+    .leftJoin('sites', (join) => join.onVal('sites.id', siteId))
     .where('person_sessions.digest', digest)
     .where('person_sessions.seen', '>', new Date(Date.now() - IDLE_DAYS * DAY_MS))
     .where('person_sessions.began', '>', new Date(Date.now() - LONGEST_DAYS * DAY_MS))
     .whereNull('people.retired')
-    .first('people.id', 'people.name', 'people.admin', 'person_sessions.seen', 'site_rights.held', 'site_rights.hides')
+    .first(
+      'people.id',
+      'people.name',
+      'people.admin',
+      'person_sessions.seen',
+      'site_rights.held',
+      'site_rights.hides',
+      ...SITE_COLUMNS.map((column) => `sites.${column} as site_${column}`),
+    )
   if (!row) return null
   const now = Date.now()
   // a date without its zone is in that of the database, which is UTC
@@ -45,7 +55,8 @@ export async function sessionOf(knex: Knex, text: string, siteId = ''): Promise<
       .where({ digest })
       .update({ seen: new Date(now) })
   const person = { id: row.id, name: row.name, admin: Boolean(row.admin) }
-  return { person, session: digest, access: person.admin ? ALL : accessOfRow(row) }
+  const site = siteRowOf(Object.fromEntries(SITE_COLUMNS.map((column) => [column, row[`site_${column}`]])))
+  return { person, session: digest, access: person.admin ? ALL : accessOfRow(row), site }
 }
 
 /** What opens an account anew is changed soon after signing in, or not at all: an open browser may have somebody else before it. */

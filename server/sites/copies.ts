@@ -39,10 +39,10 @@ export function keep(knex: Knex, siteId: string, held: Held): void {
 
 /**
  * The site as it stands in the database. A process that holds a copy asks for the changes since its place instead of reading everything again; whoever
- * asks at the same time shares the answer. Null where there is no such site.
+ * asks at the same time shares the answer. Null where there is no such site. Where its row was just read it is not read again.
  */
-export async function currentCopy(knex: Knex, siteId: string): Promise<Held | null> {
-  const row = await siteRow(knex, siteId)
+export async function currentCopy(knex: Knex, siteId: string, known?: SiteRow | null): Promise<Held | null> {
+  const row = known ?? (await siteRow(knex, siteId))
   if (!row) return null
   const held = heldFor(knex, row)
   if (held && held.place >= row.place) return { identity: row.identity, copy: held }

@@ -18,9 +18,20 @@ export type SiteRow = { id: string; identity: string; place: LogPosition; bytes:
 type Row = Record<string, any>
 
 export async function siteRow(knex: Knex, siteId: string): Promise<SiteRow | null> {
-  const row = await knex('sites').where({ id: siteId }).first('id', 'identity', 'place', 'bytes', 'grown')
-  return row ? { ...row, bytes: Number(row.bytes), grown: Number(row.grown) } : null
+  const row = await knex('sites')
+    .where({ id: siteId })
+    .first(...SITE_COLUMNS)
+  return row ? siteRowOf(row) : null
 }
+
+/** What of a site's row tells which copy of it is the latest. */
+export const SITE_COLUMNS = ['id', 'identity', 'place', 'bytes', 'grown'] as const
+/** The row of a site as its columns have it; null where a join found none. */
+// biome-ignore lint/suspicious/noExplicitAny: a row is whatever its table holds
+export const siteRowOf = (row: Record<string, any>): SiteRow | null =>
+  row.id === null
+    ? null
+    : { id: row.id, identity: row.identity, place: row.place, bytes: Number(row.bytes), grown: Number(row.grown) }
 
 /** Reads a whole site as it stands. The caller sees to it that it reads one moment. */
 export async function readCopy(trx: Knex, { id, place, bytes, grown }: SiteRow): Promise<Copy> {

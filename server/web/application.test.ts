@@ -4,7 +4,8 @@ import { type AddressInfo, createServer as createSilent } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest'
-import { closeDatabase, DATABASE_URL_VARIABLE } from '../database/connection'
+import { closeDatabase, DATABASE_URL_VARIABLE, database } from '../database/connection'
+import { migrate } from '../database/migrate'
 import { application } from './application'
 
 // what is built is served in the browser's tests
@@ -14,6 +15,7 @@ let address: string
 beforeAll(async () => {
   mkdirSync(join(client, 'assets'))
   process.env[DATABASE_URL_VARIABLE] = inject('databaseUrl')
+  await migrate(database())
   // what stands in front of the pages is tested here; the pages themselves in the browser
   const build = { entry: { module: {} }, routes: {}, assets: {}, future: {} } as never
   server = createServer(application({ build, clientFolder: client, reach: { names: new Set(), publicUrl: null } }))

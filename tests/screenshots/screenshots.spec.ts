@@ -1,4 +1,6 @@
 import type { Page } from '@playwright/test'
+import { PORT } from '../support/browser'
+import { startHallway } from '../support/hallway-process'
 import { nothingFree } from '../support/nothing-free'
 import { expect, open, ownSite, test } from '../support/pages'
 
@@ -13,7 +15,6 @@ const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?
     ['walk', '/sites/saltmarsh/walk', { phone: true }],
     ['needs', '/sites/saltmarsh/needs'],
     ['need', '/sites/saltmarsh/needs/log-picture', { before: lookCloser }],
-    ['dock', '/sites/saltmarsh/docks/gallery-dock', { before: chartDrawn }],
     ['reach', '/sites/saltmarsh/reach', { before: chartDrawn }],
     ['policy', '/sites/saltmarsh/policy', { before: judged }],
     ['drawer', '/sites/saltmarsh/drawer?job=type-C'],
@@ -59,6 +60,23 @@ for (const [name, path, { scheme = 'light', phone, before } = {}] of views) {
     await page.screenshot({ path: `docs/screenshots/${name}.png` })
   })
 }
+
+test('people', async ({ page }) => {
+  const hallway = await startHallway(PORT + 1, { words: ['--people'] })
+  try {
+    const [, password = ''] = /Tove +leads the site +(.+)/.exec(hallway.said()) ?? []
+    await page.goto(`${hallway.address}/sign-in?to=/sites/saltmarsh/people`)
+    await page.getByLabel('Name').fill('Tove')
+    await page.getByLabel('Password').fill(password.trim())
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click()
+    await page.waitForSelector('html[data-ready]')
+    await page.evaluate(() => document.fonts.ready)
+    await page.screenshot({ path: 'docs/screenshots/people.png' })
+    await page.goto('about:blank')
+  } finally {
+    await hallway.stop()
+  }
+})
 
 test('history', async ({ page }) => {
   const site = await ownSite(page)

@@ -19,6 +19,7 @@ import type { Route } from './+types/account'
 import { doorOf } from './door.server'
 import { instantOf } from './instant-of'
 import { NewPassword } from './new-password'
+import { OnCards } from './on-cards'
 import { PeoplePage } from './page-frame'
 import { PasskeysView } from './passkeys-view'
 
@@ -131,10 +132,10 @@ export default function Account({ loaderData, actionData }: Route.ComponentProps
               {own && ' (here)'}
             </td>
             <td>
-              <Moment at={began} />
+              <OnCards>since</OnCards> <Moment at={began} />
             </td>
             <td>
-              <Moment at={seen} />
+              <OnCards>last seen</OnCards> <Moment at={seen} />
             </td>
             <td>
               {!own && (

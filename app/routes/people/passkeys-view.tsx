@@ -9,6 +9,7 @@ import { plainField, TextField } from '../../ui/field'
 import { Form } from '../../ui/form'
 import { Moment } from '../../ui/moment'
 import { RuledTable } from '../../ui/ruled-table'
+import { OnCards } from './on-cards'
 import { usePasskey } from './use-passkey'
 
 type Passkeys = {
@@ -48,9 +49,11 @@ export function PasskeysView({ passkeys, here }: Passkeys) {
             <tr key={each.id}>
               <td className={text.strong}>{each.name}</td>
               <td>
-                <Moment at={each.made} />
+                <OnCards>since</OnCards> <Moment at={each.made} />
               </td>
-              <td>{each.used ? <Moment at={each.used} /> : 'never'}</td>
+              <td>
+                <OnCards>last used</OnCards> {each.used ? <Moment at={each.used} /> : 'never'}
+              </td>
               <td>
                 <Form method="post">
                   <input type="hidden" name="do" value="end passkey" />

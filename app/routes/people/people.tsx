@@ -21,6 +21,7 @@ import { Moment } from '../../ui/moment'
 import { RuledTable } from '../../ui/ruled-table'
 import type { Route } from './+types/people'
 import { instantOf } from './instant-of'
+import { OnCards } from './on-cards'
 import { PeoplePage } from './page-frame'
 import { ShownOnce } from './shown-once'
 
@@ -112,7 +113,9 @@ export default function People({ loaderData: { people, you, open, days }, action
                 {admin ? 'admin: may do everything' : 'has rights site by site'}
                 {!ready && ', invited'}
               </td>
-              <td>{seen ? <Moment at={seen} /> : 'never'}</td>
+              <td>
+                <OnCards>last seen</OnCards> {seen ? <Moment at={seen} /> : 'never'}
+              </td>
               <td>
                 <Form method="post">
                   <input type="hidden" name="name" value={name} />
