@@ -41,6 +41,7 @@ async function namesOf(): Promise<Record<Carries, string>> {
   named = { secret, of }
   return of
 }
+
 /** A cookie for something that a browser is to carry; null takes it away. No script of a page can read it. */
 export async function carry(what: Carries, value: string | null): Promise<string> {
   return serialize((await namesOf())[what], value ?? '', {

@@ -10,20 +10,28 @@ import { carriedBy, carry } from './carried.server'
  */
 export const notBehind: MiddlewareFunction<Response> = async ({ request }, next) => {
   const reads = READS.has(request.method)
-  await unlessAway(async () => {
-    const place = readPlace((await carriedBy(request)).place)
-    if (!reads) await catchUpWithCluster(database())
-    else if (place) await catchUpWithCluster(database(), place)
-  })
+  if (reads)
+    await unlessAway(async () => {
+      const place = readPlace((await carriedBy(request)).place)
+      if (place) await catchUpWithCluster(database(), place)
+    })
+  // whoever takes what was sent finds the database away by itself, and says so beside what was typed
+  else await evenIfAway(() => catchUpWithCluster(database()))
   const answer = await next()
   // what gives a browser something to carry has written it down as well
   if (reads && !answer.headers.has('Set-Cookie')) return answer
-  try {
+  // where the database is away the answer stands as it is: it tells what became of what was sent
+  await evenIfAway(async () => {
     const place = await clusterPlace(database())
     if (place) answer.headers.append('Set-Cookie', await carry('place', writePlace(place)))
+  })
+  return answer
+}
+
+async function evenIfAway(work: () => Promise<void>): Promise<void> {
+  try {
+    await work()
   } catch (error) {
-    // the answer stands as it is: it tells what became of what was sent
     if (!isDatabaseAway(error)) throw error
   }
-  return answer
 }

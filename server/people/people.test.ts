@@ -17,7 +17,7 @@ import { hashPassword, isPassword, whyNotPassword } from './passwords'
 import { addPerson, invite, listPeople, personCalled, retire, setAdmin, setPassword, takeUp } from './people'
 import type { Person } from './person'
 import { digestOf } from './secret'
-import { beginSession, endSessionsOf, IDLE_DAYS, LONGEST_DAYS, sessionOf, sweepSessions } from './sessions'
+import { beganLately, beginSession, endSessionsOf, IDLE_DAYS, LONGEST_DAYS, sessionOf, sweepSessions } from './sessions'
 import { keyOf, makeKey, takeKeyBack } from './site-keys'
 import { ALL, accessOfPerson, rightsOn, setRight } from './site-rights'
 
@@ -158,6 +158,17 @@ describe('a session', () => {
       expect(await sessionOf(knex, text)).toBeNull()
       await sweepSessions(knex)
       expect(await knex('person_sessions')).toEqual([])
+    }))
+  it('is young for a quarter of an hour: after it nothing is added that opens the account', () =>
+    here(async (knex) => {
+      const ada = await addPerson(knex, { name: 'Ada' })
+      const digest = digestOf(await beginSession(knex, ada, 'a desk'))
+      expect(await beganLately(knex, digest)).toBe(true)
+      await knex('person_sessions').update({ began: new Date(Date.now() - 899_000) })
+      expect(await beganLately(knex, digest)).toBe(true)
+      await knex('person_sessions').update({ began: new Date(Date.now() - 901_000) })
+      expect(await beganLately(knex, digest)).toBe(false)
+      expect(await beganLately(knex, 'made up')).toBe(false)
     }))
   it('ends with the account and with a password that is set anew', () =>
     here(async (knex) => {
