@@ -29,8 +29,11 @@ test('a place is moved by keys: its run becomes longer and its lead too short at
   await page.keyboard.press('Shift+ArrowLeft')
   await expect(page).toHaveURL(/did=/)
   await expect(ceiling).toHaveAccessibleName(/25 m right/)
+  // the way back is there once the page knows what was saved
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled()
   await page.keyboard.press('Control+z')
   await expect(ceiling).toHaveAccessibleName(/26 m right/)
+  await expect(page.getByRole('button', { name: 'Redo' })).toBeEnabled()
   await page.keyboard.press('Control+Shift+z')
   await expect(ceiling).toHaveAccessibleName(/25 m right/)
 })

@@ -2,6 +2,7 @@ import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
 
 /** The built Hallway with the demo, in a folder of its own, as a person would start it. */
 export type HallwayProcess = {
@@ -33,6 +34,8 @@ export const command = (home: string, words: readonly string[], input = ''): str
 /** Signs somebody in. Answers the cookies that their browser carries from then on. */
 export async function signIn(address: string, name: string): Promise<string> {
   const body = new URLSearchParams({ name, password: PASSWORD, to: '/' })
+  // while a command ran nothing else was heard here, such as that a line was closed meanwhile
+  await wait(50)
   const answer = await fetch(`${address}/sign-in`, { method: 'POST', body, redirect: 'manual' })
   if (answer.status !== 302) throw new Error(`${name} could not sign in: ${answer.status} ${await answer.text()}`)
   return answer.headers
