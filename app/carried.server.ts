@@ -53,6 +53,12 @@ export async function carry(what: Carries, value: string | null): Promise<string
   })
 }
 
+/** What a browser carries once somebody has signed in with it. */
+export const carrySignedIn = async (session: string, name: string): Promise<[string, string][]> => [
+  ['Set-Cookie', await carry('session', session)],
+  ['Set-Cookie', await carry('known', name.toLowerCase())],
+]
+
 /** What a request carries. A token comes in its own header and never in an address, where it would be written down on its way. */
 export async function carriedBy(
   request: Request,

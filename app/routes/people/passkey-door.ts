@@ -3,7 +3,7 @@ import { askForPasskey, signInByPasskey } from '../../../server/people/passkeys'
 import { beginSession } from '../../../server/people/sessions'
 import { within } from '../../address'
 import { asker } from '../../asker.server'
-import { carry } from '../../carried.server'
+import { carrySignedIn } from '../../carried.server'
 import { readForm } from '../../read-form.server'
 import { AWAY_MESSAGE, save } from '../../stored.server'
 import type { Route } from './+types/passkey-door'
@@ -32,10 +32,7 @@ export async function action({ request }: Route.ActionArgs) {
   return Response.json(
     { to: within(form.get('to')) },
     {
-      headers: [
-        ['Set-Cookie', await carry('session', done.session)],
-        ['Set-Cookie', await carry('known', done.person.name.toLowerCase())],
-      ],
+      headers: await carrySignedIn(done.session, done.person.name),
     },
   )
 }

@@ -40,8 +40,7 @@ export function PasskeysView({ passkeys, here }: Passkeys) {
         Passkeys
       </Heading>
       <Text mb="3">
-        A passkey lets you in by the lock of your own device: a finger, a face or a PIN. There is no password to type or
-        to give away.
+        With a passkey you unlock your own device to sign in: a finger, a face or a PIN. No password to type.
       </Text>
       {passkeys.length > 0 && (
         <RuledTable label="Passkeys" cards columns={['Called', 'Since', 'Last used', '']}>

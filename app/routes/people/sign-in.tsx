@@ -6,7 +6,7 @@ import { signIn } from '../../../server/people/sign-in'
 import { ADDRESS_HEADER } from '../../../server/web/nonce'
 import { within } from '../../address'
 import { asker } from '../../asker.server'
-import { carriedBy, carry } from '../../carried.server'
+import { carriedBy, carrySignedIn } from '../../carried.server'
 import { readForm } from '../../read-form.server'
 import { AWAY_MESSAGE, save } from '../../stored.server'
 import { MainButton, Notice } from '../../ui/controls'
@@ -43,10 +43,7 @@ export async function action({ request }: Route.ActionArgs) {
   if (done === null) return data({ problem: AWAY_MESSAGE, name }, { status: 503 })
   if ('problem' in done) return data({ problem: done.problem, name }, { status: done.status })
   return redirect(within(form.get('to')), {
-    headers: [
-      ['Set-Cookie', await carry('session', done.session)],
-      ['Set-Cookie', await carry('known', done.person.name.toLowerCase())],
-    ],
+    headers: await carrySignedIn(done.session, done.person.name),
   })
 }
 
