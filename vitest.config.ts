@@ -24,15 +24,15 @@ export default defineConfig({
           include: ['server/**/*.test.ts'],
           globalSetup: ['tests/support/private-database.ts'],
           testTimeout: 180_000,
-          hookTimeout: 40_000,
+          hookTimeout: 180_000,
         },
       },
       {
         // long; not part of every run
-        test: { name: 'endurance', include: ['tests/endurance/**/*.test.ts'], hookTimeout: 60_000 },
+        test: { name: 'endurance', include: ['tests/endurance/**/*.test.ts'], hookTimeout: 180_000 },
       },
       {
-        test: { name: 'command', include: ['tests/command/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 60_000 },
+        test: { name: 'command', include: ['tests/command/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 180_000 },
       },
     ],
   },

@@ -16,14 +16,18 @@ const ASK_EVERY_MS = 10_000
 /** A stream that was refused is asked for again. */
 const AGAIN_MS = 3000
 
-/** Opens the stream of a page. `ask` is called now and then where the page has none, as too many others have one. */
-export function openPageStream(address: string, ask: () => void): PageStream {
+/** What a page does about its stream: `ask` now and then where it has none, as too many others have one; `back` once one that was lost is there again. */
+type Doing = { ask(): void; back(): void }
+
+/** Opens the stream of a page. */
+export function openPageStream(address: string, { ask, back }: Doing): PageStream {
   const listeners = new Map<string, Set<(data: string) => void>>()
   const topics = new Map<string, string>()
   let source: EventSource | null = null
   let giveBack: (() => void) | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
   let round = 0
+  let lost = false
 
   const tell = (event: string, data: string) => {
     for (const listener of listeners.get(event) ?? []) listener(data)
@@ -55,7 +59,12 @@ export function openPageStream(address: string, ask: () => void): PageStream {
     source = opened
     for (const event of listeners.keys())
       opened.addEventListener(event, ({ data }: MessageEvent<string>) => tell(event, data))
+    opened.onopen = () => {
+      if (lost) back()
+      lost = false
+    }
     opened.onerror = () => {
+      lost = true
       tell('lost', '')
       if (opened.readyState !== EventSource.CLOSED || source !== opened) return
       // refused, and not only broken off: the browser does not try again by itself

@@ -12,6 +12,12 @@ type Undoing = { last: NewsLine | null; undo: (() => void) | null; redo: (() => 
 
 const UndoingContext = createContext<Undoing>({ last: null, undo: null, redo: null, busy: false })
 
+/** The change that the page itself shows a way back of, and how it says so. */
+const ShownContext = createContext<{ shown: string | null; show: (change: string | null) => void }>({
+  shown: null,
+  show: () => {},
+})
+
 /** So long the last save is told with its way back; the keys go on working. */
 const TOLD_MS = 60_000
 
@@ -54,7 +60,22 @@ export function UndoingProvider({ children }: { children: ReactNode }) {
   }, [stack, busy, submit, plan.site.id, pathname, search])
   useHotkeys('mod+z', () => undoing.undo?.(), { preventDefault: true }, [undoing])
   useHotkeys('mod+shift+z, mod+y', () => undoing.redo?.(), { preventDefault: true }, [undoing])
-  return <UndoingContext.Provider value={undoing}>{children}</UndoingContext.Provider>
+  const [shown, show] = useState<string | null>(null)
+  const showing = useMemo(() => ({ shown, show }), [shown])
+  return (
+    <UndoingContext.Provider value={undoing}>
+      <ShownContext.Provider value={showing}>{children}</ShownContext.Provider>
+    </UndoingContext.Provider>
+  )
+}
+
+/** Says that the page shows the way back of a change itself, for as long as the caller is shown. */
+export function useShownHere(change: string): void {
+  const { show } = useContext(ShownContext)
+  useEffect(() => {
+    show(change)
+    return () => show(null)
+  }, [change, show])
 }
 
 function withLine({ past, future }: Stack, line: NewsLine, how: 'undo' | 'redo' | undefined): Stack {
@@ -74,14 +95,15 @@ export const useUndoing = (): Undoing => useContext(UndoingContext)
 /** For a minute after a save: what was saved, and its way back, where the page does not show one itself. */
 export function LastSaved() {
   const { last, undo } = useUndoing()
-  const { pathname, search } = useLocation()
+  const { shown } = useContext(ShownContext)
+  const { pathname } = useLocation()
   const [over, setOver] = useState<string | null>(null)
   useEffect(() => {
     if (!last) return
     const timer = setTimeout(() => setOver(last.id), TOLD_MS)
     return () => clearTimeout(timer)
   }, [last])
-  const shownThere = /\/(history|floors\/[^/]+)$/.test(pathname) || (last && search.includes(last.id))
+  const shownThere = last?.id === shown || /\/(history|floors\/[^/]+)$/.test(pathname)
   if (!last || over === last.id || shownThere) return null
   return (
     <p className={look.saved} role="status">

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { useRevalidator } from 'react-router'
 import type { LogPosition } from '../../core/change/change'
+import { tryNow } from '../outbox/install'
 import { openPageStream, type PageStream } from './page-stream'
 
 /**
@@ -19,7 +20,8 @@ export function useLive(siteId: string, place: LogPosition): PageStream | null {
     const catchUp = () => {
       if (busy.current === 'idle') void revalidate()
     }
-    const opened = openPageStream(`/sites/${siteId}/live`, catchUp)
+    // where a stream comes through, what waits to be sent does too
+    const opened = openPageStream(`/sites/${siteId}/live`, { ask: catchUp, back: tryNow })
     opened.hear('place', (data) => {
       wanted.current = Math.max(wanted.current, Number(data))
       if (wanted.current > known.current) catchUp()

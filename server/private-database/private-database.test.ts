@@ -1,8 +1,8 @@
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { delimiter, join } from 'node:path'
 import mysql from 'mysql2/promise'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { type PrivateDatabase, startPrivateDatabase } from './private-database'
 
 const home = mkdtempSync(join(tmpdir(), 'hallway-private-'))
@@ -48,5 +48,26 @@ describe('the private database', () => {
     await expect(asked('SELECT * FROM mysql.global_priv')).rejects.toThrow(/denied/)
     await expect(asked("SELECT LOAD_FILE('/etc/hostname') AS text")).resolves.toHaveProperty('0.0.text', null)
     await expect(asked("SELECT 'x' INTO OUTFILE '/tmp/hallway-never.txt'")).rejects.toThrow(/denied|secure/i)
+  })
+})
+
+describe('the making of a database', () => {
+  it('is tried twice, and what it said last is told where it fails twice', async () => {
+    const tools = join(home, 'tools')
+    const tries = join(home, 'tries')
+    mkdirSync(tools)
+    writeFileSync(
+      join(tools, 'mariadb-install-db'),
+      `#!/bin/sh\necho again >> "${tries}"\necho "Segmentation fault" >&2\nexit 1\n`,
+      { mode: 0o755 },
+    )
+    vi.stubEnv('PATH', [tools, process.env.PATH].join(delimiter))
+    try {
+      const making = startPrivateDatabase({ home: join(home, 'never'), say: () => {} })
+      await expect(making).rejects.toThrow(/could not be made[\s\S]*Segmentation fault/)
+    } finally {
+      vi.unstubAllEnvs()
+    }
+    expect(readFileSync(tries, 'utf8')).toBe('again\nagain\n')
   })
 })

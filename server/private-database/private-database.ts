@@ -115,25 +115,27 @@ function initialise(data: string, say: Options['say']): void {
   const installer = findProgram('mariadb-install-db')
   if (!installer)
     throw new Failure("mariadb-install-db is missing; install Debian's package mariadb-server and start again.")
-  const made = spawnSync(
-    installer,
-    [
-      '--no-defaults',
-      ...asRoot(),
-      `--datadir=${data}`,
-      '--auth-root-authentication-method=normal',
-      '--skip-test-db',
-      '--skip-name-resolve',
-      '--innodb-log-file-size=16M',
-    ],
-    { encoding: 'utf8' },
-  )
-  if (made.status !== 0) {
-    rmSync(data, { recursive: true, force: true })
+  const words = [
+    '--no-defaults',
+    ...asRoot(),
+    `--datadir=${data}`,
+    '--auth-root-authentication-method=normal',
+    '--skip-test-db',
+    '--skip-name-resolve',
+    '--innodb-log-file-size=16M',
+  ]
+  const make = () => {
+    const made = spawnSync(installer, words, { encoding: 'utf8' })
+    if (made.status !== 0) rmSync(data, { recursive: true, force: true })
+    return made
+  }
+  // it has been seen to crash once and work right after; a full disk stays full
+  const first = make()
+  const made = first.status === 0 ? first : make()
+  if (made.status !== 0)
     throw new Failure(
       `The database could not be made in ${data}. Is the disk full, or the folder read-only?\n${(made.stderr || made.stdout).trim().split('\n').slice(-3).join('\n')}`,
     )
-  }
 }
 
 function readPassword(file: string): string {

@@ -102,6 +102,6 @@ test('a web process that is started anew costs nobody what was typed', async ({ 
   await page.getByLabel('Note').fill('not to be lost')
   process.kill(Number(/Web process (\d+)/.exec(said)?.[1]), 'SIGKILL')
   await page.getByRole('button', { name: 'Save the run' }).click()
-  await expect(page.getByText('R-13 is saved.')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('R-13 is saved.')).toBeVisible({ timeout: 60_000 })
   complaints.splice(0)
 })

@@ -6,14 +6,20 @@ test('a place is moved by keys: its run becomes longer and its lead too short at
   page,
 }) => {
   const site = await ownSite(page)
+  await page.clock.install()
   await open(page, `${site}/floors/ground`)
   const ceiling = page.getByRole('button', { name: joint('Deck bay ceiling point') })
   await ceiling.focus()
+  // a move ends once the keys have rested, and here they do not
+  await page.clock.pauseAt(Date.now() + 10_000)
   await page.keyboard.press('Shift+ArrowRight')
   await page.keyboard.press('Shift+ArrowRight')
+  await expect(page.getByRole('status').filter({ hasText: '26 m right' })).toBeVisible()
   // told while it is still being moved
+  await page.clock.runFor(200)
   await expect(page.getByText('R-16 10.5 m → 12.5 m')).toBeVisible()
   await page.keyboard.press('Enter')
+  await page.clock.resume()
   await expect(page).toHaveURL(/did=/)
   await page.getByRole('link', { name: 'all floors' }).click()
   const row = page.getByRole('row', { name: /R-16/ })

@@ -85,7 +85,7 @@ test('a run is deleted and put back', async ({ page }) => {
   await page.getByRole('button', { name: 'Delete this run' }).click()
   await expect(page.getByText('R-16 was deleted')).toBeVisible()
   await expect(page.getByRole('link', { name: 'R-16' })).toHaveCount(0)
-  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByText('R-16 is back.')).toBeVisible()
   await page.getByRole('link', { name: 'R-16' }).click()
   await expect(page.getByRole('group', { name: 'Need 1' }).getByLabel('How much')).toHaveValue('4 Gb/s + 4.5 W')

@@ -19,7 +19,7 @@ test('what is tried on a run is kept with what was typed, as one change, and one
   // what is kept is no longer something to try
   await expect(strip.getByRole('button', { name: 'Keep it' })).toHaveCount(0)
   await expect(strip.getByRole('option', { name: 'Desk charger gives 45 W' })).toHaveCount(0)
-  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect(verdictOf(page)).toHaveText('Tight')
   await expect(page.getByLabel('Note')).toHaveValue('')
   await open(page, `${site}/history`)
@@ -41,7 +41,7 @@ test('a policy that was tried is kept for the whole site, and a desk is planned 
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('R-09: Second instructor laptop to Gallery dock')
   // who was planned for comes and goes now
   await expect(strip.getByRole('option', { name: 'Gallery laptop' })).toHaveCount(1)
-  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('R-09: Gallery laptop to Gallery dock')
 })
 

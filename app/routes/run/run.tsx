@@ -156,7 +156,11 @@ function Done({ tag }: { tag: string }) {
   const done = params.get('done')
   useEffect(() => {
     if (!done) return
-    const timer = setTimeout(() => setParams({}, { replace: true, preventScrollReset: true }), 6000)
+    const clean = (now: URLSearchParams) => {
+      now.delete('done')
+      return now
+    }
+    const timer = setTimeout(() => setParams(clean, { replace: true, preventScrollReset: true }), 6000)
     return () => clearTimeout(timer)
   }, [done, setParams])
   if (!done) return null

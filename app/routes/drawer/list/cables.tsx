@@ -170,11 +170,15 @@ function Arrived() {
 
 function Said({ answer }: { answer: Answer }) {
   const { plan } = useSite()
+  const [params] = useSearchParams()
   if ('problem' in answer) return <Notice tone="blocked">{answer.problem}</Notice>
+  // the list stays as narrow as it was
+  const job = params.get('job')
+  const back = new URLSearchParams({ ...(job ? { job } : {}), undone: '1' })
   return (
     <Notice tone="clear" slim>
       {answer.token ? (
-        <Undo change={answer.token} back={`/sites/${plan.site.id}/drawer?undone=1`}>
+        <Undo change={answer.token} back={`/sites/${plan.site.id}/drawer?${back}`}>
           {answer.done}
         </Undo>
       ) : (
