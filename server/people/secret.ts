@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { hash, randomBytes } from 'node:crypto'
 
 /** Something that only its holder knows: what it is carried as, and what is kept of it here. */
 export type Secret = { text: string; digest: string }
@@ -9,4 +9,4 @@ export function newSecret(): Secret {
   return { text, digest: digestOf(text) }
 }
 
-export const digestOf = (text: string): string => createHash('sha256').update(text).digest('hex')
+export const digestOf = (text: string): string => hash('sha256', text, 'hex')

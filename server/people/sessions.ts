@@ -22,6 +22,8 @@ export async function beginSession(knex: Knex, { id }: Pick<Person, 'id'>, devic
   return text
 }
 
+const SITE_AS = SITE_COLUMNS.map((column) => `sites.${column} as site_${column}`)
+
 /** Who a browser is signed in as. `access` is what they may do on the site that was asked about, `site` the row of it. */
 export type SignedInAs = { person: Person; session: string; access: Access | null; site: SiteRow | null }
 
@@ -45,7 +47,7 @@ export async function sessionOf(knex: Knex, text: string, siteId = ''): Promise<
       'person_sessions.seen',
       'site_rights.held',
       'site_rights.hides',
-      ...SITE_COLUMNS.map((column) => `sites.${column} as site_${column}`),
+      ...SITE_AS,
     )
   if (!row) return null
   const now = Date.now()
