@@ -40,6 +40,8 @@ export type Machine = {
   powerOff(): Promise<void>
   /** As when the plug is pulled. */
   cut(): Promise<void>
+  /** Takes its cable to the others out, or puts it back in. */
+  cable(how: 'out' | 'in'): void
   boot(): Promise<void>
 }
 
@@ -159,6 +161,9 @@ WantedBy=sysinit.target
       async cut() {
         run('kill', ['-KILL', leader()])
         await gone()
+      },
+      cable(how) {
+        inNetwork(['link', 'set', `vb-${name}`, how === 'out' ? 'down' : 'up'])
       },
       async boot() {
         const log = join(own, 'console')
