@@ -22,6 +22,7 @@ export async function beginSession(knex: Knex, { id }: Pick<Person, 'id'>, devic
   return text
 }
 
+/** Of the site that was asked about, beside columns of the same names. */
 const SITE_AS = SITE_COLUMNS.map((column) => `sites.${column} as site_${column}`)
 
 /** Who a browser is signed in as. `access` is what they may do on the site that was asked about, `site` the row of it. */

@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { commandsOf } from '../support/commands-of'
+import { commandsOf, RUN_ELSEWHERE } from '../support/commands-of'
 import { command, type HallwayProcess, startHallway } from '../support/hallway-process'
 
 // What docs/running.md says, done.
@@ -93,14 +93,7 @@ describe('the manual', () => {
     expect(commands.length).toBeGreaterThan(25)
     // those that need machines of their own are run there, word for word
     const booted = readFileSync('tests/endurance/machines.test.ts', 'utf8')
-    const run = [
-      ...[...booted.matchAll(/told\('([^']+)'/g)].map(([, begins = '']) => begins),
-      'deploy/backup FOLDER',
-      './hallway start',
-      './hallway sizes',
-      'npm run endure:cluster',
-      'npm run endure:machines',
-    ]
+    const run = [...[...booted.matchAll(/told\('([^']+)'/g)].map(([, begins = '']) => begins), ...RUN_ELSEWHERE]
     expect(commands.filter((each) => !run.some((begins) => each.startsWith(begins)))).toEqual([])
   })
   it('names figures that there are', async () => {
