@@ -1,6 +1,9 @@
 import { availableParallelism } from 'node:os'
 import { defineConfig } from 'vitest/config'
 
+// laws are tried as often as HALLWAY_LAWS says, on the cases of HALLWAY_SEED
+const setupFiles = ['tests/support/laws.ts']
+
 export default defineConfig({
   test: {
     // every core: by itself Vitest leaves one idle, which is half of a small machine
@@ -14,6 +17,7 @@ export default defineConfig({
           // what they test keeps nothing that could tell, so it is read once and not once a file
           isolate: false,
           pool: 'threads',
+          setupFiles,
           // properties over many made-up plans
           testTimeout: 180_000,
         },
@@ -22,17 +26,30 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/**/*.test.ts'],
+          // modules are read once for each of the workers, which is most of the time of a short file
+          isolate: false,
           globalSetup: ['tests/support/private-database.ts'],
+          setupFiles,
           testTimeout: 180_000,
           hookTimeout: 180_000,
         },
       },
       {
         // long; not part of every run
-        test: { name: 'endurance', include: ['tests/endurance/**/*.test.ts'], hookTimeout: 180_000 },
+        test: { name: 'endurance', include: ['tests/endurance/**/*.test.ts'], setupFiles, hookTimeout: 180_000 },
       },
       {
-        test: { name: 'command', include: ['tests/command/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 180_000 },
+        // reads the sources of Linux; at night
+        test: { name: 'kernel', include: ['tests/kernel/**/*.test.ts'], hookTimeout: 180_000 },
+      },
+      {
+        test: {
+          name: 'command',
+          include: ['tests/command/**/*.test.ts'],
+          setupFiles,
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
+        },
       },
     ],
   },

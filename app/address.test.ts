@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../tests/support/laws'
 import { within } from './address'
 
 const pieces = fc
@@ -63,7 +64,7 @@ describe('an address to go back to', () => {
           expect(within(back)).toBe(back)
         },
       ),
-      { numRuns: 2000 },
+      { numRuns: cases(2000) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { z } from 'zod'
+import { cases } from '../tests/support/laws'
 import { parseFields } from './parse-fields.server'
 
 const schema = z.object({
@@ -36,7 +37,7 @@ it('what no button asks for breaks nothing', () => {
       const read = parseFields(formOf(['tag', 'a'], ['leads[0]', 'x'], ['__intent__', asked]), schema)
       expect(JSON.stringify(read.reply())).toContain('tag')
     }),
-    { numRuns: 300 },
+    { numRuns: cases(300) },
   )
 })
 it('a button that asks for a line more gets it', () => {

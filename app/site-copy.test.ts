@@ -8,6 +8,7 @@ import type { Subject } from '../core/observe/every'
 import type { Observation } from '../core/observe/observation'
 import { finished } from '../core/work/in-slices'
 import { demo } from '../tests/support/demo-plan'
+import { cases } from '../tests/support/laws'
 import { learnedMaps } from '../tests/support/learned-maps'
 import { type Choice, choice, madeUpEdit } from '../tests/support/made-up-changes'
 import { viewFor } from './open-copy'
@@ -76,7 +77,7 @@ describe('the copy in the browser', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
     expect(told).toBeGreaterThan(60)
   })

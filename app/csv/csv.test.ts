@@ -7,6 +7,7 @@ import { bookOf } from '../../core/handover/book'
 import { packTables } from '../../core/handover/tables'
 import { handoverSchema } from '../../core/vocabulary/handover'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { csvFile, readCsv, writeCsv } from './csv'
 
 const bytes = (text: string) => new TextEncoder().encode(text)
@@ -65,7 +66,7 @@ it('any cell comes back as it was, and no line of one begins as a formula does',
         .flatMap((each) => each.split(/\r\n|\r|\n/))
       expect(lines.filter((line) => /^[=+\-@\t]/.test(line))).toEqual([])
     }),
-    { numRuns: 500 },
+    { numRuns: cases(500) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import type { BenchTest } from '../vocabulary/session'
 import { type BenchOrder, orderBench } from './order'
 import { fewestPlugs, plugsOver, portsOf, type Setup } from './setup'
@@ -93,7 +94,7 @@ describe('the order of a session', () => {
         expect(order.plugs).toBe(count * Math.min(...permutations(setups).map((order) => plugsOver(order))))
         expect(order.fewest).toBe(order.plugs)
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
   it('tests another cable while one soaks, where the ports allow', () => {
@@ -126,7 +127,7 @@ describe('the order of a session', () => {
         const first = order.steps.findIndex(({ cable }) => isLast(cable))
         if (first >= 0) expect(order.steps.slice(first).every(({ cable }) => isLast(cable))).toBe(true)
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
   it('does not let the next cable in where it would need a port that soaks', () => {

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { portModes } from '../link/port-modes'
 import { plugsInto } from '../match/rank'
 import { emptyPlan } from '../plan/plan'
@@ -67,7 +68,7 @@ describe('tests that would sort a heap of cables', () => {
         const link = first?.kind === 'link' ? [portKey(first.from), portKey(first.to)] : null
         expect(link).toEqual(bestPairPlainly(made, heap))
       }),
-      { numRuns: 200 },
+      { numRuns: cases(200) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases, inProportion } from '../../tests/support/laws'
 import { assessAnew } from '../checks/assess'
 import { judged } from '../checks/look-ahead'
 import { reassess } from '../checks/reassess'
@@ -99,9 +100,9 @@ describe('runs that follow the pathways', () => {
           }
         })
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
-    expect(seen).toBeGreaterThan(500)
+    expect(seen).toBeGreaterThan(inProportion(500))
   })
   it('leave a plan that reads back the same', () => {
     fc.assert(
@@ -111,21 +112,24 @@ describe('runs that follow the pathways', () => {
           expect(back).toEqual({ ok: true, plan })
         })
       }),
-      { numRuns: 30 },
+      { numRuns: cases(30) },
     )
   })
   it('go back to where they were when a change is taken back', () => {
+    let taken = 0
     fc.assert(
       fc.property(walks, (steps) => {
         walk(steps, (before, _, made) => {
           const there = applyChange(before, { edits: followed(before, made) })
           if (there.outcome !== 'applied') return
+          taken += 1
           const back = applyChange(there.copy, { edits: followed(there.copy, there.inverse), undoes: 'x' })
           expect(back.outcome === 'applied' && back.copy.plan).toEqual(before.plan)
         })
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
+    expect(taken).toBeGreaterThan(10)
   })
   it('are judged again as judging anew would, the conduits they share included; and so is a room', () => {
     fc.assert(
@@ -141,7 +145,7 @@ describe('runs that follow the pathways', () => {
             expect(verdict).toEqual(anew.assessment.runs.find(({ id }) => id === verdict.id))
         })
       }),
-      { numRuns: 25 },
+      { numRuns: cases(25) },
     )
   })
   it('cost nothing where nothing of it is touched', () => {
@@ -218,7 +222,7 @@ describe('edits that somebody sent', () => {
           expect(applyChange(start, { edits }).outcome).toBe('refused')
         }
       }),
-      { numRuns: 200 },
+      { numRuns: cases(200) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { learnedMaps } from '../../tests/support/learned-maps'
 import { choice, madeUpEdit } from '../../tests/support/made-up-changes'
 import { edited, many, start, walk } from '../../tests/support/made-up-walk'
@@ -34,7 +35,7 @@ describe('whatever is changed', () => {
           } else expect(whole.ok).toBe(false)
         }
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
     expect(accepted).toBeGreaterThan(50)
   })
@@ -48,7 +49,7 @@ describe('whatever is changed', () => {
           if (back.outcome === 'applied') expect(back.copy.plan).toEqual(before.plan)
         })
       }),
-      { numRuns: 80 },
+      { numRuns: cases(80) },
     )
   })
 
@@ -61,7 +62,7 @@ describe('whatever is changed', () => {
           expect(assessed.assessment).toEqual(assess(anew(plan)))
         })
       }),
-      { numRuns: 80 },
+      { numRuns: cases(80) },
     )
   })
 
@@ -71,7 +72,7 @@ describe('whatever is changed', () => {
       fc.property(many, (changes) => {
         walk(changes, (_, { plan }) => expect(learnedMaps(plan)).toEqual(learnedMaps(anew(plan))))
       }),
-      { numRuns: 80 },
+      { numRuns: cases(80) },
     )
   })
 
@@ -94,7 +95,7 @@ describe('whatever is changed', () => {
         compared += 1
         expect(forth).toEqual(back)
       }),
-      { numRuns: 300 },
+      { numRuns: cases(300) },
     )
     expect(compared).toBeGreaterThan(20)
   })
@@ -103,7 +104,7 @@ describe('whatever is changed', () => {
     const before = JSON.stringify(start.plan)
     fc.assert(
       fc.property(many, (changes) => walk(changes, () => {})),
-      { numRuns: 20 },
+      { numRuns: cases(20) },
     )
     expect(JSON.stringify(start.plan)).toBe(before)
   })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { z } from 'zod'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, some } from '../../tests/support/made-up-walk'
 import { assess } from './assess'
 import { checkedOf, checkedSchema } from './checked'
@@ -16,6 +17,6 @@ it('whatever the plan, what is printed is of that shape', () => {
       const printed = JSON.parse(JSON.stringify(checkedOf(assess(madeUpCopy(changes).plan))))
       expect(checkedSchema.parse(printed)).toEqual(printed)
     }),
-    { numRuns: 30 },
+    { numRuns: cases(30) },
   )
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { anew, BETWEEN, changedFrom, drawn, drawnAgain, smallSite } from '../../tests/support/small-site'
 import { observationSchema } from '../observe/observation'
@@ -52,7 +53,7 @@ describe('every check', () => {
           said.add(check)
         }
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
     expect(said.size).toBeGreaterThan(checks.length / 2)
   })
@@ -90,7 +91,7 @@ describe.each(checks.map(({ name }) => name))('what the check "%s" reads', (name
           }
         }
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
 
@@ -104,7 +105,7 @@ describe.each(checks.map(({ name }) => name))('what the check "%s" reads', (name
           runs.map(({ id, findings }) => [id, findings.filter(({ check }) => check === name)])
         expect(of(again.assessment.runs)).toEqual(of(assess(anew(after)).runs))
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 })
@@ -137,7 +138,7 @@ describe('what the checks read together', () => {
         const after = changedFrom(before, smallSite(second))
         expect(reassess(assessAnew(before), after).assessment).toEqual(assess(anew(after)))
       }),
-      { numRuns: 200 },
+      { numRuns: cases(200) },
     )
   })
   it('leaves none of them out', () => {

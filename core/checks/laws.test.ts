@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { drawn, smallSite } from '../../tests/support/small-site'
 import { byId } from '../plan/lookup'
@@ -32,19 +33,19 @@ describe('whatever the plan', () => {
   it('a shorter route is never worse', () => {
     fc.assert(
       fc.property(oneOf, fc.integer({ min: 1, max: 9 }), ({ plan, run }, tenths) => {
-        if (!run) return
+        fc.pre(run != null)
         const { legs: _, follows: __, ...route } = run.route
         const typed = withRun(plan, { ...run, route })
         const shorter = withRun(plan, { ...run, route: { ...route, length: (route.length * tenths) / 10 } })
         expect(gradeOf(shorter, run.id), run.tag).toBeLessThanOrEqual(gradeOf(typed, run.id))
       }),
-      { numRuns: 100 },
+      { numRuns: cases(100) },
     )
   })
   it('mains at a place is never worse than none, nor is what nobody knows', () => {
     fc.assert(
       fc.property(oneOf, ({ plan, run }) => {
-        if (!run) return
+        fc.pre(run != null)
         const all = (mains: Plan['places'][number]['mains']): Plan => ({
           ...plan,
           places: plan.places.map((place) => ({ ...place, mains })),
@@ -53,13 +54,13 @@ describe('whatever the plan', () => {
         for (const mains of [true, 'not known'] as const)
           expect(gradeOf(all(mains), run.id), run.tag).toBeLessThanOrEqual(none)
       }),
-      { numRuns: 80 },
+      { numRuns: cases(80) },
     )
   })
   it('a charger with twice the watts is never worse', () => {
     fc.assert(
       fc.property(oneOf, ({ plan, run }) => {
-        if (!run) return
+        fc.pre(run != null)
         const stronger: Plan = {
           ...plan,
           devices: plan.devices.map((device) => ({
@@ -76,7 +77,7 @@ describe('whatever the plan', () => {
             .filter(({ grade }) => grade === 'blocked').length ?? 0
         expect(worst(stronger), run.tag).toBeLessThanOrEqual(worst(plan))
       }),
-      { numRuns: 80 },
+      { numRuns: cases(80) },
     )
   })
   it('a lead that is the same from both ends may lie either way round', () => {
@@ -95,7 +96,7 @@ describe('whatever the plan', () => {
         }))
         expect(assess({ ...plan, runs: turned })).toEqual(assess(plan))
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
   it('data gets through alike from whichever end a run is drawn, where either port can be the host', () => {
@@ -134,7 +135,7 @@ describe('whatever the plan', () => {
           ])
         expect(linksOf({ ...plan, runs: plan.runs.map(drawnFromTheOther) })).toEqual(linksOf(plan))
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 })

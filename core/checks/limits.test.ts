@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { judge, type NeedInput, type OneRun } from '../../tests/support/one-run'
 import { linkModeFacts } from '../standards/link-modes'
 
@@ -27,7 +28,7 @@ describe('a figure exactly at its limit is clear, a hair beyond is not, and roun
         expect(lengthGrade(route, percent / 100, exact)).toBe('clear')
         expect(lengthGrade(route, percent / 100, exact * (1 - 1e-6))).not.toBe('clear')
       }),
-      { numRuns: 150 },
+      { numRuns: cases(150) },
     )
   })
   it('as many needs as share a link evenly, and one more not', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { judge, type OneRun } from '../../tests/support/one-run'
 import { planFrom, portOf, runOf } from '../../tests/support/shorthand'
 import { drawn, smallSite } from '../../tests/support/small-site'
@@ -109,7 +110,7 @@ describe('ports on one controller', () => {
         for (const { carries, out, back } of sums.values())
           expect(atMost(out, carries) && atMost(back, carries)).toBe(true)
       }),
-      { numRuns: 200 },
+      { numRuns: cases(200) },
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { defaultPolicy } from '../vocabulary/policy'
 import { otherChoices } from '../vocabulary/policy-choices'
@@ -27,7 +28,7 @@ describe('what another choice would change', () => {
         const back = { ...there, policy: { ...plan.policy } }
         expect(reassess(reassess(site, there), back).assessment).toEqual(site.assessment)
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
   it('is nothing for the choice that holds already', () => {
@@ -38,7 +39,7 @@ describe('what another choice would change', () => {
         const effects = finished(policyEffects(site, [{ length }, { reservation }]))
         expect(effects.flatMap(({ turned }) => turned)).toEqual([])
       }),
-      { numRuns: 20 },
+      { numRuns: cases(20) },
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { judge, type LeadInput, type OneRun } from '../../tests/support/one-run'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../standards/grades'
 import type { Finding } from './checks'
@@ -80,7 +81,7 @@ describe('a remedy', () => {
           if (remedy.code === 'better-grade') expect(everyGrade(lead.length, construction), 'better grade').toBe(true)
         }
       }),
-      { numRuns: 400 },
+      { numRuns: cases(400) },
     )
   })
   it('that no lead of its build could keep is left out', () => {

@@ -1,10 +1,10 @@
 import { givenWatts, levelsOf } from '../power/negotiate'
 import { ALLOWED_DROP } from '../power/wire'
 import { decimal } from '../quantity/parsed'
-import { CABLE_GRADES, CONSTRUCTIONS, gradeFacts } from '../standards/grades'
+import { CABLE_GRADES, type CableGrade, CONSTRUCTIONS, type Construction, gradeFacts } from '../standards/grades'
 import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { DISPLAYPORT_LINKS, displayPortLane, HDMI_LEVELS, hdmiLink } from '../standards/picture-links'
-import { type LeadShape, leadReach, printedLength } from '../standards/reach'
+import { type LeadShape, leadReach, printedLength, type Reach } from '../standards/reach'
 import { citeSource } from '../standards/source'
 import { type Port, portSchema } from '../vocabulary/device'
 
@@ -55,34 +55,55 @@ function belongs(shape: LeadShape, grade: (typeof CABLE_GRADES)[number]): boolea
   return shape === 'c-c' ? !isOther : ['usb2', 'gen1', 'gen2'].includes(grade)
 }
 
-/** Every reach: a row for each sort of lead and each thing it carries. */
+/** Gathers what has the same key, in the order it came. */
+function gathered<T>(items: readonly T[], keyOf: (item: T) => string): T[][] {
+  const groups = new Map<string, T[]>()
+  for (const item of items) groups.set(keyOf(item), [...(groups.get(keyOf(item)) ?? []), item])
+  return [...groups.values()]
+}
+
+type Carried = { ends: string; built: string; mark: string; name: string; far: string; source: string }
+
+/** One thing that a sort of lead carries, and how far. */
+function carriedBy(shape: LeadShape, construction: Construction, grade: CableGrade): Carried[] {
+  const { data, displayport, hdmi } = leadReach(grade, construction, shape)
+  const fed = leadReach(grade, construction, shape, 'fed').data
+  const far = ({ mode, reach }: { mode: string; reach: number }): string => {
+    const further = fed.find((row) => row.mode === mode)?.reach ?? reach
+    return further > reach ? `${reach} m, ${further} m fed` : `${reach} m`
+  }
+  const told = <Mode extends string>(rows: readonly Reach<Mode>[], nameOf: (mode: Mode) => string): Carried[] =>
+    rows.map((row) => ({
+      ends: shapeNames[shape],
+      built: construction,
+      mark: gradeFacts[grade].name,
+      name: nameOf(row.mode),
+      far: far(row),
+      source: citeSource(row.source),
+    }))
+  return [
+    ...told(data, (mode) => linkModeFacts[mode].name),
+    ...told(displayport, (mode) => `DisplayPort ${displayPortLane[mode].name}`),
+    ...told(hdmi, (mode) => hdmiLink[mode].name),
+  ]
+}
+
+/** Every reach: each figure once, with all the marks and all the links that it counts for. */
 function reachRows(): Row[] {
-  const rows: Row[] = []
-  for (const shape of ['c-c', 'legacy', 'extension', 'other'] as const)
-    for (const construction of CONSTRUCTIONS)
-      for (const grade of CABLE_GRADES) {
-        const { data, displayport, hdmi } = leadReach(grade, construction, shape)
-        const fed = leadReach(grade, construction, shape, 'fed').data
-        if (!belongs(shape, grade)) continue
-        const carried = [
-          ...data.map((row) => ({ ...row, name: linkModeFacts[row.mode].name })),
-          ...displayport.map((row) => ({ ...row, name: `DisplayPort ${displayPortLane[row.mode].name}` })),
-          ...hdmi.map((row) => ({ ...row, name: hdmiLink[row.mode].name })),
-        ]
-        // what goes as far by one source stands in one row
-        const together = new Map<string, string[]>()
-        for (const { name, mode, reach, source } of carried) {
-          const further = fed.find((row) => row.mode === mode)?.reach ?? reach
-          const far = further > reach ? `${reach} m, ${further} m fed` : `${reach} m`
-          const key = `${far}|${citeSource(source)}`
-          together.set(key, [...(together.get(key) ?? []), name])
-        }
-        for (const [key, names] of together) {
-          const [far = '', source = ''] = key.split('|')
-          rows.push([shapeNames[shape], construction, gradeFacts[grade].name, names.join(', '), far, source])
-        }
-      }
-  return rows
+  const all = (['c-c', 'legacy', 'extension', 'other'] as const).flatMap((shape) =>
+    CONSTRUCTIONS.flatMap((construction) =>
+      CABLE_GRADES.filter((grade) => belongs(shape, grade)).flatMap((grade) => carriedBy(shape, construction, grade)),
+    ),
+  )
+  const figure = ({ ends, built, far, source }: Carried): string => [ends, built, far, source].join('|')
+  const marked = gathered(all, (row) => `${figure(row)}|${row.name}`).map((rows) => ({
+    ...(rows[0] as Carried),
+    mark: rows.map(({ mark }) => mark).join(', '),
+  }))
+  return gathered(marked, (row) => `${figure(row)}|${row.mark}`).map((rows) => {
+    const { ends, built, mark, far, source } = rows[0] as Carried
+    return [ends, built, mark, rows.map(({ name }) => name).join(', '), far, source]
+  })
 }
 
 const charger = (gives: number): Port =>
@@ -119,5 +140,5 @@ export const standardTables = (): string =>
     '',
     `A lead counts for its reach as the length it is sold as, within 3 %: ${[3.3, 6.6, 10].map((feet) => `${feet} ft as ${printedLength(feet * 0.3048)} m`).join(', ')} (common practice).`,
     '',
-    table('How far leads reach', ['ends', 'built', 'mark', 'carries', 'up to', 'source'], reachRows()),
+    table('How far leads reach', ['ends', 'built', 'marks', 'carry', 'up to', 'source'], reachRows()),
   ].join('\n')

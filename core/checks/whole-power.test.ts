@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { planFrom, portOf as port, runOf as run } from '../../tests/support/shorthand'
 import type { Plan } from '../plan/plan'
 import { assess } from './assess'
@@ -214,7 +215,7 @@ describe('volts at the device', () => {
             expect(have(worse)).toBeLessThanOrEqual(have(now) + 1e-9)
         },
       ),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { assessAnew } from '../checks/assess'
 import type { AttemptObservation, SymptomObservation } from '../observe/observation'
 import { type Search, SYMPTOMS, type Symptom } from '../vocabulary/search'
@@ -76,7 +77,7 @@ describe('whatever was seen and tried at a run', () => {
         const [one, other] = [sharesOf(scene, seen), sharesOf(scene, turned)]
         for (const [at, share] of one.entries()) expect(share).toBeCloseTo(other[at] ?? -1, 10)
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 
@@ -87,7 +88,7 @@ describe('whatever was seen and tried at a run', () => {
         expect(shares.reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 9)
         for (const share of shares) expect(share).toBeGreaterThan(0)
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 
@@ -102,7 +103,7 @@ describe('whatever was seen and tried at a run', () => {
           expect(stops.filter((stop) => forbids(stop, each.name))).toEqual([])
         }
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 })
@@ -129,7 +130,7 @@ it('information is what is not known before less what is not known after, on ave
       const problem = problemAt(scene)
       const shares = sharesOf(scene, seen)
       const attempt = problem.attempts[which % problem.attempts.length]
-      if (!attempt) return
+      fc.pre(attempt != null)
       const table = tableOf(problem.causes, attempt.outcomes)
       // each cause a group of its own: then it is plain mutual information
       const alone = { of: problem.causes.map((_, at) => at), count: problem.causes.length }
@@ -141,7 +142,7 @@ it('information is what is not known before less what is not known after, on ave
       expect(told).toBeCloseTo(Math.max(0, entropy(shares) - after), 8)
       expect(information(shares, table, problem.groups)).toBeLessThanOrEqual(told + 1e-9)
     }),
-    { numRuns: 80 },
+    { numRuns: cases(80) },
   )
 })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases, inProportion } from '../../tests/support/laws'
 import { madeUpCopy, many, start } from '../../tests/support/made-up-walk'
 import { patterns } from '../../tests/support/site-routes'
 import { applyChange } from '../change/apply'
@@ -168,7 +169,7 @@ describe('a book', () => {
         const cards = blocks.flatMap((block) => (block.sort === 'cards' ? block.cards : []))
         expect(cards).toHaveLength(plan.runs.length)
       }),
-      { numRuns: 25 },
+      { numRuns: cases(25) },
     )
     const empty = wordsOf(bookWith(emptyPlan({ id: 's', name: 'S' })))
     expect(empty).toContain('No floor was drawn')
@@ -290,9 +291,9 @@ describe('what has changed since', () => {
         expect(withdrawn).toHaveLength(fresh.length)
         expect(sinceTable(since)).toHaveLength(1 + since.reduce((sum, { lines }) => sum + lines.length, 0))
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
-    expect(found).toBeGreaterThan(60)
+    expect(found).toBeGreaterThan(inProportion(60))
   })
   it('tells laid, moved, replaced, proved, stale and retired apart', () => {
     const spring = asSpring(demo)

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import * as build from '../../tests/support/edid-builder'
+import { cases } from '../../tests/support/laws'
 import { fieldsRead, patchSchema, withPatches } from '../survey/take-reading'
 import { type Device, deviceSchema } from '../vocabulary/device'
 import { readFromDevice } from './device-reading'
@@ -174,7 +175,7 @@ describe('what is no reading', () => {
         const answer = readFromDevice(bytesOf(parts.join('')))
         if (!answer.ok) expect(answer.problem).not.toBe('')
       }),
-      { numRuns: 300 },
+      { numRuns: cases(300) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import type { ChangeToMake, Copy } from '../change/change'
@@ -62,7 +63,7 @@ describe('the work list', () => {
         const waiting = runsToLay(indexPlan(plan)).map(({ id }) => id)
         for (const id of waiting) expect(runIn(plan, id).leads.every((lead) => 'cable' in lead)).toBe(true)
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
   it('says where a supply goes, which way an arrow points, and the slack at each end', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import { assessAnew } from '../checks/assess'
@@ -16,7 +17,7 @@ describe('one kind for many runs', () => {
         const copy = madeUpCopy(changes)
         const { plan } = copy
         const kind = plan.kinds[one % plan.kinds.length]
-        if (!kind) return
+        fc.pre(kind != null)
         const site = assessAnew(plan)
         const runs = plan.runs.map(({ id }) => id)
         const proposal = finished(proposeKind(site, { runs, kind: kind.id }, copy.place))
@@ -33,7 +34,7 @@ describe('one kind for many runs', () => {
           expect(verdicts.get(lead.run)?.grade).toBe(lead.after)
         }
       }),
-      { numRuns: 30 },
+      { numRuns: cases(30) },
     )
     expect(proposed).toBeGreaterThan(30)
   })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases, inProportion } from '../../tests/support/laws'
 import { madeUpCopy, many, start } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import type { Copy } from '../change/change'
@@ -42,9 +43,9 @@ describe('the best from the drawer for many runs', () => {
         )
         expect(worse.length).toBeGreaterThanOrEqual(poorer.length)
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
-    expect(proposed).toBeGreaterThan(100)
+    expect(proposed).toBeGreaterThan(inProportion(100))
   })
   it('leaves what the drawer cannot better, and says why', () => {
     const { left } = proposalFor(start)

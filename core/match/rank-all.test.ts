@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { benchSite } from '../../server/command/bench-site'
+import { cases } from '../../tests/support/laws'
 import { anew, BETWEEN, changedFrom, drawn, drawnAgain, smallSite } from '../../tests/support/small-site'
 import { walkNeeds } from '../checks/assess'
 import { observationSchema } from '../observe/observation'
@@ -128,7 +129,7 @@ describe('every cable for every run', () => {
         const plan = smallSite(numbers)
         expect(atOnce(plan)).toEqual(plainly(plan))
       }),
-      { numRuns: 100 },
+      { numRuns: cases(100) },
     )
   })
   it('and after a change, of which what was ranked before may be kept', () => {
@@ -139,7 +140,7 @@ describe('every cable for every run', () => {
         const after = changedFrom(before, smallSite(second))
         expect(atOnce(after)).toEqual(plainly(anew(after)))
       }),
-      { numRuns: 200 },
+      { numRuns: cases(200) },
     )
   })
   it('also where a disk that a lead once copied to turns out to be another', () => {
@@ -173,7 +174,7 @@ describe('every cable for every run', () => {
         const plan = siteOf(figures)
         expect(atOnce(plan)).toEqual(plainly(plan))
       }),
-      { numRuns: 25 },
+      { numRuns: cases(25) },
     )
   })
 })

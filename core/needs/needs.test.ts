@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { fromTemplate, templates } from '../survey/templates'
 import { DEVICE_KINDS } from '../vocabulary/device'
 import { NEED_KINDS } from '../vocabulary/need'
@@ -101,7 +102,7 @@ describe('a need explained', () => {
         const read = explainNeed(kind, text)
         if (!read.ok) expect(read.problem).not.toBe('')
       }),
-      { numRuns: 400 },
+      { numRuns: cases(400) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { choice, madeUpObservation } from '../../tests/support/made-up-changes'
 import { assess } from '../checks/assess'
 import { severity } from '../checks/finding'
@@ -46,7 +47,7 @@ describe('what was seen', () => {
         }))
         expect(verdicts(seenAt(renamed as Observation[], by))).toEqual(verdicts(seenAt(observations, by)))
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 
@@ -54,7 +55,7 @@ describe('what was seen', () => {
     fc.assert(
       fc.property(seen, length, (observations, by) => {
         const last = observations.at(-1) as Observation
-        if (last.kind === 'retraction') return
+        fc.pre(last.kind !== 'retraction')
         const before = observations.slice(0, -1)
         const back = {
           id: 'back',
@@ -66,7 +67,7 @@ describe('what was seen', () => {
         }
         expect(verdicts(seenAt([...observations, back as Observation], by))).toEqual(verdicts(seenAt(before, by)))
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 
@@ -98,7 +99,7 @@ describe('what was seen', () => {
           else expect(now, tag).toBeGreaterThanOrEqual(old)
         }
       }),
-      { numRuns: 150 },
+      { numRuns: cases(150) },
     )
   })
 
@@ -113,7 +114,7 @@ describe('what was seen', () => {
         const read = readPlan(JSON.parse(JSON.stringify(seenAt(observations))))
         expect(read).toEqual({ ok: true, plan: seenAt(observations) })
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 
@@ -137,7 +138,7 @@ describe('what was seen', () => {
         if (run)
           for (const { cable } of rankCables(index, run, [])) expect(abilitiesOf(index, cable).known.hot).toBeNull()
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { type Observation, observationText } from './observation'
 import { parseSaid, parseSeen, SAID_EXAMPLES, SEEN_EXAMPLES, type SeenContext } from './seen-text'
@@ -70,7 +71,7 @@ describe('a line of what somebody saw', () => {
         if (answer.ok)
           for (const seen of answer.value) expect(observationText(seen as Observation).length).toBeGreaterThan(2)
       }),
-      { numRuns: 500 },
+      { numRuns: cases(500) },
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { LINK_MODES, type LinkMode } from '../standards/link-modes'
 import type { Here } from './spot'
 import { implies, seenOfMode, type Trial, type TriedLead, withoutRepeats } from './trials'
@@ -142,7 +143,7 @@ describe('laws of trials', () => {
         const few = seenOfMode(withoutRepeats(given), asked, by, here)
         expect({ ...few, here: few.here?.says }).toEqual({ ...all, here: all.here?.says })
       }),
-      { numRuns: 2000 },
+      { numRuns: cases(2000) },
     )
   })
   it('the order in which they arrive never matters', () => {
@@ -155,7 +156,7 @@ describe('laws of trials', () => {
         expect(seenOfMode(other, asked, by, here).here?.says).toBe(seenOfMode(given, asked, by, here).here?.says)
         expect(withoutRepeats(other)).toEqual(withoutRepeats(given))
       }),
-      { numRuns: 1000 },
+      { numRuns: cases(1000) },
     )
   })
   it('one more that held never worsens, and one more that failed never betters', () => {
@@ -166,7 +167,7 @@ describe('laws of trials', () => {
         const drops: Trial = { ...more, cameUp: null, basis: 'soaked' }
         expect(worth([...given, drops], asked, by)).toBeLessThanOrEqual(worth(given, asked, by))
       }),
-      { numRuns: 2000 },
+      { numRuns: cases(2000) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import type { Copy } from '../change/change'
@@ -44,7 +45,7 @@ it('each choice, laid alone, makes of its run what it says, whatever the site', 
       const runs = wantingRuns(assessAnew(copy.plan))
       all += comesTo(copy, runs.slice(one % Math.max(1, runs.length)).slice(0, 3)).looked
     }),
-    { numRuns: 25 },
+    { numRuns: cases(25) },
   )
   expect(all).toBeGreaterThan(50)
 })
@@ -66,7 +67,7 @@ it('so does what is set up beside the leads, where it has its price: a charger, 
       }
       all += comesTo(copyOf(plan), ['r-13', 'r-17']).setUps
     }),
-    { numRuns: 15 },
+    { numRuns: cases(15) },
   )
   expect(all).toBeGreaterThan(5)
 })
@@ -83,6 +84,6 @@ it('every run that is not clear, is empty or waits for something to buy wants a 
         expect(wanting.has(id)).toBe(!settled)
       }
     }),
-    { numRuns: 50 },
+    { numRuns: cases(50) },
   )
 })

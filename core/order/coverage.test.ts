@@ -3,6 +3,7 @@ import loadHighs from 'highs'
 import { beforeAll, expect, it } from 'vitest'
 import { madeUpMarket } from '../../server/command/bench-market'
 import { highsSolver } from '../../server/orders/highs-solver'
+import { cases } from '../../tests/support/laws'
 import { givenUp } from './coverage'
 import { cover } from './decide'
 import type { Solver } from './solver'
@@ -37,7 +38,7 @@ it('one, two and three articles serve as many runs as trying every set of them f
       for (const { article, runs } of answer.articles)
         for (const run of runs) expect(serves.get(article)?.has(run)).toBe(true)
     }),
-    { numRuns: 60 },
+    { numRuns: cases(60) },
   )
 })
 

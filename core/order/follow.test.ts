@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo as whole } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { applyChange } from '../change/apply'
 import type { ChangeToMake, Copy } from '../change/change'
 import {
@@ -179,7 +180,7 @@ it('whatever comes and goes back, counts stay true and the plan reads back as it
       expect(read.ok && read.plan).toEqual(copy.plan)
       expect(assessAnew(copy.plan).assessment.runs).toHaveLength(copy.plan.runs.length)
     }),
-    { numRuns: 30 },
+    { numRuns: cases(30) },
   )
 })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { applyChange } from '../change/apply'
 import { putOffers } from '../change/changes/orders'
 import { copyOf } from '../change/copy'
@@ -41,7 +42,7 @@ it('any price list reads back from the table that was written of it', () => {
         expect(back).toEqual(offers.map(({ id: _, ...rest }) => rest))
       },
     ),
-    { numRuns: 100 },
+    { numRuns: cases(100) },
   )
 })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { applyChange } from '../change/apply'
 import { type Copy, entityKey } from '../change/change'
 import { sendCables, takeWithStores } from '../change/changes/store'
@@ -85,7 +86,7 @@ it('what a lead of a store is judged to do is what it does once it is here, with
         }
       }
     }),
-    { numRuns: 15 },
+    { numRuns: cases(15) },
   )
   expect(taken).toBeGreaterThan(5)
 })

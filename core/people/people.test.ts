@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { choice, madeUpEdit } from '../../tests/support/made-up-changes'
 import { many, start, walk } from '../../tests/support/made-up-walk'
 import type { Edit } from '../change/change'
@@ -122,7 +123,7 @@ describe('what a reader is kept from', () => {
           expect(graded(shown)).toEqual(graded(plan))
         })
       }),
-      { numRuns: 15 },
+      { numRuns: cases(15) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { LARGEST_FILE_BYTES, readPlan, readPlanText } from './read'
 
 const text = readFileSync('demo/saltmarsh.json', 'utf8')
@@ -112,7 +113,7 @@ describe('a plan file', () => {
         const read = readPlan({ ...demo(), runs, cables })
         if (!read.ok) expect(read.faults.length).toBeGreaterThan(0)
       }),
-      { numRuns: 200 },
+      { numRuns: cases(200) },
     )
   })
 })

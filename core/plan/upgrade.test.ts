@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { assess } from '../checks/assess'
 import { withLength } from '../vocabulary/run'
 import { PLAN_VERSION, type Plan } from './plan'
@@ -76,7 +77,7 @@ describe('a plan file of version 1', () => {
         expect(instants).toEqual(instants.toSorted((one, other) => one - other))
         expect(new Set(instants).size).toBe(grades.length)
       }),
-      { numRuns: 20 },
+      { numRuns: cases(20) },
     )
   })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { choice, madeUpObservation } from '../../tests/support/made-up-changes'
 import { madeUpCopy, many, walk } from '../../tests/support/made-up-walk'
 import { type OneRun, onePlan } from '../../tests/support/one-run'
@@ -210,7 +211,7 @@ describe('whatever the site', () => {
           }
         })
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
   it('ids renamed, every run has come as far', () => {
@@ -226,7 +227,7 @@ describe('whatever the site', () => {
         }
         expect(states(renamedPlan(made))).toEqual(states(made))
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
   it('what is tried of a run where it lies changes nothing of what is predicted for it there', () => {
@@ -263,7 +264,7 @@ describe('whatever the site', () => {
         }
         expect(predictions({ ...alone, observations: [...alone.observations, ...kept] })).toEqual(predictions(alone))
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { learntOfCable } from '../observe/learned'
 import { indexPlan } from '../plan/site-index'
@@ -31,7 +32,7 @@ describe('the record', () => {
           expect(plain(turned)).toEqual(plain(rows))
         }
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
   it('of fewer than three tries is told with what lies under it', () => {
@@ -84,7 +85,7 @@ describe('what the shop advises', () => {
           }
         }
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
   it('says what to use, what not, and why', () => {

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { applyChange } from '../change/apply'
 import type { ChangeToMake, Copy } from '../change/change'
 import { endRunSoak, noteDrop, soakOfRun, startRunSoak, stopRunSoak } from '../change/changes/prove'
@@ -71,7 +72,7 @@ describe('a soak of a run', () => {
         if (undone.outcome !== 'applied') throw new Error(JSON.stringify(undone))
         expect(soakIn(undone.copy)).toEqual(soakIn(copy))
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
   })
   it('of less than a minute is no soak', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { formatLength, formatLengthBoth, LONGEST_LENGTH, parseLength, SHORTEST_LENGTH } from './length'
 
 const metres = (text: string, unit?: 'm' | 'ft') => {
@@ -70,7 +71,7 @@ describe('parseLength', () => {
         const read = parseLength(text)
         if (read.ok) expect(read.value >= SHORTEST_LENGTH && read.value <= LONGEST_LENGTH).toBe(true)
       }),
-      { numRuns: 2000 },
+      { numRuns: cases(2000) },
     )
   })
 })

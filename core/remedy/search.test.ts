@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases, inProportion } from '../../tests/support/laws'
 import { madeUpCopy, many, start } from '../../tests/support/made-up-walk'
 import { planFrom } from '../../tests/support/shorthand'
 import { applyChange } from '../change/apply'
@@ -61,15 +62,15 @@ describe('what would make a run clear', () => {
         const copy = madeUpCopy(changes)
         const wanting = assess(copy.plan).runs.filter(({ grade }) => grade !== 'clear')
         const run = wanting[turn % Math.max(1, wanting.length)]
-        if (!run) return
+        fc.pre(run != null)
         const { ways, closest } = waysOf(copy, run.id)
         for (const way of ways) takes(copy, run.id, way)
         offered += ways.length
         if (ways.length > 0) expect(closest).toBeNull()
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
-    expect(offered).toBeGreaterThan(60)
+    expect(offered).toBeGreaterThan(inProportion(60))
   })
 
   it('whatever the plan: judging the room of a run gives what judging the site gives', () => {
@@ -77,7 +78,7 @@ describe('what would make a run clear', () => {
       fc.property(many, fc.nat(), (changes, turn) => {
         const { plan } = madeUpCopy(changes)
         const run = plan.runs[turn % Math.max(1, plan.runs.length)]
-        if (!run) return
+        fc.pre(run != null)
         const site = assessAnew(plan)
         const room = assess(roomOf(site.index, run.id))
         expect(room.runs.length).toBeGreaterThan(0)
@@ -86,7 +87,7 @@ describe('what would make a run clear', () => {
         for (const verdict of room.needs)
           expect(verdict).toEqual(site.assessment.needs.find(({ id }) => id === verdict.id))
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 
@@ -243,7 +244,7 @@ describe('what would make a run clear', () => {
         const before = assess(plan)
         const wanting = before.runs.filter(({ grade }) => grade !== 'clear')
         const run = plan.runs.find(({ id }) => id === wanting[turn % Math.max(1, wanting.length)]?.id)
-        if (!run) return
+        fc.pre(run != null)
         const used = new Set(
           plan.runs.flatMap(({ leads }) => leads.flatMap((lead) => ('cable' in lead ? lead.cable : []))),
         )
@@ -264,11 +265,11 @@ describe('what would make a run clear', () => {
           const after = assess({ ...plan, runs: plan.runs.map((each) => (each.id === run.id ? moved : each)) })
           return after.runs.find(({ id }) => id === run.id)?.grade === 'clear'
         })
-        if (!clear) return
+        fc.pre(clear)
         found += 1
         expect(waysOf(copy, run.id).ways[0]?.after, run.tag).toBe('clear')
       }),
-      { numRuns: 40 },
+      { numRuns: cases(40) },
     )
     expect(found).toBeGreaterThan(3)
   })
@@ -279,7 +280,7 @@ describe('what would make a run clear', () => {
         const copy = madeUpCopy(changes)
         const wanting = assess(copy.plan).runs.filter(({ grade }) => grade !== 'clear')
         const run = wanting[turn % Math.max(1, wanting.length)]
-        if (!run) return
+        fc.pre(run != null)
         const { ways } = waysOf(copy, run.id)
         const single = ways.filter(({ moves }) => moves.length === 1)
         for (const pair of ways.filter(({ moves }) => moves.length === 2))
@@ -288,7 +289,7 @@ describe('what would make a run clear', () => {
             if (isPart) expect(GRADES.indexOf(after)).toBeLessThan(GRADES.indexOf(pair.after))
           }
       }),
-      { numRuns: 30 },
+      { numRuns: cases(30) },
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { lengthOfLeg, lengthOfLegs } from '../quantity/along'
 import { LONGEST_LENGTH } from '../quantity/length'
 import { pathwaySchema } from '../vocabulary/floor'
@@ -38,7 +39,7 @@ describe('legs in one line', () => {
         if (read.ok) expect(lengthOfLegs(read.value)).toBeLessThanOrEqual(1000)
         else expect(read.problem).not.toBe('')
       }),
-      { numRuns: 400 },
+      { numRuns: cases(400) },
     )
   })
   it('ask for a lead with the slack and the loops of the site', () => {

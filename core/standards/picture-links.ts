@@ -22,7 +22,9 @@ export type HdmiLevel = (typeof HDMI_LEVELS)[number]
 export type PictureLinkFacts = { name: string; payload: BitsPerSecond; source: Source }
 
 const tunnelTable = published('Linux thunderbolt driver, DisplayPort tunnel bandwidth table')
-const dp21 = fromMemory('DisplayPort 2.1, 128b/132b links with error correction')
+const uhbrCoding = published('Linux kernel, drm_dp_helper.c: 96.71 % of a 128b/132b link is payload')
+/** What is left of a 128b/132b link after coding, error correction and control symbols. */
+const UHBR_PAYLOAD = 0.9671
 
 /** Payload of one lane after coding. */
 export const displayPortLane: Record<DisplayPortLink, PictureLinkFacts> = {
@@ -30,9 +32,9 @@ export const displayPortLane: Record<DisplayPortLink, PictureLinkFacts> = {
   hbr: { name: 'HBR', payload: 2.7 * 0.8 * GIGABIT, source: tunnelTable },
   hbr2: { name: 'HBR2', payload: 5.4 * 0.8 * GIGABIT, source: tunnelTable },
   hbr3: { name: 'HBR3', payload: 8.1 * 0.8 * GIGABIT, source: tunnelTable },
-  uhbr10: { name: 'UHBR10', payload: (38.69 / 4) * GIGABIT, source: dp21 },
-  'uhbr13.5': { name: 'UHBR13.5', payload: (52.22 / 4) * GIGABIT, source: dp21 },
-  uhbr20: { name: 'UHBR20', payload: (77.37 / 4) * GIGABIT, source: dp21 },
+  uhbr10: { name: 'UHBR10', payload: 10 * UHBR_PAYLOAD * GIGABIT, source: uhbrCoding },
+  'uhbr13.5': { name: 'UHBR13.5', payload: 13.5 * UHBR_PAYLOAD * GIGABIT, source: uhbrCoding },
+  uhbr20: { name: 'UHBR20', payload: 20 * UHBR_PAYLOAD * GIGABIT, source: uhbrCoding },
 }
 
 /** Signalling rate of one lane, which the pairs of a lead must carry. */
@@ -58,18 +60,18 @@ export const hdmiLink: Record<HdmiLevel, PictureLinkFacts> = {
   'tmds-4.95': {
     name: 'HDMI 4.95 Gb/s',
     payload: 165e6 * 24,
-    source: fromMemory('HDMI 1.0 to 1.2, 165 MHz character rate'),
+    source: published('Linux kernel, drm_dp_dual_mode_helper.c: 165 MHz of the first adapters'),
   },
   'frl-9': fixedRate(9),
   'tmds-10.2': {
     name: 'HDMI 10.2 Gb/s',
     payload: 340e6 * 24,
-    source: fromMemory('HDMI 1.4, 340 MHz character rate'),
+    source: published('edid-decode: an HDMI block before HDMI 2.0 has 340 MHz at most'),
   },
   'tmds-18': {
     name: 'HDMI 18 Gb/s',
     payload: 600e6 * 24,
-    source: fromMemory('HDMI 2.0, 600 MHz character rate'),
+    source: published('edid-decode: a block of HDMI 2.0 has 600 MHz at most'),
   },
   'frl-18': fixedRate(18),
   'frl-24': fixedRate(24),

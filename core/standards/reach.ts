@@ -53,9 +53,11 @@ const legacy5 = commonPractice('older-plug 5 Gb/s leads to 3 m')
 const legacy10 = fromMemory('USB 3.2, older-plug 10 Gb/s leads')
 const passiveExtension = commonPractice('passive 5 Gb/s extensions hold to 1 m')
 const tbt3Passive = commonPractice('Thunderbolt 3 passive: 40 Gb/s to 0.5 m, 20 Gb/s to 2 m')
-const tbt4Passive = fromMemory('Thunderbolt 4 passive: 40 Gb/s to 0.8 m, 20 Gb/s to 2 m')
+const tbt4Passive = fromMemory('Thunderbolt 4 cable requirements, passive: 40 Gb/s to 0.8 m, 20 Gb/s to 2 m')
 const tbt3Active = commonPractice('Thunderbolt 3 active: 40 Gb/s to 2 m, plain USB devices fall to USB 2.0')
-const usb4Active = fromMemory('USB4 and Thunderbolt 4 active: 40 Gb/s to 2 m, all modes')
+const usb4Active = fromMemory(
+  'USB Type-C, active cables, and Thunderbolt 4 cable requirements: 40 Gb/s to 2 m, all modes',
+)
 const activeUsb = commonPractice('active USB leads: 5 and 10 Gb/s to 5 m a lead')
 const fedUsb = commonPractice(
   'active USB leads reach further with power at the far end; 10 m, two sections, are planned with',

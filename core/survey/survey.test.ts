@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { start } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import { addDevices, portsInTheWay, saveDevice, whatUses } from '../change/changes/survey'
@@ -120,7 +121,7 @@ describe('a port said in a line', () => {
         const { id: _, ...said } = portSchema.parse(JSON.parse(JSON.stringify({ id: 'p', ...port })))
         expect(parsePortLine(portLine(said))).toEqual({ ok: true, value: [said] })
       }),
-      { numRuns: 1500 },
+      { numRuns: cases(1500) },
     )
   })
   it('never fails on what people type', () => {
@@ -130,7 +131,7 @@ describe('a port said in a line', () => {
         if (!read.ok) expect(read.problem).not.toBe('')
         else expect(read.value.length).toBeGreaterThan(0)
       }),
-      { numRuns: 500 },
+      { numRuns: cases(500) },
     )
   })
 })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many } from '../../tests/support/made-up-walk'
 import { editsBetween } from '../change/edits-between'
 import { emptyPlan, type Plan } from '../plan/plan'
@@ -26,7 +27,7 @@ describe('tables of a survey', () => {
           expect(editsBetween(plan, back.plan, 1), table).toEqual([])
         }
       }),
-      { numRuns: 25 },
+      { numRuns: cases(25) },
     )
   })
   it('tell needs of one name apart, and keep what two of them ask', () => {

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { cases } from '../../tests/support/laws'
 import { madeUpCopy, many, start } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
 import type { ChangeToMake, Copy } from '../change/change'
@@ -71,7 +72,7 @@ describe('what is tried on a run', () => {
           expect(JSON.stringify(room)).toBe(before)
         }
       }),
-      { numRuns: 10 },
+      { numRuns: cases(10) },
     )
     expect([...sorts].sort()).toEqual(['the picture', 'the site goes', 'the supply', 'who sits there'])
   })

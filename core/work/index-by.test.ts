@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { manyBy, oneBy } from './index-by'
 import { changeBetween, type ListChange, madeFrom } from './kept'
 
@@ -43,7 +44,7 @@ describe('an index that is brought along', () => {
           list = made
         }
       }),
-      { numRuns: 300 },
+      { numRuns: cases(300) },
     )
   })
 

@@ -12,9 +12,9 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gunzipSync, gzipSync } from 'node:zlib'
-import { afterAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { freshSites } from '../../tests/support/demo-site'
-import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { makeEmptyDatabase, withEmptyDatabase } from '../../tests/support/empty-database'
 import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
 import { changeSite } from '../sites/change-site'
@@ -22,9 +22,30 @@ import { currentCopy } from '../sites/copies'
 import { historyOf } from '../sites/history'
 import { backUp, restore } from './backup'
 
-const { now, stored } = freshSites()
+const { now, stored } = freshSites('own')
 const folder = mkdtempSync(join(tmpdir(), 'hallway-backup-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
+/** What is refused leaves nothing behind, so all refusals share one database that is still empty for the next. */
+let empty: Awaited<ReturnType<typeof makeEmptyDatabase>>
+beforeAll(async () => {
+  empty = await makeEmptyDatabase()
+  await migrate(empty.knex)
+})
+afterAll(() => empty.drop())
+/** The lines of a backup that is whole, for each refusal to spoil. */
+let whole: Promise<string[]> | null = null
+const wholeLines = (): Promise<string[]> => {
+  whole ??= (async () => {
+    const file = fresh()
+    await backUp(now.knex, file)
+    return gunzipSync(readFileSync(file)).toString('utf8').split('\n')
+  })()
+  return whole
+}
+const holdsNothing = async () => {
+  expect(await empty.knex('sites')).toEqual([])
+  expect(await empty.knex('changes')).toEqual([])
+}
 let files = 0
 const fresh = () => join(folder, `${++files}.gz`)
 
@@ -91,13 +112,9 @@ describe('a backup', () => {
     ['that is none', () => ['{"format":"letter"}', '']],
   ])('%s is refused, and nothing of it comes in', async (_what, spoil) => {
     const file = fresh()
-    await backUp(now.knex, file)
-    writeFileSync(file, gzipSync(spoil(gunzipSync(readFileSync(file)).toString('utf8').split('\n')).join('\n')))
-    await withEmptyDatabase(async (knex) => {
-      await migrate(knex)
-      await expect(restore(knex, file)).rejects.toThrow(/backup|damaged|version/)
-      expect(await knex('sites')).toEqual([])
-    })
+    writeFileSync(file, gzipSync(spoil(await wholeLines()).join('\n'), { level: 1 }))
+    await expect(restore(empty.knex, file)).rejects.toThrow(/backup|damaged|version/)
+    await holdsNothing()
   })
   /** Lines with a foot whose counts and sum fit, so that only what they say is wrong. */
   function sealed(lines: readonly string[]): string {
@@ -122,15 +139,9 @@ describe('a backup', () => {
     ['nothing', () => []],
   ])('%s in one whose sum fits is refused in words, and nothing of it comes in', async (_what, spoil) => {
     const file = fresh()
-    await backUp(now.knex, file)
-    const lines = gunzipSync(readFileSync(file)).toString('utf8').split('\n').slice(0, -2)
-    writeFileSync(file, gzipSync(sealed(spoil(lines)), { level: 1 }))
-    await withEmptyDatabase(async (knex) => {
-      await migrate(knex)
-      await expect(restore(knex, file)).rejects.toThrow(Failure)
-      expect(await knex('sites')).toEqual([])
-      expect(await knex('changes')).toEqual([])
-    })
+    writeFileSync(file, gzipSync(sealed(spoil((await wholeLines()).slice(0, -2))), { level: 1 }))
+    await expect(restore(empty.knex, file)).rejects.toThrow(Failure)
+    await holdsNothing()
   })
   it('tells how far it is, and never goes back', async () => {
     const told: [string, number][] = []
@@ -144,11 +155,9 @@ describe('a backup', () => {
   it('that is no gzip, or no file, is refused in words', async () => {
     const file = fresh()
     appendFileSync(file, 'hello')
-    await withEmptyDatabase(async (knex) => {
-      await migrate(knex)
-      await expect(restore(knex, file)).rejects.toThrow(/not a whole backup/)
-      await expect(restore(knex, join(folder, 'nothing'))).rejects.toThrow(/There is no file/)
-    })
+    await expect(restore(empty.knex, file)).rejects.toThrow(/not a whole backup/)
+    await expect(restore(empty.knex, join(folder, 'nothing'))).rejects.toThrow(/There is no file/)
+    await holdsNothing()
   })
   it('on a disk without room says so, and leaves nothing behind', async () => {
     const file = fresh()

@@ -138,12 +138,15 @@ function hallway(end: (code: number) => void): Command {
     { hidden: true },
   )
   program.addCommand(
-    plainCommand('need-program')
-      .argument('<program>')
-      .argument('<package>')
-      .action(async (program: string, packageName: string) =>
-        say((await import('../private-database/packages')).needProgram(program, packageName, complain)),
-      ),
+    plainCommand('need-programs')
+      .argument('<program=package...>')
+      .action(async (pairs: string[]) => {
+        const needed = pairs.map((pair) => {
+          const [program = '', packageName = program] = pair.split('=')
+          return { program, packageName }
+        })
+        for (const found of (await import('../private-database/packages')).needPrograms(needed, complain)) say(found)
+      }),
     { hidden: true },
   )
   return program

@@ -4,6 +4,7 @@ import fc from 'fast-check'
 import { imageSize } from 'image-size'
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { isKept, LARGEST_KEPT_BYTES, readImage } from './image'
 import { harmlessSvg } from './svg'
 
@@ -29,7 +30,7 @@ describe('a picture as it is kept', () => {
         expect(kept).toMatchObject({ ok: true, value: { type: 'image/webp', width, height } })
         if (kept.ok) expect(imageSize(kept.value.bytes)).toMatchObject({ width, height, type: 'webp' })
       }),
-      { numRuns: 25 },
+      { numRuns: cases(25) },
     )
   })
   it('comes in smaller where its grain does not pack, until the database takes it in one piece', async () => {

@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process'
 import { createWriteStream, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -16,7 +15,9 @@ import { planText } from '../../core/plan/write'
 import { handoverSchema } from '../../core/vocabulary/handover'
 import { demo } from '../../tests/support/demo-plan'
 import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { cases } from '../../tests/support/laws'
 import { edited, many } from '../../tests/support/made-up-walk'
+import { printedBy } from '../../tests/support/reference-program'
 import { backUp, restore } from '../backup/backup'
 import { DATABASE_URL_VARIABLE } from '../database/connection'
 import { migrate } from '../database/migrate'
@@ -123,7 +124,7 @@ describe('the plan at a place of the log', () => {
           expect(await planAt(knex, site, identity, copy.place + 1)).toBeNull()
           expect(await planAt(knex, site, identity, 0)).toBeNull()
         }),
-        { numRuns: 12 },
+        { numRuns: cases(12) },
       )
     }))
 })
@@ -170,7 +171,7 @@ describe('what is made', () => {
       const archive = await packArchive(knex, of)
       const pack = join(folder, 'pack.zip')
       writeFileSync(pack, archive ? await buffer(archive) : '')
-      expect(execFileSync('unzip', ['-t', pack], { encoding: 'utf8' })).toContain('No errors detected')
+      expect(printedBy('unzip', 'unzip', ['-t', pack])).toContain('No errors detected')
       const path = join(folder, 'site.zip')
       const { plan } = (await heldOf(knex, site)).copy
       await pipeline(await siteArchive(knex, site, plan), createWriteStream(path))

@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -13,6 +12,7 @@ import { sections } from '../../core/handover/sections'
 import type { Plan } from '../../core/plan/plan'
 import { handoverSchema, SECTIONS, type SectionName } from '../../core/vocabulary/handover'
 import { demo } from '../../tests/support/demo-plan'
+import { printedBy } from '../../tests/support/reference-program'
 import { benchSite } from '../command/bench-site'
 import { bookPdf } from './book-pdf'
 
@@ -85,16 +85,14 @@ describe('a book on paper', () => {
   })
   it("is sound, tagged and real text by Debian's own tools", async () => {
     const path = written(await whole, 'book.pdf')
-    expect(execFileSync('qpdf', ['--check', path], { encoding: 'utf8' })).toContain(
-      'No syntax or stream encoding errors',
-    )
-    const info = execFileSync('pdfinfo', [path], { encoding: 'utf8' })
+    expect(printedBy('qpdf', 'qpdf', ['--check', path])).toContain('No syntax or stream encoding errors')
+    const info = printedBy('pdfinfo', 'poppler-utils', [path])
     expect(info).toMatch(/Tagged:\s+yes/)
-    const text = execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' })
+    const text = printedBy('pdftotext', 'poppler-utils', ['-layout', path, '-'])
     for (const { tag } of demo.runs) expect(text).toContain(tag)
     expect(text).toContain('What to plug where'.slice(0, 4))
     expect(text).toContain('Belongs to licensed people')
-    const fonts = execFileSync('pdffonts', [path], { encoding: 'utf8' }).split('\n').slice(2).filter(Boolean)
+    const fonts = printedBy('pdffonts', 'poppler-utils', [path]).split('\n').slice(2).filter(Boolean)
     expect(fonts.length).toBeGreaterThan(1)
     // embedded, each of them
     for (const font of fonts) expect(font).toMatch(/\byes\b/)
@@ -102,7 +100,7 @@ describe('a book on paper', () => {
   it('names in its contents the page on which each part begins', async () => {
     const path = written(await whole, 'contents.pdf')
     const page = (at: number) =>
-      execFileSync('pdftotext', ['-layout', '-f', String(at), '-l', String(at), path, '-'], { encoding: 'utf8' })
+      printedBy('pdftotext', 'poppler-utils', ['-layout', '-f', String(at), '-l', String(at), path, '-'])
     const contents = page(2)
     for (const name of SECTIONS) {
       const [, at] = new RegExp(`${sections[name].title}\\s+(\\d+)`).exec(contents) ?? []
@@ -112,7 +110,7 @@ describe('a book on paper', () => {
   })
   it('has codes that a reader of such codes reads', async () => {
     const path = written(await made({ parts: ['cards'] }), 'cards.pdf')
-    execFileSync('pdftoppm', [
+    printedBy('pdftoppm', 'poppler-utils', [
       '-r',
       '220',
       '-f',
@@ -150,15 +148,15 @@ describe('a book on paper', () => {
       { sort: 'cards', cards: names.map((title) => ({ title, lines: [title, title], path: '/x' })) },
     ]
     const path = written(await made({ blocks }), 'names.pdf')
-    const text = execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' })
+    const text = printedBy('pdftotext', 'poppler-utils', ['-layout', path, '-'])
     expect(text).toContain('Zażółć gęślą jaźń')
     expect(text).toContain('Пульт у окна')
     expect(text).toContain('Letters that are not printed')
     expect(text).toContain('bridge ?')
     // what is not printed is no fault of the file
-    expect(execFileSync('qpdf', ['--check', path], { encoding: 'utf8' })).toContain('No syntax')
+    expect(printedBy('qpdf', 'qpdf', ['--check', path])).toContain('No syntax')
     // every letter of a long name lies on the sheet
-    const boxes = execFileSync('pdftotext', ['-bbox', path, '-'], { encoding: 'utf8' })
+    const boxes = printedBy('pdftotext', 'poppler-utils', ['-bbox', path, '-'])
     for (const [, right] of boxes.matchAll(/xMax="([\d.]+)"/g))
       expect(Number(right)).toBeLessThanOrEqual(paperSizes.a4.width)
   })

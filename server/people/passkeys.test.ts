@@ -3,6 +3,7 @@ import type { Knex } from 'knex'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { newDevice } from '../../tests/support/device-with-passkeys'
 import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { cases } from '../../tests/support/laws'
 import { migrate } from '../database/migrate'
 import {
   askForNewPasskey,
@@ -146,7 +147,7 @@ describe('a passkey', () => {
             expect(await signInByPasskey(knex, door, flipped(answer, field, at, bit))).toEqual(refused)
           },
         ),
-        { numRuns: 60 },
+        { numRuns: cases(60) },
       )
       const id = one.device.id
       await fc.assert(
@@ -167,7 +168,7 @@ describe('a passkey', () => {
             expect(await keepPasskey(knex, door, one.bo, { name: 'x', answer: hostile })).toMatch(/not taken/)
           }
         }),
-        { numRuns: 40 },
+        { numRuns: cases(40) },
       )
       expect(await comesIn(knex, one)).toEqual(person(one.bo))
     }))

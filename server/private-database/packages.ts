@@ -22,18 +22,36 @@ export function findProgram(name: string): string | null {
   return null
 }
 
+/** A program, and Debian's package that brings it. */
+export type Needed = { program: string; packageName: string }
+
 /** Makes sure a program is there, through apt-get where that is allowed; otherwise says which package to install. */
-export function needProgram(program: string, packageName: string, say: (line: string) => void): string {
-  const found = findProgram(program)
-  if (found) return found
+export const needProgram = (program: string, packageName: string, say: (line: string) => void): string =>
+  needPrograms([{ program, packageName }], say)[0] as string
+
+/** The same of several programs: all that are missing are asked for in one go. Answers where each is. */
+export function needPrograms(needed: readonly Needed[], say: (line: string) => void): string[] {
+  const missing = needed.filter(({ program }) => !findProgram(program))
+  if (missing.length > 0) install(missing, say)
+  return needed.map(({ program, packageName }) => {
+    const found = findProgram(program)
+    if (!found) throw new Failure(`${packageName} is installed, and yet there is no program ${program}.`)
+    return found
+  })
+}
+
+const listed = (words: readonly string[]): string => [...new Set(words)].join(', ')
+
+function install(missing: readonly Needed[], say: (line: string) => void): void {
+  const packages = [...new Set(missing.map(({ packageName }) => packageName))]
   const prefix = process.getuid?.() === 0 ? [] : mayUseSudo() ? ['sudo', '-n'] : null
   if (!findProgram('apt-get') || prefix === null) {
     throw new Failure(
-      `${program} is not installed and Hallway may not install it here. Install Debian's package ${packageName} (apt-get install ${packageName}) and start again.`,
+      `Not installed: ${listed(missing.map(({ program }) => program))}. Hallway may not install packages here. Do it by hand (apt-get install ${packages.join(' ')}) and start again.`,
     )
   }
   say(
-    `Installing Debian's ${packageName} through apt-get (once). Another installation that is under way is waited for.`,
+    `Installing Debian's ${listed(packages)} through apt-get (once). Another installation that is under way is waited for.`,
   )
   const apt = (...words: string[]) => {
     // another apt at work is waited for
@@ -48,12 +66,8 @@ export function needProgram(program: string, packageName: string, say: (line: st
   }
   apt('update', '-q')
   // without recommended packages: Hallway starts the program itself and wants no system service
-  const installed = apt('install', '-y', '-q', '--no-install-recommends', packageName)
-  const now = findProgram(program)
-  if (installed.status !== 0 || !now) {
-    throw new Failure(`apt-get could not install ${packageName}. Install it by hand and start again.`)
-  }
-  return now
+  if (apt('install', '-y', '-q', '--no-install-recommends', ...packages).status !== 0)
+    throw new Failure(`apt-get could not install ${listed(packages)}. Install by hand and start again.`)
 }
 
 const mayUseSudo = (): boolean =>

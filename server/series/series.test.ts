@@ -9,6 +9,7 @@ import type { InstrumentLine } from '../../core/series/instrument-lines'
 import { toWrite } from '../../core/series/instrument-lines'
 import { demo } from '../../tests/support/demo-plan'
 import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { cases } from '../../tests/support/laws'
 import { backUp, restore } from '../backup/backup'
 import { migrate } from '../database/migrate'
 import { openArchive } from '../files/read-archive'
@@ -94,7 +95,7 @@ describe('readings of an instrument', () => {
           const briefs = await briefsOf(knex, site, series)
           expect(briefs.reduce((sum, { columns }) => sum + (columns.watts?.count ?? 0), 0)).toBe(sent)
         }),
-        { numRuns: 12 },
+        { numRuns: cases(12) },
       )
     }))
   it('of several at once do not come between each other', () =>

@@ -181,7 +181,7 @@ async function once(
     }
     // what was sent twice is answered as it was, before anything is made of the site as it is by now
     const sent = await writtenBefore(trx, asking, hand.id)
-    if (sent) return sent.digest === null || sent.digest === (hand.digest ?? null) ? sent.answer : OTHER_BEFORE
+    if (sent) return answerTo(sent, hand)
     const all: Drafted[] = []
     for (const { siteId, make } of parts) {
       const before = known.get(siteId) as Held
@@ -289,6 +289,18 @@ async function writtenBefore(
   const what: What = { name: row.name, about: row.about }
   return { digest: row.digest, answer: { outcome: 'saved', place: row.place, id, what, edits } }
 }
+
+/**
+ * What was answered to the same form before, where it was sent twice; null where it comes for the first time. For whoever reads what was sent with the help of
+ * the site, which has changed by it.
+ */
+export async function answeredBefore(knex: Knex, siteId: string, hand: Hand): Promise<Outcome | null> {
+  const sent = hand.id === undefined ? null : await writtenBefore(knex, siteId, hand.id)
+  return sent && answerTo(sent, hand)
+}
+
+const answerTo = ({ digest, answer }: NonNullable<Awaited<ReturnType<typeof writtenBefore>>>, hand: Hand): Outcome =>
+  digest === null || digest === (hand.digest ?? null) ? answer : OTHER_BEFORE
 
 /** What was edited from an older copy and has changed since, as it stood in that copy. */
 async function asTheyWere(

@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../../tests/support/laws'
 import { bytesOf, type FormTakes, type NotAForm, type SentForm, withSentForm } from './sent-form'
 
 /** A body that comes in pieces, and tells how much of it was asked for. */
@@ -72,7 +73,7 @@ describe('a form as it was sent', () => {
           expect([...sent.form]).toEqual(fields.map(([name, value]) => [name, line(value)]))
         },
       ),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
   it('brings a file to disk, named in the form by what it holds; the file is gone afterwards', async () => {

@@ -1,76 +1,8 @@
-import { DESK, overTheSide, PHONE, tooSmall, wrongOn } from '../support/looks'
-import { expect, open, ownSite, test, verdictOf } from '../support/pages'
+import { wrongOn } from '../support/looks'
+import { pages, pagesLeftOut } from '../support/page-list'
+import { test as base, expect, open, ownSite, verdictOf } from '../support/pages'
 
-const PAGES = [
-  '/',
-  '/import',
-  '/sites/saltmarsh',
-  '/sites/saltmarsh/survey',
-  '/sites/saltmarsh/survey/gallery-dock',
-  '/sites/saltmarsh/floors',
-  '/sites/saltmarsh/floors/ground?run=r-07&pathway=wheelhouse-conduit',
-  '/sites/saltmarsh/walk',
-  '/sites/saltmarsh/tables',
-  '/sites/saltmarsh/needs',
-  '/sites/saltmarsh/needs/new?host=gallery-laptop',
-  '/sites/saltmarsh/needs/log-picture',
-  '/sites/saltmarsh/visitors',
-  '/sites/saltmarsh/growth',
-  '/sites/saltmarsh/order',
-  '/sites/saltmarsh/install',
-  '/sites/saltmarsh/prove',
-  '/sites/saltmarsh/prove/r-06',
-  '/sites/saltmarsh/record',
-  '/sites/saltmarsh/compare?one=61+62+63&two=70+71+72',
-  '/sites/saltmarsh/test-plan',
-  '/sites/saltmarsh/faults',
-  '/sites/saltmarsh/faults/search-debrief',
-  '/sites/saltmarsh/faults/search-gallery',
-  '/sites/saltmarsh/faults/search-debrief/afar',
-  '/sites/saltmarsh/runs/r-12/faults',
-  '/sites/saltmarsh/handover',
-  '/sites/saltmarsh/handover/spring',
-  '/sites/saltmarsh/handover/spring/book',
-  '/sites/saltmarsh/handover/spring/since',
-  '/sites/saltmarsh/handover/spring/ahead?sort=power&size=240+W',
-  '/sites/saltmarsh/prove/r-06/readings/demo-readings',
-  '/sites/saltmarsh/orders',
-  '/sites/saltmarsh/suppliers',
-  '/sites/saltmarsh/listing',
-  '/sites/saltmarsh/docks/gallery-dock',
-  '/sites/saltmarsh/reach',
-  '/sites/saltmarsh/verdicts',
-  '/sites/saltmarsh/find?q=gallery',
-  '/words',
-  '/sites/saltmarsh/policy',
-  '/sites/saltmarsh/history',
-  '/sites/saltmarsh/many?list=devices&do=rename&find=a&replace=b&id=image-a',
-  '/sites/saltmarsh/runs/new',
-  '/sites/saltmarsh/runs/r-09',
-  '/sites/saltmarsh/drawer?job=40+Gb/s',
-  '/sites/saltmarsh/drawer/add',
-  '/sites/saltmarsh/drawer/import',
-  '/sites/saltmarsh/drawer/chip',
-  '/sites/saltmarsh/drawer/tags?cables=c-0021',
-  '/sites/saltmarsh/drawer/catalogue',
-  '/sites/saltmarsh/drawer/sessions',
-  '/sites/saltmarsh/drawer/sessions/new?cables=c-0021',
-  '/sites/saltmarsh/drawer/sessions/gallery-drawer',
-  '/sites/saltmarsh/cables/c-0056',
-  '/nowhere',
-]
-// each look goes through the whole page: long lists of choices take their time
-test.setTimeout(120_000)
-
-for (const path of PAGES) {
-  test(`${path} has no serious finding of axe and does not run off the side, on a desk in light and on a phone in dark`, async ({
-    page,
-  }) => {
-    await open(page, path)
-    expect(await wrongOn(page)).toEqual([])
-    expect(await tooSmall(page)).toEqual([])
-  })
-}
+// One pass over every page, with names as long as they may be: what axe finds, what runs off the side, what is hard to hit, and what the console complains of.
 
 /** The names of a plan as long as they may be, some without anywhere to break them. */
 function longNamed(text: string): string {
@@ -89,19 +21,28 @@ function longNamed(text: string): string {
   return JSON.stringify(plan)
 }
 
-test('whatever the names are, no page of a site runs off the side, on a desk or on a phone', async ({ page }) => {
-  test.setTimeout(600_000)
-  const site = await ownSite(page, longNamed)
-  const wrong: string[] = []
-  for (const path of PAGES.filter((each) => each.startsWith('/sites/'))) {
-    await open(page, path.replace('/sites/saltmarsh', site))
-    for (const size of [DESK, PHONE]) {
-      await page.setViewportSize(size)
-      wrong.push(...(await overTheSide(page)).map((each) => `${path}, ${size.width}: ${each}`))
-    }
-  }
-  expect(wrong).toEqual([])
+/** A site whose names are long, one for each worker: nothing is changed there. */
+const test = base.extend<object, { longSite: string }>({
+  longSite: [
+    async ({ browser, hallway }, use) => {
+      const page = await browser.newPage({ baseURL: hallway.address })
+      const site = await ownSite(page, longNamed)
+      await page.close()
+      await use(site)
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
 })
+
+test('every page there is is looked at', () => {
+  expect(pagesLeftOut()).toEqual([])
+})
+
+for (const path of pages('SITE'))
+  test(`${path} is sound, on a desk in light and on a phone in dark`, async ({ page, longSite }) => {
+    await open(page, path.replace('SITE', longSite))
+    expect(await wrongOn(page)).toEqual([])
+  })
 
 test('the whole job is done with the keyboard', async ({ page }) => {
   await open(page, '/sites/saltmarsh/runs/r-13')

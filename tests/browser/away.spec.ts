@@ -1,10 +1,9 @@
 import { type ChildProcess, spawn } from 'node:child_process'
-import { readFileSync } from 'node:fs'
 import type { AddressInfo } from 'node:net'
 import { connect, createServer, type Server, type Socket } from 'node:net'
+import { join } from 'node:path'
+import { portsOf } from '../support/browser'
 import { expect, open, ownSite, test } from '../support/pages'
-
-const PORT = 4398
 
 /** A door between a second Hallway and the database of the first, which the test can shut. */
 class Door {
@@ -34,17 +33,26 @@ class Door {
   }
 }
 
+// one after the other, over one door
+test.describe.configure({ mode: 'default' })
 let door: Door
 let second: ChildProcess
 let said = ''
-test.beforeAll(async () => {
-  const { databaseUrl } = JSON.parse(readFileSync('test-results/home/running.json', 'utf8'))
-  const url = new URL(databaseUrl)
+let address = ''
+test.beforeAll(async ({ hallway }, { parallelIndex }) => {
+  const url = new URL(hallway.databaseUrl())
+  const port = portsOf(parallelIndex) + 3
+  address = `http://127.0.0.1:${port}`
   door = new Door(Number(url.port))
   await door.open()
   url.port = String(door.port)
-  second = spawn('node', ['build/command/hallway.js', 'start', '--port', String(PORT)], {
-    env: { ...process.env, HALLWAY_HOME: 'test-results/second', HALLWAY_DATABASE_URL: url.href, HALLWAY_LOG: 'fatal' },
+  second = spawn('node', ['build/command/hallway.js', 'start', '--port', String(port)], {
+    env: {
+      ...process.env,
+      HALLWAY_HOME: join(hallway.home, 'second'),
+      HALLWAY_DATABASE_URL: url.href,
+      HALLWAY_LOG: 'fatal',
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   await new Promise<void>((ready, failed) => {
@@ -67,8 +75,8 @@ test('with the database away a save waits with what was typed, and is made when 
   complaints,
 }) => {
   const site = await ownSite(page)
-  const address = `http://127.0.0.1:${PORT}${site}/runs/r-13`
-  await open(page, address)
+  const run = `${address}${site}/runs/r-13`
+  await open(page, run)
   await page.getByLabel('Note').fill('not to be lost')
   await door.shut()
   await page.getByRole('button', { name: 'Save the run' }).click()
@@ -78,15 +86,15 @@ test('with the database away a save waits with what was typed, and is made when 
   await expect(bar).toBeVisible()
   await expect(page.getByLabel('Note')).toHaveValue('not to be lost')
 
-  const away = await page.request.get(address)
+  const away = await page.request.get(run)
   expect(away.status()).toBe(503)
   const text = await away.text()
   expect(text).toContain('The database does not answer')
   expect(text).not.toMatch(/ECONN|mysql|at .*\.js:/)
-  expect((await page.request.get(`http://127.0.0.1:${PORT}/health`)).status()).toBe(503)
+  expect((await page.request.get(`${address}/health`)).status()).toBe(503)
   // without scripts the page itself says so
   const form = { tag: 'R-13', base: '1', intent: 'save' }
-  const plain = await page.request.post(address, { form, maxRedirects: 0 })
+  const plain = await page.request.post(run, { form, maxRedirects: 0 })
   expect([422, 503]).toContain(plain.status())
 
   await door.open()
@@ -98,7 +106,7 @@ test('with the database away a save waits with what was typed, and is made when 
 
 test('a web process that is started anew costs nobody what was typed', async ({ page, complaints }) => {
   const site = await ownSite(page)
-  await open(page, `http://127.0.0.1:${PORT}${site}/runs/r-13`)
+  await open(page, `${address}${site}/runs/r-13`)
   await page.getByLabel('Note').fill('not to be lost')
   process.kill(Number(/Web process (\d+)/.exec(said)?.[1]), 'SIGKILL')
   await page.getByRole('button', { name: 'Save the run' }).click()

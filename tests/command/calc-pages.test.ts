@@ -4,6 +4,7 @@ import { assess } from '../../core/checks/assess'
 import { parsePictureMode } from '../../core/picture/mode-text'
 import { mstCalc } from '../../server/command/calc-pictures'
 import { must } from '../../server/command/calc-words'
+import { cases } from '../support/laws'
 import { onePlan } from '../support/one-run'
 
 it('several displays on one link get through on the page exactly where `calc mst` lets them', () => {
@@ -31,7 +32,7 @@ it('several displays on one link get through on the page exactly where `calc mst
         refused += pictures.filter(({ fits }, at) => !fits && pictures.slice(at).some((later) => later.fits)).length
       },
     ),
-    { numRuns: 150 },
+    { numRuns: cases(150) },
   )
   // a small picture behind a large one that was refused
   expect(refused).toBeGreaterThan(5)

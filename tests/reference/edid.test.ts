@@ -1,21 +1,17 @@
-import { execFileSync } from 'node:child_process'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readEdid } from '../../core/identity/edid'
 import type { Edid } from '../../core/identity/edid-shape'
 import { ctaFormats } from '../../core/standards/cta-861'
+import { hdmiLink } from '../../core/standards/picture-links'
 import * as build from '../support/edid-builder'
+import { cases } from '../support/laws'
+import { printedBy } from '../support/reference-program'
 
 // Debian's edid-decode reads the same bytes by itself. The bytes are made by a builder that shares no code with the reader.
 
-const decoded = (bytes: Uint8Array): string => {
-  try {
-    return execFileSync('edid-decode', ['-s'], { input: bytes, encoding: 'utf8', stdio: ['pipe', 'pipe', 'ignore'] })
-  } catch (error) {
-    // it ends with a code of its own where something is wrong, and prints what it read
-    return String((error as { stdout?: string }).stdout ?? '')
-  }
-}
+const decoded = (bytes: Uint8Array): string =>
+  printedBy('edid-decode', 'edid-decode', ['-s'], { input: bytes, anyEnd: true })
 
 type Line = { width: number; height: number; interlaced: boolean; refresh: number }
 const linesOf = (printed: string): Line[] =>
@@ -126,6 +122,27 @@ describe('what a display says of itself, as edid-decode reads it', () => {
           extensions: [build.cta([[2, codes.slice(at, at + 28)]])],
         }),
       )
+  })
+  it('takes 340 million characters a second of an HDMI block, 600 of one of HDMI 2.0, and finds more wrong', () => {
+    const faultsOf = (...blocks: [number, number[]][]): string =>
+      printedBy('edid-decode', 'edid-decode', ['--check'], {
+        input: build.edid({
+          input: 0xa2,
+          descriptors: [build.detailed(UHD), build.nameOf('Hall screen')],
+          extensions: [build.cta([[2, [16, 97]], ...blocks])],
+        }),
+        anyEnd: true,
+      })
+    const megahertz = (level: 'tmds-10.2' | 'tmds-18'): number => hdmiLink[level].payload / 24 / 1e6
+    // the blocks tell it in steps of 5 MHz
+    const first = 'HDMI VSDB Max TMDS rate is > 340'
+    expect(faultsOf(build.hdmi(0x38, megahertz('tmds-10.2')))).not.toContain(first)
+    expect(faultsOf(build.hdmi(0x38, megahertz('tmds-10.2') + 5))).toContain(first)
+    const later = 'Max TMDS rate is > 0 and <= 340 or > 600'
+    const forum = (clock: number) => faultsOf(build.hdmi(0x38, 300), build.forum(clock, 0, false))
+    expect(forum(megahertz('tmds-18'))).not.toContain(later)
+    expect(forum(megahertz('tmds-18') + 5)).toContain(later)
+    expect(forum(megahertz('tmds-10.2'))).toContain(later)
   })
   it.each([
     [1, 9],
@@ -294,7 +311,7 @@ describe('what a display says of itself, as edid-decode reads it', () => {
       fc.property(made, (bytes) => {
         compare(bytes)
       }),
-      { numRuns: 100 },
+      { numRuns: cases(100) },
     )
   })
   it('never fails on bytes of any kind', () => {
@@ -305,7 +322,7 @@ describe('what a display says of itself, as edid-decode reads it', () => {
         if (!answer.ok) expect(answer.problem).not.toBe('')
         else for (const mode of answer.value.modes) expect(mode.refresh).toBeGreaterThan(0)
       }),
-      { numRuns: 500 },
+      { numRuns: cases(500) },
     )
   })
 })

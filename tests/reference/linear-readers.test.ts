@@ -22,6 +22,7 @@ import { parseRate } from '../../core/quantity/rate'
 import { parseWatts } from '../../core/quantity/watts'
 import { parseInstrumentLine } from '../../core/series/instrument-lines'
 import { parseMark, parsePowerMark } from '../../core/standards/mark-text'
+import { cases } from '../support/laws'
 
 /** Everything that takes a text somebody typed or sent. */
 const readers: Record<string, (text: string) => unknown> = {
@@ -122,7 +123,7 @@ describe('a reader takes no longer than its text', () => {
         while ((ratios.at(-1) ?? 0) >= NOT_LINEAR && ratios.length < 4) ratios.push(ratio())
         expect(Math.min(...ratios)).toBeLessThan(NOT_LINEAR)
       }),
-      { numRuns: 60 },
+      { numRuns: cases(60) },
     )
   })
 })

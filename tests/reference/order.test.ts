@@ -11,6 +11,7 @@ import type { Solver } from '../../core/order/solver'
 import { ORDER_PLANS, usualWishes, type Wishes, wishesOf } from '../../core/order/wishes'
 import { type MarketSize, madeUpMarket } from '../../server/command/bench-market'
 import { highsSolver } from '../../server/orders/highs-solver'
+import { cases } from '../support/laws'
 
 // the same models solved by GLPK, another solver, and small ones by trying every combination without any model at all
 
@@ -176,7 +177,7 @@ describe('an order is the best there is', () => {
         expect(order.measure).toBeCloseTo(solved.objective, 4)
         keeps(order, wanting, asked)
       }),
-      { numRuns: 250 },
+      { numRuns: cases(250) },
     )
   })
   it('for thirty runs as GLPK finds', () => {
@@ -187,7 +188,7 @@ describe('an order is the best there is', () => {
         const solved = solve(model, EXACT)
         expect(solved.status === 'impossible' ? null : solved.objective).toBeCloseTo(byGlpk(model) ?? Number.NaN, 3)
       }),
-      { numRuns: 5 },
+      { numRuns: cases(5) },
     )
   })
 })
@@ -215,7 +216,7 @@ describe('each plan is the best by its own measure', () => {
           expect(by('surest')?.tight.length).toBeLessThanOrEqual(order.tight.length + order.risky.length)
         }
       }),
-      { numRuns: 15 },
+      { numRuns: cases(15) },
     )
   })
   it('the fewest articles are as few as GLPK finds', () => {
@@ -226,7 +227,7 @@ describe('each plan is the best by its own measure', () => {
         const solved = solve(model, EXACT)
         expect(solved.status === 'impossible' ? null : solved.objective).toBeCloseTo(byGlpk(model) ?? Number.NaN, 4)
       }),
-      { numRuns: 15 },
+      { numRuns: cases(15) },
     )
   })
 })
@@ -349,6 +350,6 @@ it('prices of nothing and of a million are solved as any other', () => {
       if (solved.status === 'impossible') expect(tried).toBeNull()
       else expect(Math.abs(solved.objective - (tried ?? Number.NaN))).toBeLessThan(0.01)
     }),
-    { numRuns: 40 },
+    { numRuns: cases(40) },
   )
 })

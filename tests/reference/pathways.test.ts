@@ -4,6 +4,7 @@ import { dijkstra } from 'graphology-shortest-path'
 import { expect, it } from 'vitest'
 import { networkOf, type Point, shortestWay } from '../../core/route/network'
 import { type Pathway, pathwaySchema } from '../../core/vocabulary/floor'
+import { cases } from '../support/laws'
 
 // graphology finds the ways of the same pathways by itself: every point a node, every stretch and every plumb line an edge, all by Euclid.
 
@@ -67,7 +68,7 @@ it('the shortest way is as long as graphology finds it, on pathways of any shape
       // each leg is kept to a tenth of a millimetre
       expect(Math.abs(ours.length - theirs)).toBeLessThan(1e-4 * (ours.legs.length + 1))
     }),
-    { numRuns: 400 },
+    { numRuns: cases(400) },
   )
   expect(found).toBeGreaterThan(50)
 })

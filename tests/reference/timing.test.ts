@@ -1,7 +1,7 @@
-import { execFileSync } from 'node:child_process'
 import { describe, expect, it } from 'vitest'
 import { type CvtStandard, ctaTiming, cvtTiming } from '../../core/picture/timing'
 import { ctaFormats } from '../../core/standards/cta-861'
+import { printedBy } from '../support/reference-program'
 
 // Debian's edid-decode and cvt compute timings by themselves: implementations nobody here wrote.
 
@@ -16,7 +16,7 @@ function parse(printed: string, width: number, height: number): Reference {
   const sum = (...at: number[]): number => at.reduce((total, index) => total + Number(blank[index]), 0)
   return { hTotal: width + sum(1, 2, 3), vTotal: height + sum(4, 5, 6), kilohertz: Math.round(Number(clock[1]) * 1000) }
 }
-const edidDecode = (...words: string[]): string => execFileSync('edid-decode', words, { encoding: 'utf8' })
+const edidDecode = (...words: string[]): string => printedBy('edid-decode', 'edid-decode', words)
 
 const SIZES = [
   [1024, 768],
@@ -87,7 +87,7 @@ describe('CTA-861 formats against edid-decode', () => {
 
 describe('normal blanking against cvt, the modeline program', () => {
   it.each(SIZES)('%dx%d@60', (width, height) => {
-    const printed = execFileSync('cvt', [String(width), String(height), '60'], { encoding: 'utf8' })
+    const printed = printedBy('cvt', 'xcvt', [String(width), String(height), '60'])
     const [clock, ...figures] = (/Modeline "\S+"\s+(.+?)\s+[-+]/.exec(printed)?.[1] ?? '').split(/\s+/).map(Number)
     const ours = cvtTiming({ width, height, refresh: 60 }, 'cvt')
     expect([ours.pixelClockHz / 1e6, ours.hTotal, ours.vTotal]).toEqual([clock, figures[3], figures[7]])

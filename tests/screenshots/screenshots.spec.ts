@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { PORT } from '../support/browser'
+import { portsOf } from '../support/browser'
 import { startHallway } from '../support/hallway-process'
 import { nothingFree } from '../support/nothing-free'
 import { expect, open, ownSite, test } from '../support/pages'
@@ -61,8 +61,8 @@ for (const [name, path, { scheme = 'light', phone, before } = {}] of views) {
   })
 }
 
-test('people', async ({ page }) => {
-  const hallway = await startHallway(PORT + 1, { words: ['--people'] })
+test('people', async ({ page }, { parallelIndex }) => {
+  const hallway = await startHallway(portsOf(parallelIndex) + 1, { words: ['--people'] })
   try {
     const [, password = ''] = /Tove +leads the site +(.+)/.exec(hallway.said()) ?? []
     await page.goto(`${hallway.address}/sign-in?to=/sites/saltmarsh/people`)

@@ -5,17 +5,26 @@ import { migrate } from '../../server/database/migrate'
 import { currentCopy } from '../../server/sites/copies'
 import { importPlan } from '../../server/sites/sites'
 import { demo } from './demo-plan'
+import { makeEmptyDatabase } from './empty-database'
 
 export const HAND = { by: 'Ada' }
 
-/** A database for the tests of one file, with a fresh copy of the demo site for each of them. */
-export function freshSites() {
+/** A fresh copy of the demo site for each test of a file: in the database that all files share, or in one of the file's own where what others keep would count. */
+export function freshSites(database: 'shared' | 'own' = 'shared') {
   const now: { knex: Knex; site: string } = { knex: undefined as never, site: '' }
+  let close: () => Promise<void>
   beforeAll(async () => {
-    now.knex = connect(inject('databaseUrl'))
+    if (database === 'own') {
+      const made = await makeEmptyDatabase()
+      now.knex = made.knex
+      close = made.drop
+    } else {
+      now.knex = connect(inject('databaseUrl'))
+      close = () => now.knex.destroy()
+    }
     await migrate(now.knex)
   })
-  afterAll(() => now.knex.destroy())
+  afterAll(() => close())
   beforeEach(async () => {
     now.site = await importPlan(now.knex, HAND, demo)
   })

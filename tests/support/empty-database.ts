@@ -4,10 +4,10 @@ import { connect } from '../../server/database/connection'
 
 let count = 0
 
-/** An empty database of its own on the server of the tests, for as long as the work takes; further processes reach it by its URL. */
-export async function withEmptyDatabase<T>(
-  work: (knex: ReturnType<typeof connect>, url: string) => Promise<T>,
-): Promise<T> {
+type EmptyDatabase = { knex: ReturnType<typeof connect>; url: string; drop(): Promise<void> }
+
+/** An empty database of its own on the server of the tests; further processes reach it by its URL. */
+export async function makeEmptyDatabase(): Promise<EmptyDatabase> {
   count += 1
   const name = `hallway_empty_${process.pid}_${count}`
   const root = await mysql.createConnection({ socketPath: inject('databaseSocket'), user: 'root' })
@@ -16,11 +16,23 @@ export async function withEmptyDatabase<T>(
   await root.query(`GRANT ALL ON \`${name}\`.* TO ?@?`, [url.username, url.hostname])
   url.pathname = `/${name}`
   const knex = connect(url.href)
+  return {
+    knex,
+    url: url.href,
+    async drop() {
+      await knex.destroy()
+      await root.query(`DROP DATABASE \`${name}\``)
+      await root.end()
+    },
+  }
+}
+
+/** The same for as long as the work takes. */
+export async function withEmptyDatabase<T>(work: (knex: EmptyDatabase['knex'], url: string) => Promise<T>): Promise<T> {
+  const { knex, url, drop } = await makeEmptyDatabase()
   try {
-    return await work(knex, url.href)
+    return await work(knex, url)
   } finally {
-    await knex.destroy()
-    await root.query(`DROP DATABASE \`${name}\``)
-    await root.end()
+    await drop()
   }
 }

@@ -1,8 +1,9 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { join, resolve } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
+import { flushLess } from './flush-less'
 
 /** The built Hallway with the demo, in a folder of its own, as a person would start it. */
 export type HallwayProcess = {
@@ -46,14 +47,11 @@ export async function signIn(address: string, name: string): Promise<string> {
 
 type Started = { environment?: Record<string, string>; people?: readonly Somebody[]; words?: readonly string[] }
 
-export async function startHallway(
-  port: number,
-  { environment = {}, people = [], words = [] }: Started = {},
-): Promise<HallwayProcess> {
-  const home = mkdtempSync(join(tmpdir(), 'hallway-process-'))
-  for (const { name, may } of people)
-    command(home, ['people', 'add', name, '--password-stdin', ...(may === 'admin' ? ['--admin'] : [])], PASSWORD)
-  const process_: ChildProcess = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(port), ...words], {
+/** Starts the demo in a folder and waits until it is open. */
+async function open(home: string, port: number, { environment = {}, words = [] }: Started) {
+  // with the room that ./hallway gives it
+  const node = ['--max-semi-space-size=64', 'build/command/hallway.js']
+  const child: ChildProcess = spawn('node', [...node, 'demo', '--port', String(port), ...words], {
     env: {
       ...process.env,
       HALLWAY_HOME: home,
@@ -69,25 +67,63 @@ export async function startHallway(
       said += text
       if (said.includes('Hallway is open')) opened()
     }
-    process_.stdout?.on('data', hear)
-    process_.stderr?.on('data', hear)
-    process_.once('exit', () => failed(new Error(said)))
+    child.stdout?.on('data', hear)
+    child.stderr?.on('data', hear)
+    child.once('exit', () => failed(new Error(said)))
     // a test that gives up leaves nothing running
-    process.once('exit', () => process_.kill('SIGTERM'))
+    process.once('exit', () => child.kill('SIGTERM'))
   })
+  await flushLess(join(home, 'database.sock'))
+  return {
+    child,
+    said: () => said,
+    async close() {
+      const ended = new Promise((done) => child.once('exit', done))
+      child.kill('SIGTERM')
+      await ended
+    },
+  }
+}
+
+/** A folder with the demo in it, made once for a build; whoever needs a Hallway begins with a copy of it. */
+async function madeHome(port: number): Promise<string> {
+  const kept = resolve('test-results', `demo-home-${Math.round(statSync('build/command/.made').mtimeMs)}`)
+  if (existsSync(kept)) return kept
+  mkdirSync('test-results', { recursive: true })
+  const making = mkdtempSync(join(tmpdir(), 'hallway-made-'))
+  const made = await open(making, port, {})
+  await made.close()
+  const beside = `${kept}-${process.pid}`
+  execFileSync('cp', ['-a', making, beside])
+  rmSync(making, { recursive: true, force: true })
+  try {
+    renameSync(beside, kept)
+  } catch (error) {
+    // another made it meanwhile
+    if (!existsSync(kept)) throw error
+    rmSync(beside, { recursive: true, force: true })
+  }
+  return kept
+}
+
+export async function startHallway(port: number, started: Started = {}): Promise<HallwayProcess> {
+  const { people = [] } = started
+  const home = mkdtempSync(join(tmpdir(), 'hallway-process-'))
+  execFileSync('cp', ['-a', `${await madeHome(port)}/.`, home])
+  for (const { name, may } of people)
+    command(home, ['people', 'add', name, '--password-stdin', ...(may === 'admin' ? ['--admin'] : [])], PASSWORD)
+  const { child, said, close } = await open(home, port, started)
   for (const { name, may } of people)
     if (may !== 'admin' && may !== 'nothing') command(home, ['people', 'right', name, 'saltmarsh', may])
   return {
     address: `http://127.0.0.1:${port}`,
     home,
-    said: () => said,
-    pid: () => process_.pid,
-    webPid: () => Number([...said.matchAll(/Web process (\d+)/g)].at(-1)?.[1]),
+    said,
+    pid: () => child.pid,
+    webPid: () => Number([...said().matchAll(/Web process (\d+)/g)].at(-1)?.[1]),
     databaseUrl: () => JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).databaseUrl,
     async stop() {
-      const ended = new Promise((done) => process_.once('exit', done))
-      process_.kill('SIGTERM')
-      await ended
+      await close()
       rmSync(home, { recursive: true, force: true })
     },
   }

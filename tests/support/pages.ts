@@ -1,7 +1,25 @@
 import { test as base, expect, type Page } from '@playwright/test'
+import { portsOf } from './browser'
+import { type HallwayProcess, startHallway } from './hallway-process'
 
-/** Every browser test fails on anything the page complains of, besides the answers a test provokes on purpose. */
-export const test = base.extend<{ complaints: string[] }>({
+/** How long a worker's own Hallway may take to open, on a machine where much else goes on. */
+const OPENS_WITHIN_MS = 180_000
+
+/**
+ * Each worker has a Hallway of its own, so that tests do not meet in it. Every browser test fails on anything the page complains of, besides the answers a test
+ * provokes on purpose.
+ */
+export const test = base.extend<{ complaints: string[] }, { hallway: HallwayProcess }>({
+  hallway: [
+    // biome-ignore lint/correctness/noEmptyPattern: the form of a fixture that needs no other
+    async ({}, use, { parallelIndex }) => {
+      const hallway = await startHallway(portsOf(parallelIndex))
+      await use(hallway)
+      await hallway.stop()
+    },
+    { scope: 'worker', timeout: OPENS_WITHIN_MS },
+  ],
+  baseURL: ({ hallway }, use) => use(hallway.address),
   complaints: [
     async ({ page }, use) => {
       const complaints: string[] = []

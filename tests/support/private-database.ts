@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { TestProject } from 'vitest/node'
 import { startPrivateDatabase } from '../../server/private-database/private-database'
+import { flushLess } from './flush-less'
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -16,6 +17,7 @@ declare module 'vitest' {
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const home = mkdtempSync(join(tmpdir(), 'hallway-test-'))
   const own = await startPrivateDatabase({ home, say: () => {} })
+  await flushLess(join(home, 'database.sock'))
   project.provide('databaseUrl', own.url)
   project.provide('databaseSocket', join(home, 'database.sock'))
   return async () => {

@@ -60,7 +60,6 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       return wrong(`Say how many: 1 to ${MOST_AT_ONCE}. Nothing was saved.`)
     if (intent === 'read') return readReading(form, file, params.site, params.device)
     let fault: DeviceFault | null = null
-    let added: readonly string[] = []
     const saved = await change(request, form, params.site, ({ plan }) => {
       const device = byId(plan.devices).get(params.device)
       if (!device) return refused('device', 'the device is no longer there')
@@ -70,9 +69,7 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       }
       if (intent === 'copy') {
         const { id: _, at: __, seen: ___, ...rest } = device
-        const more = addDevices(plan, rest, count)
-        added = more.ids
-        return more
+        return addDevices(plan, rest, count)
       }
       if (intent === 'accept') {
         const patches = readPatches(form)
@@ -96,7 +93,10 @@ export const action = ({ request, params }: Route.ActionArgs) =>
           : intent === 'copy'
             ? addressWith(`/sites/${params.site}/survey`, {
                 added: saved.id,
-                new: added.slice(0, MOST_NAMED).join(' '),
+                new: saved.edits
+                  .flatMap(({ list, id }) => (list === 'devices' ? id : []))
+                  .slice(0, MOST_NAMED)
+                  .join(' '),
               })
             : `/sites/${params.site}/survey/${params.device}?done=saved`,
       )

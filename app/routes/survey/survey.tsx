@@ -52,16 +52,17 @@ export async function action({ request, params }: Route.ActionArgs) {
   const form = await readForm(request)
   const wrong = (problem: string, status = 422, lines: DeviceFault['lines'] = []) =>
     data<DeviceFault>({ problem, lines }, { status })
-  const done = (saved: Outcome | null, added: readonly string[]) => {
-    if (saved?.outcome === 'saved')
+  const done = (saved: Outcome | null) => {
+    if (saved?.outcome === 'saved') {
+      const added = saved.edits.flatMap(({ list, id }) => (list === 'devices' ? id : []))
       return redirect(
         addressWith(`/sites/${params.site}/survey`, { added: saved.id, new: added.slice(0, MOST_ASKED).join(' ') }),
       )
+    }
     const { problem, status } = whyNotSaved(saved)
     return wrong(problem, status)
   }
   const intent = form.get('intent')
-  let ids: readonly string[] = []
   if (intent === 'devices') {
     const template = templates.find(({ name }) => name === form.get('template'))
     const made = readDevice(form, template ? { ...fromTemplate(template), ports: [] } : null, readUnit(request))
@@ -69,12 +70,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     const count = Number(form.get('count') ?? 1)
     if (!Number.isInteger(count) || count < 1 || count > MOST_AT_ONCE)
       return wrong(`Say how many: 1 to ${MOST_AT_ONCE}. Nothing was saved.`)
-    const saved = await change(request, form, params.site, ({ plan }) => {
-      const added = addDevices(plan, made.value, count)
-      ids = added.ids
-      return added
-    })
-    return done(saved, ids)
+    return done(await change(request, form, params.site, ({ plan }) => addDevices(plan, made.value, count)))
   }
   if (intent === 'lines') {
     const said = parseSurveyLines(String(form.get('lines') ?? '').slice(0, LONGEST_LINES))
@@ -89,10 +85,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     const saved = await change(request, form, params.site, ({ plan }) => {
       const place = byId(plan.places).get(String(form.get('place') ?? ''))
       const made = addSurvey(plan, said, place?.id ?? null)
-      ids = made.ids
       return made.edits.length > 0 ? made : refused('places', 'all of these places are there already')
     })
-    return done(saved, ids)
+    return done(saved)
   }
   const names = String(form.get('placeName') ?? '')
     .slice(0, LONGEST_LINES)

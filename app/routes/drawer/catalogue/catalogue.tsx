@@ -112,13 +112,10 @@ const here = ({ site }: Here, done: string): string =>
 
 /** Many kinds at once, over whatever stands there now: a file is newer than the page it is sent from. */
 async function put(request: Request, form: FormData, params: Here, kinds: readonly CableKind[]) {
-  let done = ''
-  const saved = await change(request, form, params.site, ({ plan, place }) => {
-    const { draft, added, replaced } = putKinds(plan, place, kinds)
-    done = `${added} new, ${replaced} replaced`
-    return draft
-  })
+  const saved = await change(request, form, params.site, ({ plan, place }) => putKinds(plan, place, kinds).draft)
   if (saved?.outcome !== 'saved') return refusedBy(saved)
+  const added = saved.edits.filter(({ base }) => base === null).length
+  const done = `${added} new, ${saved.edits.length - added} replaced`
   return redirect(form.has('back') ? within(form.get('back')) : here(params, done))
 }
 

@@ -1,12 +1,14 @@
 import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react'
 import { data, redirect, useNavigation } from 'react-router'
+import type { Edit } from '../../../../core/change/change'
 import { addCables } from '../../../../core/change/changes/cables'
 import { observed } from '../../../../core/change/changes/observations'
 import { LARGEST_TABLE_BYTES } from '../../../../core/drawer/decode-text'
+import { answeredBefore } from '../../../../server/sites/change-site'
 import { chosenFrom, importContext, previewOf } from '../../../csv/preview'
 import { readTableFile } from '../../../off-thread.server'
 import { readFormWithFile } from '../../../read-form.server'
-import { changeBy, loadSite, whyNotSaved } from '../../../stored.server'
+import { changeBy, load, loadSite, whyNotSaved } from '../../../stored.server'
 import { ChangeId } from '../../../ui/change-fields'
 import { MainButton, Notice, QuietButton } from '../../../ui/controls'
 import { FileField, LabelledField, PlainTextArea, plainField } from '../../../ui/field'
@@ -29,6 +31,10 @@ export const action = ({ request, params }: Route.ActionArgs) =>
     const pasted = String(form.get('pasted') ?? '')
     if (!file && pasted.trim() === '')
       return data({ problem: `Choose a file or paste a table first. ${nothing}`, read: null }, { status: 422 })
+    const hand = await handOf(request, form)
+    // sent twice, its cables are in the drawer by now and would be read as others
+    const before = await load((knex) => answeredBefore(knex, params.site, hand))
+    if (before?.outcome === 'saved') return cameIn(params.site, before)
     const { plan } = (await loadSite(params.site)).copy
     const work = await readTableFile({
       told: file ? { path: file.path } : { text: pasted },
@@ -43,7 +49,6 @@ export const action = ({ request, params }: Route.ActionArgs) =>
       const problem = `${rows(bad.length)} cannot be read as they are. ${nothing} Choose the file again; then you can import the good ones alone.`
       return data({ problem, read: previewOf(read.value) }, { status: 422 })
     }
-    const hand = await handOf(request, form)
     const witness = witnessOf(hand)
     const saved = await changeBy(hand, params.site, () =>
       addCables(
@@ -51,11 +56,15 @@ export const action = ({ request, params }: Route.ActionArgs) =>
         good.flatMap(({ cable, marks }) => observed(marks, { cable: cable.id }, witness)),
       ),
     )
-    if (saved?.outcome === 'saved')
-      return redirect(`/sites/${params.site}/drawer?${new URLSearchParams({ added: String(good.length) })}`)
+    if (saved?.outcome === 'saved') return cameIn(params.site, saved)
     const { problem, status } = whyNotSaved(saved)
     return data({ problem, read: null }, { status })
   })
+
+const cameIn = (site: string, { edits }: { edits: readonly Edit[] }) => {
+  const added = edits.filter(({ list }) => list === 'cables').length
+  return redirect(`/sites/${site}/drawer?${new URLSearchParams({ added: String(added) })}`)
+}
 
 const rows = (count: number): string => `${count.toLocaleString('en')} ${count === 1 ? 'row' : 'rows'}`
 
