@@ -39,8 +39,14 @@ export default defineConfig({
         test: { name: 'endurance', include: ['tests/endurance/**/*.test.ts'], setupFiles, hookTimeout: 180_000 },
       },
       {
-        // reads the sources of Linux; at night
-        test: { name: 'kernel', include: ['tests/kernel/**/*.test.ts'], hookTimeout: 180_000 },
+        // what takes long, reads large packages or asks a clock
+        test: {
+          name: 'night',
+          include: ['tests/night/**/*.test.ts'],
+          setupFiles,
+          testTimeout: 600_000,
+          hookTimeout: 180_000,
+        },
       },
       {
         test: {

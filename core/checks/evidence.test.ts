@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { practice, remembered } from '../../tests/support/figures'
 import { judge, type LeadInput, type OneRun, type Seen } from '../../tests/support/one-run'
 import { assess } from './assess'
 
@@ -52,32 +53,32 @@ const copy = (measure: 'write' | 'read', rate: number, more: Seen = {}): Seen =>
 const taking = (id: string): Seen => ({ kind: 'retraction', retracts: id, reason: 'the wrong lead' })
 
 describe('a mode that held for 60 s or more', () => {
-  it('is relied on in that socket, and in another one only if something else promises it', () => {
+  practice('is relied on in that socket, and in another one only if something else promises it', () => {
     expect(grade({ lead: unmarked, seen: [] })).toBe('blocked')
     expect(grade({ lead: unmarked, seen: [held('gen2x1')] })).toBe('clear')
     expect(grade({ lead: unmarked, seen: [held('gen2x1', { on: 'near/q' })] })).toBe('tight')
     expect(grade({ seen: [held('gen2x1', { on: 'near/q' })] })).toBe('clear')
   })
-  it('is relied on in the other sockets of a controller once two of them have held', () => {
+  practice('is relied on in the other sockets of a controller once two of them have held', () => {
     const on = (port: string, controller = 'board') => held('gen2x1', { on: port, where: { controller } })
     expect(grade({ lead: unmarked, seen: [on('near/q')] })).toBe('tight')
     expect(grade({ lead: unmarked, seen: [on('near/q'), on('near/s')] })).toBe('clear')
     expect(grade({ lead: unmarked, seen: [on('near/q', 'card'), on('near/s', 'card')] })).toBe('tight')
   })
-  it('teaches all that asks less of the same pairs', () => {
+  practice('teaches all that asks less of the same pairs', () => {
     expect(grade({ lead: unmarked, seen: [held('usb4-40')] })).toBe('clear')
     expect(grade({ lead: { length: 1.1 }, seen: [held('usb4-40')] })).toBe('blocked')
     expect(grade({ lead: { length: 0.8 }, seen: [held('usb4-40')], rate: '400 MB/s' })).toBe('clear')
     expect(grade({ lead: { length: 0.8 }, seen: [held('gen1x1')], rate: '600 MB/s' })).toBe('blocked')
   })
-  it('counts within the length of the book by either school, and beyond it by the bench', () => {
+  practice('counts within the length of the book by either school, and beyond it by the bench', () => {
     const long: LeadInput = { grade: 'gen2', length: 2 }
     for (const lead of [long, { length: 2 }]) {
       expect(grade({ lead, seen: [held('gen2x1')] })).toBe('blocked')
       expect(grade({ lead, seen: [held('gen2x1')], policy: { length: 'bench' } })).toBe('clear')
     }
   })
-  it('makes nothing worse', () => {
+  practice('makes nothing worse', () => {
     for (const mode of ['usb2', 'gen1x1', 'gen2x1'])
       for (const on of ['near/p', 'near/q']) expect(grade({ seen: [held(mode, { on })] })).toBe('clear')
   })
@@ -85,7 +86,7 @@ describe('a mode that held for 60 s or more', () => {
 
 describe('a mode that came up and was watched for less', () => {
   const look = (seconds: number) => fell('gen2x1', 'gen2x1', { seconds })
-  it('comes up, is not relied on, and never counts beyond the book', () => {
+  practice('comes up, is not relied on, and never counts beyond the book', () => {
     expect(grade({ lead: unmarked, seen: [look(59)] })).toBe('tight')
     expect(grade({ lead: unmarked, seen: [look(60)] })).toBe('clear')
     expect(grade({ lead: { length: 2 }, seen: [look(59)], policy: { length: 'bench' } })).toBe('blocked')
@@ -94,12 +95,12 @@ describe('a mode that came up and was watched for less', () => {
 })
 
 describe('a mode that came up lower', () => {
-  it('than this lead should at this length fails here', () => {
+  practice('than this lead should at this length fails here', () => {
     expect(grade({ seen: [fell('gen2x1', 'gen1x1')] })).toBe('blocked')
     expect(grade({ seen: [fell('gen2x1', 'gen1x1')], rate: '300 MB/s' })).toBe('clear')
     expect(grade({ seen: [fell('gen2x1', 'usb2')], rate: '300 MB/s' })).toBe('blocked')
   })
-  it('as it should is no failure of what nobody asked of the lead', () => {
+  practice('as it should is no failure of what nobody asked of the lead', () => {
     const tunnel = { usb4: 40 } as const
     const docked = { from: { ...host, ...tunnel }, to: { ...disk, ...tunnel } }
     // two ports of 40 Gb/s and a 10 Gb/s lead: it does what is printed on it
@@ -108,24 +109,24 @@ describe('a mode that came up lower', () => {
     const lead: LeadInput = { grade: 'usb4-40', length: 2 }
     expect(grade({ lead, seen: [fell('usb4-40', 'usb4-20', { seconds: 60 })], more: docked })).toBe('clear')
   })
-  it('teaches no failure of an unmarked lead', () => {
+  practice('teaches no failure of an unmarked lead', () => {
     const seen = [held('gen2x1', { on: 'near/q' }), fell('gen2x1', 'gen1x1', { on: 'near/s' })]
     expect(given({ lead: unmarked, seen, rate: '300 MB/s' }).run.grade).toBe('tight')
   })
-  it('is cleared by a later look in that socket that comes up as it should', () => {
+  practice('is cleared by a later look in that socket that comes up as it should', () => {
     expect(grade({ seen: [fell('gen2x1', 'usb2'), held('gen2x1')] })).toBe('clear')
     expect(grade({ seen: [held('gen2x1'), fell('gen2x1', 'usb2')] })).toBe('blocked')
   })
 })
 
 describe('a link that dropped', () => {
-  it('fails in that mode, and what asks less is tight until it was seen to hold lower', () => {
+  practice('fails in that mode, and what asks less is tight until it was seen to hold lower', () => {
     expect(grade({ seen: [dropped('gen2x1')] })).toBe('blocked')
     expect(grade({ seen: [dropped('gen2x1')], rate: '300 MB/s' })).toBe('tight')
     expect(grade({ seen: [dropped('gen2x1'), held('gen1x1')], rate: '300 MB/s' })).toBe('clear')
     expect(grade({ seen: [held('gen1x1'), dropped('gen2x1')], rate: '300 MB/s' })).toBe('tight')
   })
-  it('in another socket makes it tight here, however it is marked', () => {
+  practice('in another socket makes it tight here, however it is marked', () => {
     const found = given({ seen: [dropped('gen2x1', { on: 'near/q' })] })
     expect(found.run.grade).toBe('tight')
     expect(found.words).toContain('failed in the one other socket it was tried in')
@@ -134,7 +135,7 @@ describe('a link that dropped', () => {
 })
 
 describe('a mode that failed in some sockets', () => {
-  it('is blocked there, and tight where it was not tried, with how often it held and failed', () => {
+  practice('is blocked there, and tight where it was not tried, with how often it held and failed', () => {
     const seen = [
       held('gen2x1', { on: 'near/q' }),
       held('gen2x1', { on: 'near/s' }),
@@ -148,7 +149,7 @@ describe('a mode that failed in some sockets', () => {
 })
 
 describe('USB 2.0', () => {
-  it('that does not come up says nothing of the fast pairs, and the reverse', () => {
+  practice('that does not come up says nothing of the fast pairs, and the reverse', () => {
     expect(grade({ seen: [fell('usb2', null)] })).toBe('clear')
     expect(grade({ seen: [fell('gen2x1', null)], rate: '30 MB/s' })).toBe('clear')
     expect(grade({ seen: [fell('gen2x1', null)] })).toBe('blocked')
@@ -156,14 +157,14 @@ describe('USB 2.0', () => {
 })
 
 describe('a copy', () => {
-  it('above 53 MB/s went over fast pairs, of the slowest mode that could carry it at least', () => {
+  practice('above 53 MB/s went over fast pairs, of the slowest mode that could carry it at least', () => {
     expect(grade({ lead: unmarked, rate: '300 MB/s', seen: [copy('write', 370)] })).toBe('clear')
     expect(grade({ lead: unmarked, rate: '600 MB/s', seen: [copy('write', 370)] })).toBe('blocked')
     expect(grade({ lead: unmarked, rate: '30 MB/s', seen: [copy('write', 40)] })).toBe('blocked')
     // exactly what 5 Gb/s carries is carried by 5 Gb/s
     expect(given({ lead: unmarked, seen: [copy('write', 500)] }).run.mode).toBe('gen1x1')
   })
-  it('that the lead was the limit of is the most it does, each way by itself', () => {
+  practice('that the lead was the limit of is the most it does, each way by itself', () => {
     const limited = [copy('write', 190, { limit: 'lead' }), copy('read', 370)]
     expect(given({ seen: limited, rate: '300 MB/s' }).finding('copied')).toMatchObject({
       grade: 'blocked',
@@ -173,7 +174,7 @@ describe('a copy', () => {
     expect(grade({ seen: [copy('write', 34, { limit: 'disk' })] })).toBe('clear')
     expect(grade({ seen: [copy('write', 190, { limit: 'lead' }), copy('write', 700)] })).toBe('clear')
   })
-  it('is held back by the lead where other leads did better between these very ports', () => {
+  practice('is held back by the lead where other leads did better between these very ports', () => {
     const more: Partial<OneRun> = {
       leads: [
         { grade: 'gen2', length: 1 },
@@ -188,7 +189,7 @@ describe('a copy', () => {
     expect(seen(36)).toBe('clear')
     expect(seen(700, 'far/other')).toBe('clear')
   })
-  it('as slow as USB 2.0 to a disk that does far more is tight until somebody explains it', () => {
+  practice('as slow as USB 2.0 to a disk that does far more is tight until somebody explains it', () => {
     const far = { disk: { write: 900 * MB, read: 900 * MB } }
     const slow = (rate: number, more: Seen = {}) =>
       grade({ seen: [copy('write', rate, more)], rate: '300 MB/s', more: { far } })
@@ -198,7 +199,7 @@ describe('a copy', () => {
     expect(slow(34, { limit: 'disk' })).toBe('clear')
     expect(grade({ seen: [copy('write', 34)], rate: '300 MB/s' })).toBe('clear')
   })
-  it('measured on this run is what it does, whatever the limit', () => {
+  practice('measured on this run is what it does, whatever the limit', () => {
     const run = { run: 'r1', leads: ['c1'] }
     expect(grade({ seen: [copy('write', 34, { subject: run, limit: 'disk' })], rate: '300 MB/s' })).toBe('blocked')
     expect(grade({ lead: unmarked, seen: [copy('write', 420, { subject: run })], rate: '300 MB/s' })).toBe('clear')
@@ -222,7 +223,7 @@ describe('watts', () => {
     on: 'near/p',
     ...more,
   })
-  it('above 63 W prove 5 A, and above 105 W more than 20 V: 20 V may be 5 % high (USB PD, from memory)', () => {
+  remembered('USB PD')('above 63 W prove 5 A, and above 105 W more than 20 V: 20 V may be 5 % high', () => {
     const amps = (watts: number) => {
       const found = power(100, [read(watts, { on: 'other/p' })]).finding('current')
       return found?.reason.code === 'power' ? [found.reason.volts, found.reason.amps] : null
@@ -232,7 +233,7 @@ describe('watts', () => {
     expect(amps(105)).toEqual([20, 5])
     expect(amps(105.1)).toEqual([28, 5])
   })
-  it('that the lead was the limit of are the most with that charger, and told with another', () => {
+  practice('that the lead was the limit of are the most with that charger, and told with another', () => {
     const marked: LeadInput = { grade: 'usb2', amps: 5, length: 1 }
     expect(power(90, [read(30, { limit: 'lead' })], marked).run.grade).toBe('blocked')
     expect(power(90, [read(30, { limit: 'charger' })], marked).run.grade).toBe('clear')
@@ -242,7 +243,7 @@ describe('watts', () => {
     )
     expect(power(86, [read(30, { limit: 'lead', on: 'other/p' }), read(90)], marked).run.grade).toBe('clear')
   })
-  it('read on this run are what arrives, unless the battery was nearly full', () => {
+  practice('read on this run are what arrives, unless the battery was nearly full', () => {
     const run = { subject: { run: 'r1', leads: ['c1'] } }
     const marked: LeadInput = { grade: 'usb2', amps: 5, length: 1 }
     expect(power(90, [read(44, run)], marked).finding('current')).toMatchObject({ grade: 'blocked', have: 44 })
@@ -251,7 +252,7 @@ describe('watts', () => {
     expect(full(79)).toBe('blocked')
     expect(full(80)).toBe('clear')
   })
-  it('that really arrived outrank a chip that is not there, and the contradiction is told', () => {
+  practice('that really arrived outrank a chip that is not there, and the contradiction is told', () => {
     const none: Seen = { kind: 'statement', basis: 'chip', grade: null, amps: null, volts: null }
     const marked: LeadInput = { grade: 'usb2', amps: 5, volts: 50, length: 1 }
     expect(power(90, [none], marked).finding('current')).toMatchObject({ grade: 'tight', have: 60 })
@@ -259,14 +260,14 @@ describe('watts', () => {
     expect(found.finding('current')?.grade).toBe('clear')
     expect(found.words).toContain('disagrees about its current: its chip says 3 A, a measurement says 5 A')
   })
-  it('of the extended range are believed of a lead with a chip only where the chip says so as well', () => {
+  practice('of the extended range are believed of a lead with a chip only where the chip says so as well', () => {
     const marked: LeadInput = { grade: 'usb2', amps: 5, volts: 50, length: 1 }
     const chip = (more: Seen): Seen => ({ kind: 'statement', basis: 'chip', grade: 'usb2', amps: 5, ...more })
     expect(power(130, [], marked).run.grade).toBe('clear')
     expect(power(130, [chip({})], marked).finding('current')?.have).toBe(100)
     expect(power(130, [chip({ volts: 50 })], marked).run.grade).toBe('clear')
   })
-  it('and volts lost give a lead its resistance, for every current, in place of its gauge', () => {
+  practice('and volts lost give a lead its resistance, for every current, in place of its gauge', () => {
     const lost = (volts: number, amps: number): Seen => ({ kind: 'reading', measure: 'volts lost', volts, amps })
     const thin: LeadInput = { grade: 'usb2', amps: 5, length: 1, more: { awg: 30 } }
     expect(power(90, [], thin).finding('volts lost')?.grade).toBe('tight')
@@ -299,7 +300,7 @@ describe('a picture', () => {
     held,
     on,
   })
-  it('that held shows the lanes and the rate of it and below', () => {
+  practice('that held shows the lanes and the rate of it and below', () => {
     const nothing: LeadInput = { length: 2 }
     expect(show([], undefined, nothing)).toBe('blocked')
     expect(show([tried(true)], undefined, nothing)).toBe('clear')
@@ -307,7 +308,7 @@ describe('a picture', () => {
     expect(show([tried(true)], mode(3840, 2160, 120), nothing)).toBe('blocked')
     expect(show([tried(true, undefined, 'near/q')], undefined, nothing)).toBe('tight')
   })
-  it('that did not hold does not, nor a larger one; smaller ones stay', () => {
+  practice('that did not hold does not, nor a larger one; smaller ones stay', () => {
     expect(show([tried(false)])).toBe('blocked')
     expect(show([tried(false)], mode(2560, 1440, 60))).toBe('clear')
     expect(show([tried(false, mode(2560, 1440, 60))])).toBe('blocked')
@@ -318,20 +319,20 @@ describe('a picture', () => {
 
 describe('a lead that got hot', () => {
   const hot = (more: Seen = {}): Seen => ({ kind: 'reading', measure: 'warmth', felt: 'hot', ...more })
-  it('is blocked until that is taken back, and a cool one after it changes nothing', () => {
+  practice('is blocked until that is taken back, and a cool one after it changes nothing', () => {
     const found = given({ seen: [hot()] })
     expect(found.finding('hot')).toMatchObject({ grade: 'blocked', caution: 'hot' })
     expect(grade({ seen: [hot(), hot({ felt: 'cool' })] })).toBe('blocked')
     expect(grade({ seen: [hot(), taking('seen-0')] })).toBe('clear')
   })
-  it('in this run is blocked as well', () => {
+  practice('in this run is blocked as well', () => {
     expect(grade({ seen: [hot({ subject: { run: 'r1', leads: ['c1'] } })] })).toBe('blocked')
   })
 })
 
 describe("a run's own proof with these leads", () => {
   const run = { subject: { run: 'r1', leads: ['c1'] } }
-  it('outweighs what is predicted for it', () => {
+  practice('outweighs what is predicted for it', () => {
     expect(grade({ seen: [dropped('gen2x1', { ...run, on: undefined })] })).toBe('blocked')
     expect(grade({ seen: [fell('gen2x1', 'usb2', { ...run, on: undefined })] })).toBe('blocked')
     expect(grade({ lead: unmarked, seen: [held('gen2x1', { ...run, on: undefined })] })).toBe('clear')
@@ -339,7 +340,7 @@ describe("a run's own proof with these leads", () => {
     const seen = [dropped('gen2x1', { on: 'near/q' }), held('gen2x1', { ...run, on: undefined })]
     expect(grade({ seen })).toBe('clear')
   })
-  it('says nothing once other leads lie in it', () => {
+  practice('says nothing once other leads lie in it', () => {
     expect(grade({ seen: [dropped('gen2x1', { subject: { run: 'r1', leads: ['c9'] }, on: undefined })] })).toBe('clear')
   })
 })
@@ -352,7 +353,7 @@ describe('what was seen before the computer changed', () => {
     return assess({ ...plan, devices } as typeof plan).runs[0]
   }
   const before = { where: { installed: [{ what: 'driver', version: '1' }] } }
-  it('is to be proved again, and a failure is worth trying again', () => {
+  practice('is to be proved again, and a failure is worth trying again', () => {
     expect(with2([held('gen2x1', before)], unmarked)?.grade).toBe('tight')
     expect(with2([held('gen2x1', { where: { installed: [{ what: 'driver', version: '2' }] } })], unmarked)?.grade).toBe(
       'clear',
@@ -364,7 +365,7 @@ describe('what was seen before the computer changed', () => {
 })
 
 describe('what somebody said, and how it looks', () => {
-  it('is weaker than what is printed', () => {
+  practice('is weaker than what is printed', () => {
     const says = (basis: string, more: Seen): Seen => ({ kind: 'statement', basis, ...more })
     expect(given({ lead: unmarked, seen: [says('told', { grade: 'gen2', from: 'the seller' })] }).run.mode).toBe(
       'gen2x1',

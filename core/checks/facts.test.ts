@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { practice } from '../../tests/support/figures'
 import { judge, type OneRun } from '../../tests/support/one-run'
 import { noiseOn } from '../placement/floor-noise'
 import { addLevels, levelAt } from '../placement/sound'
@@ -21,13 +22,13 @@ describe('a headset', () => {
       far,
       need: { kind: 'headset', rate: 150e6, watts: 9.2, ...more } as never,
     })
-  it('that asks for a link refuses a charge lead between fast ports, though its pictures would fit', () => {
+  practice('that asks for a link refuses a charge lead between fast ports, though its pictures would fit', () => {
     const charge = { grade: 'usb2', length: 1 } as const
     expect(wearing({}, charge).finding('asked link')).toBeUndefined()
     expect(wearing({ link: 'gen1x1' }, charge).finding('asked link')).toMatchObject({ grade: 'blocked' })
     expect(wearing({ link: 'gen1x1' }).finding('asked link')).toMatchObject({ grade: 'clear' })
   })
-  it('gains on 9.2 W at 90 Hz and drains at 120 Hz, by what it draws at the refresh that is used', () => {
+  practice('gains on 9.2 W at 90 Hz and drains at 120 Hz, by what it draws at the refresh that is used', () => {
     const battery = { battery: { wattHours: 20, draw: 8, uses: [{ refresh: 120, draw: 9.6 }] } }
     const course = (refresh: number) =>
       judge({
@@ -50,7 +51,7 @@ describe('a sensor with a voltage of its own', () => {
       leads: [{ grade: 'gen2', length: 1 }],
       need: { kind: 'sensor', rate: 5e9, volts: 12, ...(said ? { feed: said } : {}) },
     }).finding('own voltage')?.grade
-  it('is blocked where its supply is missing', () => {
+  practice('is blocked where its supply is missing', () => {
     expect([feed(), feed('there'), feed('missing')]).toEqual(['note', 'note', 'blocked'])
   })
 })
@@ -63,12 +64,12 @@ describe('an extender', () => {
       leads: [{ grade: 'cat6', length, ends: ['8p8c', '8p8c'] }],
       far: rated,
     }).run.mode
-  it('reaches as far as it is rated over its cable, and as its sort does where nobody knows', () => {
+  practice('reaches as far as it is rated over its cable, and as its sort does where nobody knows', () => {
     expect([over(50, {}), over(60, {})]).toEqual(['usb2', null])
     expect(over(60, { rated: { cat6: 75 } })).toBe('usb2')
     expect(over(40, { rated: { cat6: 30 } })).toBeNull()
   })
-  it('that needs drivers does not go with a computer that takes none', () => {
+  practice('that needs drivers does not go with a computer that takes none', () => {
     const { plan } = judge({
       from: host,
       to: { kind: 'extender', connector: 'type-c', role: 'device', usb: 'gen2x1' },
@@ -94,15 +95,15 @@ describe('what a lead has', () => {
       route: 15,
       need: need as never,
     })
-  it('of the USB 2.0 pair decides for devices of USB 2.0', () => {
+  practice('of the USB 2.0 pair decides for devices of USB 2.0', () => {
     expect(optical({}).run.mode).toBeNull()
     expect(optical({ pair: true }).run.mode).toBe('usb2')
   })
-  it('of copper decides between different earths', () => {
+  practice('of copper decides between different earths', () => {
     const grade = (more: object) => optical(more).run.findings.find(({ reason }) => reason.code === 'passes')?.grade
     expect([grade({}), grade({ copper: true }), grade({ copper: false })]).toEqual(['note', 'blocked', 'note'])
   })
-  it('of a third plug feeds the laptop at its host end: 4K60 and up to 140 W back', () => {
+  practice('of a third plug feeds the laptop at its host end: 4K60 and up to 140 W back', () => {
     const { finding } = judge({
       from: {
         connector: 'type-c',
@@ -117,7 +118,7 @@ describe('what a lead has', () => {
     })
     expect(finding('current')).toMatchObject({ grade: 'clear', have: 100 })
   })
-  it('of a feed at its host end asks for mains there and not at its far end', () => {
+  practice('of a feed at its host end asks for mains there and not at its far end', () => {
     const fed = (feedEnd: 'host' | 'far', near: boolean) =>
       judge({
         from: host,
@@ -145,12 +146,12 @@ describe('noise', () => {
       }),
     ),
   })
-  it('under load counts, and it is said how far the loudest box would have to stand', () => {
+  practice('under load counts, and it is said how far the loudest box would have to stand', () => {
     const [chair] = noiseOn(plan([{ level: 34, loaded: 49, distance: 0.7 }]), 'g').chairs
     expect(chair?.heard).toBeCloseTo(levelAt(49, 0.7, 1), 6)
     expect(chair?.move).toMatchObject({ from: 1, to: expect.closeTo(3.94, 2) })
   })
-  it('there the level is the one wanted, with the other boxes where they stand', () => {
+  practice('there the level is the one wanted, with the other boxes where they stand', () => {
     const boxes = [
       { level: 50, distance: 1 },
       { level: 30, distance: 1 },
@@ -159,7 +160,7 @@ describe('noise', () => {
     const then = addLevels([levelAt(50, 1, chair?.move?.to ?? 0), levelAt(30, 1, 2)])
     expect(then).toBeCloseTo(34, 6)
   })
-  it('where moving one box is not enough it says so', () => {
+  practice('where moving one box is not enough it says so', () => {
     const loud = { level: 50, distance: 1 }
     expect(noiseOn(plan([loud, loud]), 'g').chairs[0]?.move).toBeNull()
   })

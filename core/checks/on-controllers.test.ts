@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { practice, remembered } from '../../tests/support/figures'
 import { cases } from '../../tests/support/laws'
 import { judge, type OneRun } from '../../tests/support/one-run'
 import { planFrom, portOf, runOf } from '../../tests/support/shorthand'
@@ -64,7 +65,7 @@ const room = (plan: Plan, need: string): Finding | undefined =>
 const grades = (plan: Plan): (string | undefined)[] => plan.needs.map(({ id }) => room(plan, id)?.grade)
 
 describe('ports on one controller', () => {
-  it('share what it carries, in the order of service, and the finding names the controller and its port', () => {
+  practice('share what it carries, in the order of service, and the finding names the controller and its port', () => {
     const plan = site(8e9, [4e9, 4e9, 4e9, 4e9])
     expect(grades(plan)).toEqual(['clear', 'tight', 'blocked', 'clear'])
     const refused = room(plan, 'n3') as Finding
@@ -74,22 +75,22 @@ describe('ports on one controller', () => {
     )
     expect(refused.remedies.map(({ code }) => code)).toContain('other-port')
   })
-  it('have all that they ask where nobody said what it carries', () => {
+  practice('have all that they ask where nobody said what it carries', () => {
     expect(grades(site(null, [4e9, 4e9, 4e9, 4e9]))).toEqual(['clear', 'clear', 'clear', 'clear'])
   })
-  it('leave what a refused one asked to those behind it', () => {
+  practice('leave what a refused one asked to those behind it', () => {
     // the second does not fit beside the first; the third does
     expect(grades(site(6e9, [3e9, 4e9, 2e9]))).toEqual(['clear', 'blocked', 'clear'])
     // the first asks more than its own link carries, and takes nothing of the controller
     expect(grades(site(6e9, [11e9, 5e9]))).toEqual(['blocked', 'clear'])
   })
-  it('are served by their stated priority first', () => {
+  practice('are served by their stated priority first', () => {
     expect(grades(site(5e9, [4e9, 4e9]))).toEqual(['clear', 'blocked'])
     const second = site(5e9, [4e9, 4e9], { priority: 9 })
     const first = { ...second, needs: second.needs.map((need) => (need.id === 'n2' ? { ...need, priority: 1 } : need)) }
     expect(grades(first)).toEqual(['blocked', 'clear'])
   })
-  it('never send more than it carries together, and hold all that one of them could have', () => {
+  practice('never send more than it carries together, and hold all that one of them could have', () => {
     fc.assert(
       fc.property(drawn.map(smallSite), (plan) => {
         const { index, walks } = assessAnew(plan)
@@ -123,17 +124,17 @@ describe("a laptop's own screen, sent back from a graphics box", () => {
       leads: [{ grade: 'usb4-40', length: 0.7, amps: 5 }],
       need: { kind: 'own screen', rate, upstream: true },
     })
-  it('comes back through a tunnel, and costs frames that a display on the box does not', () => {
+  practice('comes back through a tunnel, and costs frames that a display on the box does not', () => {
     const { finding, need } = back(10e9)
     expect(need?.grade).toBe('clear')
     expect(finding('own screen')).toMatchObject({ grade: 'note', remedies: [{ code: 'outboard-display' }] })
   })
-  it('does not come back over plain USB, however little it asks', () => {
+  practice('does not come back over plain USB, however little it asks', () => {
     const { finding, need } = back(1e8, { thunderbolt: undefined })
     expect(need?.grade).toBe('blocked')
     expect(finding('own screen')?.reason).toEqual({ code: 'needs-tunnel', mode: 'gen2x1' })
   })
-  it('is held to the 22 Gb/s of PCIe that early Thunderbolt hosts carry (from memory)', () => {
+  remembered('Thunderbolt 3, early hosts')('is held to the 22 Gb/s of PCIe that early Thunderbolt hosts carry', () => {
     expect(back(22e9, { thunderbolt: 3 }).need?.grade).toBe('clear')
     expect(back(22.1e9, { thunderbolt: 3 }).need?.grade).toBe('blocked')
     expect(back(22.1e9).need?.grade).toBe('clear')

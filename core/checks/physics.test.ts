@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { ours, practice, remembered } from '../../tests/support/figures'
 import { judge, type OneRun } from '../../tests/support/one-run'
 import { readPlan } from '../plan/read'
 import { assess } from './assess'
@@ -28,7 +29,7 @@ const picture = (direction: 'in' | 'out') => ({
 const hdmi = (direction: 'in' | 'out') => ({ direction, level: 'tmds-18' as const, compression: false })
 
 describe('storage target', () => {
-  it('an early Thunderbolt host gives less to disks than the box says (from memory)', () => {
+  remembered('Thunderbolt 3, early hosts')('an early Thunderbolt host gives less to disks than the box says', () => {
     const fast = { write: '9000 MB/s', read: '9000 MB/s' }
     const behind = (thunderbolt: 3 | 4) =>
       judge({
@@ -41,30 +42,33 @@ describe('storage target', () => {
     expect(behind(3)).toMatchObject({ have: 22e9, grade: 'blocked' })
     expect(behind(4)?.have).toBeGreaterThan(23e9)
   })
-  it('is clear below the band, tight within it and blocked above it (10 Gb/s disks do 950 to 1060 MB/s, common practice)', () => {
+  practice('is clear below the band, tight within it and blocked above it (10 Gb/s disks do 950 to 1060 MB/s)', () => {
     expect([900, 1000, 1100].map((rate) => disk({}, rate)?.grade)).toEqual(['clear', 'tight', 'blocked'])
   })
-  it('asks what is written of writing and what is read of reading: a slow writer may still read as fast as is asked', () => {
-    const asked = (write: number, read: number) =>
-      judge({
-        from: host,
-        to: { kind: 'storage', connector: 'type-c', role: 'device', usb: 'gen2x1' },
-        far: { disk: { write: '400 MB/s', read: '3500 MB/s' } },
-        leads: [{ grade: 'gen2', length: 0.5 }],
-        need: { kind: 'storage', rate: write * 8e6, back: read * 8e6 },
-      }).finding('storage target')
-    expect(asked(300, 900)).toMatchObject({ grade: 'clear' })
-    expect(asked(500, 900)).toMatchObject({ grade: 'blocked', reason: { way: 'write' } })
-    expect(asked(300, 1100)).toMatchObject({ grade: 'blocked', reason: { way: 'read' } })
-  })
-  it('names the lanes inside an enclosure that 40 Gb/s on the box does not show', () => {
+  ours(
+    'asks what is written of writing and what is read of reading: a slow writer may still read as fast as is asked',
+    () => {
+      const asked = (write: number, read: number) =>
+        judge({
+          from: host,
+          to: { kind: 'storage', connector: 'type-c', role: 'device', usb: 'gen2x1' },
+          far: { disk: { write: '400 MB/s', read: '3500 MB/s' } },
+          leads: [{ grade: 'gen2', length: 0.5 }],
+          need: { kind: 'storage', rate: write * 8e6, back: read * 8e6 },
+        }).finding('storage target')
+      expect(asked(300, 900)).toMatchObject({ grade: 'clear' })
+      expect(asked(500, 900)).toMatchObject({ grade: 'blocked', reason: { way: 'write' } })
+      expect(asked(300, 1100)).toMatchObject({ grade: 'blocked', reason: { way: 'read' } })
+    },
+  )
+  practice('names the lanes inside an enclosure that 40 Gb/s on the box does not show', () => {
     expect(disk({ pcie: '3x4' }, 3300, 'usb4-40')).toMatchObject({ grade: 'blocked', reason: { limitedBy: 'pcie' } })
     expect(disk({ pcie: '4x4', write: '1200 MB/s' }, 1300, 'usb4-40')).toMatchObject({
       grade: 'blocked',
       reason: { limitedBy: 'drive', way: 'write' },
     })
   })
-  it('takes the overhead the site goes by', () => {
+  practice('takes the overhead the site goes by', () => {
     const band = (storageOverhead: { low: number; high: number }) =>
       judge({
         from: host,
@@ -87,12 +91,12 @@ describe('battery', () => {
       leads: [{ grade: 'gen1', length: 2 }],
       need: { kind: 'headset', rate: 1e9 },
     })
-  it('that drains while plugged in is tight and says how long it lasts (common practice)', () => {
+  practice('that drains while plugged in is tight and says how long it lasts', () => {
     const { finding, words } = worn(4.5, 8)
     expect(finding('battery')).toMatchObject({ grade: 'tight', have: 4.5, need: 8 })
     expect(words).toContain('drains though it is plugged in, and lasts about 4.6 h')
   })
-  it('that holds or charges is clear, and takes no more than the headset does', () => {
+  ours('that holds or charges is clear, and takes no more than the headset does', () => {
     expect(worn(8, 8).finding('battery')).toMatchObject({ grade: 'clear', reason: { course: { course: 'holds' } } })
     expect(worn(15, 8).finding('battery')).toMatchObject({
       grade: 'clear',
@@ -110,13 +114,16 @@ describe('volts lost', () => {
       leads: [{ grade: 'usb2', amps: 5, length, more: { awg } }],
       need: { kind: 'power', watts },
     }).finding('volts lost')
-  it('by wire, length and the current that flows: half a volt is what a supply conductor may lose (USB Type-C, from memory)', () => {
-    expect(charging(20, 1)).toMatchObject({ grade: 'clear', unit: 'V', need: 0.5 })
-    expect(charging(28, 1)).toMatchObject({ grade: 'tight', remedies: [{ code: 'thicker-or-shorter' }] })
-    expect(charging(28, 1, 20)?.grade).toBe('clear')
-    expect(charging(22, 2)?.have).toBeCloseTo(0.5296 * (4.8 / 5), 3)
-  })
-  it('is not guessed where the gauge is not known', () => {
+  remembered('USB Type-C')(
+    'by wire, length and the current that flows: half a volt is what a supply conductor may lose',
+    () => {
+      expect(charging(20, 1)).toMatchObject({ grade: 'clear', unit: 'V', need: 0.5 })
+      expect(charging(28, 1)).toMatchObject({ grade: 'tight', remedies: [{ code: 'thicker-or-shorter' }] })
+      expect(charging(28, 1, 20)?.grade).toBe('clear')
+      expect(charging(22, 2)?.have).toBeCloseTo(0.5296 * (4.8 / 5), 3)
+    },
+  )
+  ours('is not guessed where the gauge is not known', () => {
     expect(
       judge({
         from: { kind: 'charger', connector: 'type-c', role: 'host', gives: 100 },
@@ -137,7 +144,7 @@ describe('pictures that are too large', () => {
       need: { kind: 'picture', mode: { ...text, chroma: '444' } },
     })
   const large = { width: 3840, height: 2160, refresh: 144, bits: 10 } as const
-  it('are told what fits instead', () => {
+  ours('are told what fits instead', () => {
     const { finding } = picture(large)
     expect(finding('picture')?.grade).toBe('blocked')
     expect(finding('picture')?.remedies).toMatchObject([
@@ -148,7 +155,7 @@ describe('pictures that are too large', () => {
       { code: 'other-port' },
     ])
   })
-  it('fit compressed where both ends can', () => {
+  ours('fit compressed where both ends can', () => {
     const { finding, words } = picture(large, true)
     expect(finding('picture')).toMatchObject({ grade: 'clear', reason: { compressedBits: 19.8125 } })
     expect(words).toContain('compressed to 19.81 bits a pixel')
@@ -156,7 +163,7 @@ describe('pictures that are too large', () => {
 })
 
 describe('a device that is particular about its voltage', () => {
-  it('is named where it will not take the higher levels', () => {
+  ours('is named where it will not take the higher levels', () => {
     const { finding, words } = judge({
       from: { kind: 'charger', connector: 'type-c', role: 'host', gives: 100 },
       to: { kind: 'other', connector: 'type-c', takes: 45, accepts: [5, 9] },
@@ -220,12 +227,12 @@ describe('bus budget', () => {
     if (!read.ok) throw new Error(JSON.stringify(read.faults))
     return assess(read.plan).runs[0]?.findings.find((finding) => finding.check === 'bus budget')
   }
-  it('a hub without a supply shares out what its uplink gives: 8 W behind it and half a watt of its own', () => {
+  practice('a hub without a supply shares out what its uplink gives: 8 W behind it and half a watt of its own', () => {
     expect(behindHub(15, true)).toMatchObject({ grade: 'clear', have: 15, need: 8.5 })
     expect(behindHub(4.5, true)).toMatchObject({ grade: 'blocked', remedies: [{ code: 'powered-hub' }] })
     expect(behindHub(4.5, false)).toBeUndefined()
   })
-  it('an active lead with older plugs takes half a watt of the bus beside the device, unless it is fed', () => {
+  practice('an active lead with older plugs takes half a watt of the bus beside the device, unless it is fed', () => {
     const beside = (feed: 'bus' | 'optional', watts = 4.5) =>
       judge({
         from: { connector: 'type-a', role: 'host', usb: 'gen1x1' },
@@ -248,11 +255,16 @@ describe('lanes', () => {
       need: { kind: 'picture', mode: { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' } },
       alsoNeed: dataToo ? [{ kind: 'data', rate: 5e9 }] : [],
     })
-  it('a picture alone takes four lanes and leaves USB 2.0; beside fast data it takes two and leaves a lane each way', () => {
-    expect(beside(false).finding('lanes')).toMatchObject({ grade: 'note', reason: { lanes: 4, beside: 'usb2' } })
-    expect(beside(true).finding('lanes')).toMatchObject({ reason: { lanes: 2, beside: 'gen2x1' } })
-    expect(beside(true).words).toContain('takes 2 lanes of the type-C connector; beside it USB 10 Gb/s (Gen 2) is left')
-  })
+  remembered('DisplayPort alternate mode, pin assignments C and D')(
+    'a picture alone takes four lanes and leaves USB 2.0; beside fast data it takes two and leaves a lane each way',
+    () => {
+      expect(beside(false).finding('lanes')).toMatchObject({ grade: 'note', reason: { lanes: 4, beside: 'usb2' } })
+      expect(beside(true).finding('lanes')).toMatchObject({ reason: { lanes: 2, beside: 'gen2x1' } })
+      expect(beside(true).words).toContain(
+        'takes 2 lanes of the type-C connector; beside it USB 10 Gb/s (Gen 2) is left',
+      )
+    },
+  )
 })
 
 describe('adapters', () => {
@@ -265,7 +277,7 @@ describe('adapters', () => {
     })
   const source = (end: string) => (end === 'hdmi' ? { hdmi: hdmi('out') } : { displayport: picture('out') })
   const sink = (end: string) => (end === 'hdmi' ? { hdmi: hdmi('in') } : { displayport: picture('in') })
-  it('turn DisplayPort into HDMI, and HDMI into DisplayPort only where made for it (common practice)', () => {
+  practice('turn DisplayPort into HDMI, and HDMI into DisplayPort only where made for it', () => {
     expect(through(['displayport', 'hdmi']).run.grade).toBe('clear')
     const backwards = through(['hdmi', 'displayport'])
     expect(backwards.finding('direction')).toMatchObject({ grade: 'blocked', reason: { code: 'converts-other-way' } })

@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { ours, practice, remembered } from '../../tests/support/figures'
 import { judge, type OneRun, onePlan } from '../../tests/support/one-run'
 import type { Policy } from '../vocabulary/policy'
 import { assess } from './assess'
@@ -28,10 +29,10 @@ describe('type-C extensions', () => {
     const observations = proof ? [...plan.observations, seen] : plan.observations
     return assess({ ...plan, observations }).runs[0]?.findings.find((finding) => finding.check === 'extension')?.grade
   }
-  it('are never used where the site says never, soaked or not', () => {
+  ours('are never used where the site says never, soaked or not', () => {
     expect(gradeUnder('never', {})).toBe('blocked')
   })
-  it('are allowed where this very chain held for a minute, and only then', () => {
+  ours('are allowed where this very chain held for a minute, and only then', () => {
     expect(gradeUnder('soaked')).toBe('blocked')
     expect(gradeUnder('soaked', {})).toBe('note')
     expect(gradeUnder('soaked', { seconds: 45 })).toBe('blocked')
@@ -42,7 +43,7 @@ describe('type-C extensions', () => {
 
 describe('supplied cables only', () => {
   const lead = { grade: 'gen2', length: 0.5 } as const
-  it('blocks a lead that came with nothing, or with something else', () => {
+  ours('blocks a lead that came with nothing, or with something else', () => {
     const run = (policy: Partial<Policy>, suppliedWith?: string) =>
       judge({ from: host, to: device, leads: [{ ...lead, more: { suppliedWith } }], policy }).run.grade
     expect(run({ cables: 'supplied' })).toBe('blocked')
@@ -83,7 +84,7 @@ describe('HDMI to a computer display', () => {
     assess(given)
       .runs[0]?.findings.filter((finding) => finding.check === 'display input')
       .map(({ grade }) => grade)
-  it('gets a note where the display has DisplayPort and the site prefers it, and never a worse verdict', () => {
+  ours('gets a note where the display has DisplayPort and the site prefers it, and never a worse verdict', () => {
     expect(notes(withDisplayPort('displayport'))).toEqual(['note'])
     expect(assess(withDisplayPort('displayport')).runs[0]?.grade).toBe('clear')
     expect(notes(withDisplayPort('either'))).toEqual([])
@@ -92,7 +93,7 @@ describe('HDMI to a computer display', () => {
 })
 
 describe('direction and fit', () => {
-  it('two devices drive nothing, and a run drawn backwards is told to turn', () => {
+  ours('two devices drive nothing, and a run drawn backwards is told to turn', () => {
     const lead = { grade: 'gen2', length: 0.5 } as const
     expect(judge({ from: device, to: device, leads: [lead] }).finding('direction')?.reason.code).toBe('two-devices')
     expect(judge({ from: device, to: host, leads: [lead] }).finding('direction')?.reason.code).toBe('wrong-way-round')
@@ -103,18 +104,18 @@ describe('direction and fit', () => {
       'wrong-way-round',
     )
   })
-  it('a retired lead and a run without one are blocked', () => {
+  ours('a retired lead and a run without one are blocked', () => {
     expect(
       judge({ from: host, to: device, leads: [{ grade: 'gen2', length: 0.5, more: { standing: 'retired' } }] }).words,
     ).toContain('retired and must not be used again')
     expect(judge({ from: host, to: device, leads: [] }).words).toBe('R-01 has no cable yet.')
   })
-  it('a lead that does not reach is blocked; one that just reaches is tight', () => {
+  ours('a lead that does not reach is blocked; one that just reaches is tight', () => {
     const at = (route: number) =>
       judge({ from: host, to: device, leads: [{ grade: 'gen2', length: 1 }], route }).finding('length')?.grade
     expect([at(0.9), at(0.95), at(1.01)]).toEqual(['clear', 'tight', 'blocked'])
   })
-  it('a link that falls is tight where nobody has said what must flow', () => {
+  ours('a link that falls is tight where nobody has said what must flow', () => {
     const slow = judge({ from: host, to: device, leads: [{ grade: 'usb2', length: 1 }] })
     expect(slow.run).toMatchObject({ grade: 'tight', mode: 'usb2' })
     const enough = judge({
@@ -142,7 +143,7 @@ describe('pictures', () => {
     usb: 'gen2x1',
     displayport: { direction: 'in', link: 'hbr3' },
   }
-  it('over type-C need high-speed pairs: a USB 2.0 lead carries none', () => {
+  ours('over type-C need high-speed pairs: a USB 2.0 lead carries none', () => {
     const { run, finding } = judge({ from: out, to: display, leads: [{ grade: 'usb2', length: 1 }], need: fourK })
     expect(run.grade).toBe('blocked')
     expect(finding('picture')).toMatchObject({
@@ -151,13 +152,13 @@ describe('pictures', () => {
       part: { label: 'C-1' },
     })
   })
-  it('are bounded by the rating of the pairs: a 5 Gb/s lead carries HBR2 (USB Type-C, from memory)', () => {
+  remembered('USB Type-C')('are bounded by the rating of the pairs: a 5 Gb/s lead carries HBR2', () => {
     const have = (grade: 'gen1' | 'gen2') =>
       judge({ from: out, to: display, leads: [{ grade, length: 1 }], need: fourK }).finding('picture')?.have
     expect(have('gen1')).toBeCloseTo(17.28e9, 0)
     expect(have('gen2')).toBeCloseTo(25.92e9, 0)
   })
-  it('behind a converting lead are bounded by both families', () => {
+  ours('behind a converting lead are bounded by both families', () => {
     const { finding } = judge({
       from: out,
       to: { kind: 'projector', connector: 'hdmi', hdmi: { direction: 'in', level: 'tmds-18' } },
@@ -166,7 +167,7 @@ describe('pictures', () => {
     })
     expect(finding('picture')).toMatchObject({ grade: 'clear', have: 600e6 * 24 })
   })
-  it('beyond the reach of a lead name the length (common practice: passive HDMI 7 m)', () => {
+  practice('beyond the reach of a lead name the length (passive HDMI 7 m)', () => {
     const { words, run } = judge({
       from: { connector: 'hdmi', hdmi: { direction: 'out', level: 'tmds-18' } },
       to: { kind: 'projector', connector: 'hdmi', hdmi: { direction: 'in', level: 'tmds-18' } },
@@ -177,7 +178,7 @@ describe('pictures', () => {
     expect(words).toContain('HDMI 4.95 Gb/s')
     expect(words).toContain('10 m')
   })
-  it('of 1920x1080 at 60 Hz go through 10 m of plain passive HDMI, and no further than 15 m (common practice)', () => {
+  practice('of 1920x1080 at 60 Hz go through 10 m of plain passive HDMI, and no further than 15 m', () => {
     const over = (length: number) =>
       judge({
         from: { connector: 'hdmi', hdmi: { direction: 'out', level: 'tmds-18' } },
@@ -187,7 +188,7 @@ describe('pictures', () => {
       }).run.grade
     expect([over(10), over(15), over(15.1)]).toEqual(['clear', 'clear', 'blocked'])
   })
-  it('have nothing to travel on where the ports share nothing, and the port is blamed', () => {
+  ours('have nothing to travel on where the ports share nothing, and the port is blamed', () => {
     const { finding } = judge({ from: host, to: display, leads: [{ grade: 'gen2', length: 0.5 }], need: fourK })
     expect(finding('picture')).toMatchObject({
       grade: 'blocked',

@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { ours, practice } from '../../tests/support/figures'
 import { judge, type OneRun, onePlan } from '../../tests/support/one-run'
 import type { Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
@@ -63,7 +64,7 @@ describe('hub depth', () => {
     if (!read.ok) throw new Error(JSON.stringify(read.faults))
     return read.plan
   }
-  it.each([
+  ours.each([
     [4, 'clear'],
     [5, 'tight'],
     [6, 'blocked'],
@@ -72,7 +73,7 @@ describe('hub depth', () => {
     expect(needs[0]?.grade).toBe(grade)
     expect(needs[0]?.runs).toHaveLength(count + 1)
   })
-  it('an active extension counts as one (common practice)', () => {
+  practice('an active extension counts as one', () => {
     const plan = rowOfHubs(5)
     const extended: Plan = {
       ...plan,
@@ -102,18 +103,21 @@ describe('bends and conduits', () => {
     judge({ from: host, to: device, leads: [{ grade: 'gen2', length: 1, more: { thickness } }], path: route })
       .run.findings.filter(({ check }) => check === 'surroundings')
       .map(({ grade, reason }) => [grade, reason.code])
-  it('copper bends no tighter than four diameters (common practice)', () => {
+  practice('copper bends no tighter than four diameters', () => {
     expect(pulled(5, { bend: 19 })).toEqual([['blocked', 'bend']])
     expect(pulled(5, { bend: 20 })).toEqual([])
   })
-  it('a moulded plug needs 14.3 mm to pass (common practice), and two cables may fill 31 % (NEC chapter 9 table 1)', () => {
-    expect(pulled(5, { conduit: { inner: 14 } })).toEqual([
-      ['blocked', 'plug-in-conduit'],
-      ['note', 'conduit-fill'],
-    ])
-    expect(pulled(5, { conduit: { inner: 20 } })).toEqual([['note', 'conduit-fill']])
-    expect(pulled(5, { conduit: { inner: 20, beside: [12] } })).toEqual([['blocked', 'conduit-fill']])
-  })
+  ours(
+    'a moulded plug needs 14.3 mm to pass (common practice), and two cables may fill 31 % (NEC chapter 9 table 1)',
+    () => {
+      expect(pulled(5, { conduit: { inner: 14 } })).toEqual([
+        ['blocked', 'plug-in-conduit'],
+        ['note', 'conduit-fill'],
+      ])
+      expect(pulled(5, { conduit: { inner: 20 } })).toEqual([['note', 'conduit-fill']])
+      expect(pulled(5, { conduit: { inner: 20, beside: [12] } })).toEqual([['blocked', 'conduit-fill']])
+    },
+  )
 })
 
 describe('far-end power', () => {
@@ -126,7 +130,7 @@ describe('far-end power', () => {
       leads: [{ grade: 'gen2', construction: 'active', length: 5, more: { feed } }],
       route: 4,
     }).finding('far-end power')
-  it('blocks a lead that needs a supply where there is no mains, and asks for an approved one where there is', () => {
+  ours('blocks a lead that needs a supply where there is no mains, and asks for an approved one where there is', () => {
     expect(fed('required', false)).toMatchObject({ grade: 'blocked', reason: { place: 'Ceiling point' } })
     expect(fed('required', true)).toMatchObject({ grade: 'note', caution: 'approved-supply' })
     expect(fed('optional', false)?.grade).toBe('note')
@@ -141,7 +145,7 @@ describe('far-end power', () => {
       leads: [{ grade: 'gen2', construction: 'active', length, more: { feed } }],
       route: 4,
     })
-  it('an active lead reaches 5 m, and further only where it is fed (common practice)', () => {
+  practice('an active lead reaches 5 m, and further only where it is fed', () => {
     expect(reaching(5, 'bus', true).run.mode).toBe('gen2x1')
     expect(reaching(8, 'bus', true).run.mode).toBeNull()
     expect(reaching(8, 'optional', true).run.mode).toBe('gen2x1')
@@ -149,7 +153,7 @@ describe('far-end power', () => {
     expect(unfed.run.mode).toBeNull()
     expect(unfed.finding('link mode')?.remedies).toContainEqual({ code: 'feed-lead' })
   })
-  it('a lead that needs a supply carries nothing without one', () => {
+  ours('a lead that needs a supply carries nothing without one', () => {
     const { run, words } = reaching(3, 'required', false)
     expect(run.mode).toBeNull()
     expect(words).toContain('needs a supply at its far end, and there is no mains there')
@@ -165,7 +169,7 @@ describe('surroundings', () => {
       route: 3,
       through,
     }).run.findings.filter((finding) => finding.check === 'surroundings')
-  it('copper between different earths is blocked; glass without copper is a thing to ask about', () => {
+  ours('copper between different earths is blocked; glass without copper is a thing to ask about', () => {
     expect(along(['other-earth'], 'active')[0]).toMatchObject({
       grade: 'blocked',
       caution: 'earths',
@@ -174,14 +178,14 @@ describe('surroundings', () => {
     expect(along(['other-earth'], 'optical')[0]?.grade).toBe('note')
     expect(along(['other-earth'], 'optical', 3)[0]?.grade).toBe('blocked')
   })
-  it('walls and ceilings are never declared compliant, only asked about', () => {
+  ours('walls and ceilings are never declared compliant, only asked about', () => {
     const found = along(['wall', 'ceiling', 'riser', 'conduit', 'outdoors'], 'active')
     expect(found.map(({ grade, caution }) => [grade, caution])).toEqual(
       Array.from({ length: 5 }, () => ['note', 'local-code']),
     )
     expect(cautionSentences['local-code']).toContain('does not declare this route compliant')
   })
-  it('heights, play areas and optical ends have their cautions', () => {
+  ours('heights, play areas and optical ends have their cautions', () => {
     expect(along(['at-height', 'play-area', 'open-floor'], 'optical').map(({ caution }) => caution)).toEqual([
       'height',
       'trip',
@@ -192,7 +196,7 @@ describe('surroundings', () => {
 })
 
 describe('history', () => {
-  it('tells what cables of the same kind did in this mode on this controller', () => {
+  ours('tells what cables of the same kind did in this mode on this controller', () => {
     const plan = onePlan({
       from: { ...host, controller: 'board' },
       to: device,
@@ -237,7 +241,7 @@ describe('history', () => {
 describe('value', () => {
   const noted = (grade: 'gen2' | 'usb4-40', length: number) =>
     judge({ from: host, to: device, leads: [{ grade, length }] }).finding('value')
-  it('says that a lead could do more than its ports, and nothing where it is needed whole', () => {
+  ours('says that a lead could do more than its ports, and nothing where it is needed whole', () => {
     expect(noted('usb4-40', 0.8)).toMatchObject({ grade: 'note', have: 40e9, need: 10e9 })
     expect(
       judge({

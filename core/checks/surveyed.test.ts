@@ -1,6 +1,7 @@
 import fc from 'fast-check'
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { ours, practice, remembered } from '../../tests/support/figures'
 import { judge } from '../../tests/support/one-run'
 import { put } from '../plan/put'
 import { endsMate } from '../standards/connectors'
@@ -15,7 +16,7 @@ const gradeOf = (input: Parameters<typeof judge>[0], code: string): string | und
 describe('a type-C port without its resistors (common practice)', () => {
   const tablet = { connector: 'type-c', role: 'device', usb: 'usb2', takes: 10, lacksResistors: true } as const
   const need = { kind: 'power', watts: 5 } as const
-  it('is fed by a lead from a type-A socket and not by a C-to-C one', () => {
+  ours('is fed by a lead from a type-A socket and not by a C-to-C one', () => {
     const fromC = { connector: 'type-c', role: 'host', usb: 'usb2', gives: 15 } as const
     const fromA = { connector: 'type-a', role: 'host', usb: 'usb2', gives: 7.5 } as const
     expect(
@@ -35,7 +36,7 @@ describe('a type-C port without its resistors (common practice)', () => {
 })
 
 describe("a maker's own plug", () => {
-  it('mates with one of its name only, whatever the case', () => {
+  ours('mates with one of its name only, whatever the case', () => {
     const ring = { connector: 'own', gender: 'plug', ownPlug: 'Ring' } as const
     expect(endsMate(ring, { connector: 'own', gender: 'socket', ownPlug: 'ring' })).toBe(true)
     expect(endsMate(ring, { connector: 'own', gender: 'socket', ownPlug: 'square' })).toBe(false)
@@ -55,7 +56,7 @@ describe('a headset', () => {
       leads: [{ grade: 'gen1', length: 2, ends: ['type-a', 'type-c'], amps: 3 }],
       need: { kind: 'headset', rate: 1e9, ...(hours === undefined ? {} : { hours }) },
     }).run.findings.find(({ reason }) => reason.code === 'battery')
-  it('that drains lasts the hours that are asked, exactly those as well, or does not', () => {
+  ours('that drains lasts the hours that are asked, exactly those as well, or does not', () => {
     expect(worn(undefined)?.grade).toBe('tight')
     const { reason } = worn(1) ?? {}
     const hours = reason?.code === 'battery' && reason.course.course === 'drains' ? reason.course.hours : 0
@@ -64,7 +65,7 @@ describe('a headset', () => {
     expect(worn(hours)?.grade).toBe('clear')
     expect(worn(hours + 0.001)?.grade).toBe('blocked')
   })
-  it('reaches the corners of its play area with 5 m and not with 3 m (common practice: 2 m by 2 m takes 5 m)', () => {
+  practice('reaches the corners of its play area with 5 m and not with 3 m (2 m by 2 m takes 5 m)', () => {
     const reach = (length: number) => {
       const cable = demo.cables.find(({ id }) => id === 'c-0029')
       const place = demo.places.find(({ id }) => id === 'deck-bay')
@@ -90,7 +91,7 @@ describe('a headset', () => {
 })
 
 describe('a display that was read', () => {
-  it('takes each mode it lists, 59.94 for 60, and no other size', () => {
+  ours('takes each mode it lists, 59.94 for 60, and no other size', () => {
     const mode = fc.record({
       width: fc.integer({ min: 640, max: 8000 }),
       height: fc.integer({ min: 480, max: 4500 }),
@@ -126,20 +127,20 @@ describe('bits per colour and dynamic range', () => {
     })
       .run.findings.filter(({ check }) => check === 'colour depth')
       .map(({ grade, reason }) => `${grade} ${reason.code}`)
-  it('are those the display says, exactly as many as well; 4:2:2 has room for 12 wherever it goes', () => {
+  ours('are those the display says, exactly as many as well; 4:2:2 has room for 12 wherever it goes', () => {
     expect(codes({}, { bits: 10 })).toEqual([])
     expect(codes({ bits: 12 }, { bits: 10 })).toEqual(['blocked fewer-bits'])
     expect(codes({ bits: 12, chroma: '422' }, { bits: 10 })).toEqual([])
     expect(codes({ bits: 12 }, null)).toEqual([])
   })
-  it('high dynamic range is what the display says it is, and an unread one is not promised', () => {
+  ours('high dynamic range is what the display says it is, and an unread one is not promised', () => {
     expect(codes({ hdr: true }, { hdr: true })).toEqual(['clear hdr'])
     expect(codes({ hdr: true }, { hdr: false })).toEqual(['blocked no-hdr'])
     expect(codes({ hdr: true }, {})).toEqual(['note hdr'])
     expect(codes({ hdr: true }, null)).toEqual(['note hdr'])
     expect(codes({}, { hdr: false })).toEqual([])
   })
-  it('and ports of a level older than it are looked up first (HDMI 2.0a and DisplayPort 1.4, from memory)', () => {
+  remembered('HDMI 2.0a and DisplayPort 1.4')('and ports of a level older than it are looked up first', () => {
     expect(codes({ hdr: true, height: 1080 }, null, 'hbr2')).toEqual([
       'note hdr',
       'tight hdr-version',

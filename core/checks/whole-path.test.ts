@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { ours, practice, remembered } from '../../tests/support/figures'
 import { judge, type OneRun } from '../../tests/support/one-run'
 import { planFrom, portOf as port, runOf as run } from '../../tests/support/shorthand'
 import { dockView } from '../dock/dock'
@@ -73,20 +74,23 @@ describe('storage behind a dock', () => {
       ],
       needs: [...display, { id: 'copy', kind: 'storage', from: 'laptop', to: 'disk', rate, back: 1e9 }],
     })
-  it('meets the overhead of the tunnel also where nobody described the drive: 4500 MB/s over 40 Gb/s is too much', () => {
-    expect(gradeOf(plan(36e9), 'copy')).toBe('blocked')
-    // 20 to 25 % of overhead (common practice)
-    expect(gradeOf(plan(29e9), 'copy')).toBe('clear')
-    expect(gradeOf(plan(30e9), 'copy')).toBe('tight')
-  })
-  it('is told once for the whole path, by the run that leaves it least', () => {
+  ours(
+    'meets the overhead of the tunnel also where nobody described the drive: 4500 MB/s over 40 Gb/s is too much',
+    () => {
+      expect(gradeOf(plan(36e9), 'copy')).toBe('blocked')
+      // 20 to 25 % of overhead (common practice)
+      expect(gradeOf(plan(29e9), 'copy')).toBe('clear')
+      expect(gradeOf(plan(30e9), 'copy')).toBe('tight')
+    },
+  )
+  ours('is told once for the whole path, by the run that leaves it least', () => {
     const bands = findingsOf(plan(20e9, { disk: { write: 40e9, read: 40e9, pcie: '3x2' } }), 'copy').filter(
       ({ check }) => check === 'storage target',
     )
     expect(bands).toHaveLength(1)
     expect(bands[0]?.part.id).toBe('r2')
   })
-  it('writes share their way with pictures, and reads do not', () => {
+  ours('writes share their way with pictures, and reads do not', () => {
     const shown = [
       { id: 'show', kind: 'picture', from: 'laptop', to: 'dock', mode: { width: 5120, height: 2880, refresh: 60 } },
     ]
@@ -123,7 +127,7 @@ describe('devices of USB 2.0 behind a faster dock', () => {
       ],
       needs: rates.map((rate, at) => ({ id: `n${at}`, kind: 'camera', from: `cam${at}`, to: 'laptop', rate })),
     })
-  it('share 480 Mb/s, whatever the uplink has beside it (USB 3.2, from memory)', () => {
+  remembered('USB 3.2')('share 480 Mb/s, whatever the uplink has beside it', () => {
     expect(['n0', 'n1'].map((need) => gradeOf(cameras([200e6, 150e6]), need))).not.toContain('blocked')
     const full = cameras([250e6, 250e6])
     expect(['n0', 'n1'].map((need) => gradeOf(full, need))).toContain('blocked')
@@ -131,7 +135,7 @@ describe('devices of USB 2.0 behind a faster dock', () => {
     const [found] = ['n0', 'n1'].flatMap((need) => findingsOf(full, need)).filter(({ grade }) => grade === 'blocked')
     expect(found?.reason).toMatchObject({ code: 'rate', cause: null, before: expect.closeTo(250e6, 0) })
   })
-  it('need the USB 2.0 pair of the uplink, which an optical lead may not have', () => {
+  ours('need the USB 2.0 pair of the uplink, which an optical lead may not have', () => {
     const plan = cameras([100e6], lead('c1', 'usb4-40', 5, { construction: 'optical' }))
     const [found] = findingsOf(plan, 'n0').filter(({ grade }) => grade === 'blocked')
     expect(found && sentence(found)).toContain('brings no USB 2.0 pair')
@@ -154,20 +158,23 @@ describe('pictures', () => {
     displayport: { direction: 'in', link: 'hbr2', lanes: 4, compression: false },
   }
   const fullHd = { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' } as const
-  it('Gen 2x2 beside a picture falls to 10 Gb/s: one lane is left (pin assignment D, from memory)', () => {
-    const { run } = judge({
-      from: host,
-      to: display,
-      leads: [{ grade: 'usb4-40', length: 0.8 }],
-      need: { kind: 'picture', mode: fullHd },
-      alsoNeed: [{ kind: 'data', rate: 20e9 }],
-    })
-    expect(run.findings.find(({ check }) => check === 'rate')).toMatchObject({ grade: 'blocked', have: 10e9 })
-  })
+  remembered('DisplayPort alternate mode, pin assignment D')(
+    'Gen 2x2 beside a picture falls to 10 Gb/s: one lane is left',
+    () => {
+      const { run } = judge({
+        from: host,
+        to: display,
+        leads: [{ grade: 'usb4-40', length: 0.8 }],
+        need: { kind: 'picture', mode: fullHd },
+        alsoNeed: [{ kind: 'data', rate: 20e9 }],
+      })
+      expect(run.findings.find(({ check }) => check === 'rate')).toMatchObject({ grade: 'blocked', have: 10e9 })
+    },
+  )
   const hdmi = (direction: 'in' | 'out', level: 'tmds-10.2' | 'tmds-18' | 'tmds-4.95') =>
     ({ connector: 'hdmi', hdmi: { direction, level, compression: false } }) as const
   const hdmiLead = { ends: ['hdmi', 'hdmi'], grade: 'hdmi-18', length: 2 } as OneRun['leads'][number]
-  it('one HDMI link carries one picture (from memory)', () => {
+  remembered('HDMI')('one HDMI link carries one picture', () => {
     const { run, words } = judge({
       from: hdmi('out', 'tmds-18'),
       to: hdmi('in', 'tmds-18'),
@@ -178,7 +185,7 @@ describe('pictures', () => {
     expect(run.grade).toBe('blocked')
     expect(words).toContain('carries one picture')
   })
-  it('DVI carries RGB only (from memory)', () => {
+  remembered('DVI 1.0')('DVI carries RGB only', () => {
     const dvi = (direction: 'in' | 'out') => ({ ...hdmi(direction, 'tmds-4.95'), connector: 'dvi' }) as const
     const over = (chroma: '444' | '420') =>
       judge({
@@ -189,7 +196,7 @@ describe('pictures', () => {
       }).run.grade
     expect([over('444'), over('420')]).toEqual(['clear', 'blocked'])
   })
-  it('an active HDMI lead goes as far as a passive one at 165 MHz', () => {
+  ours('an active HDMI lead goes as far as a passive one at 165 MHz', () => {
     const at = (length: number, construction: 'passive' | 'active') =>
       judge({
         from: hdmi('out', 'tmds-18'),
@@ -201,34 +208,37 @@ describe('pictures', () => {
     expect(at(15, 'active')).toBe(at(15, 'passive'))
     expect(at(15, 'active')).toBe('clear')
   })
-  it('how a host holds room is a fact of its port where it is known, and what is held beside what is sent is said', () => {
-    const twoScreens = (reserves: object) =>
-      planFrom({
-        devices: [{ ...laptop, ports: laptop.ports.map((each) => ({ ...each, ...reserves })) }, dock],
-        cables: [lead('c1', 'usb4-40', 0.7)],
-        runs: [run('r1', 'laptop/c', 'dock/up', 'c1')],
-        needs: ['one', 'two'].map((id) => ({
-          id,
-          kind: 'picture',
-          from: 'laptop',
-          to: 'dock',
-          mode: { ...fullHd, width: 3840, height: 2160 },
-        })),
-      })
-    expect(gradeOf(twoScreens({}), 'two')).toBe('blocked')
-    expect(gradeOf(twoScreens({ reserves: 'stream' }), 'two')).toBe('clear')
-    const words = findingsOf(twoScreens({}), 'one')
-      .map((finding) => sentence(finding))
-      .join(' ')
-    expect(words).toContain('25.92 Gb/s are held for it')
-    // the dock's page reads the same
-    const view = dockView(assessAnew(twoScreens({})), 'dock')
-    expect(view?.lines.map(({ grade }) => grade)).toEqual(['clear', 'blocked'])
-  })
+  ours(
+    'how a host holds room is a fact of its port where it is known, and what is held beside what is sent is said',
+    () => {
+      const twoScreens = (reserves: object) =>
+        planFrom({
+          devices: [{ ...laptop, ports: laptop.ports.map((each) => ({ ...each, ...reserves })) }, dock],
+          cables: [lead('c1', 'usb4-40', 0.7)],
+          runs: [run('r1', 'laptop/c', 'dock/up', 'c1')],
+          needs: ['one', 'two'].map((id) => ({
+            id,
+            kind: 'picture',
+            from: 'laptop',
+            to: 'dock',
+            mode: { ...fullHd, width: 3840, height: 2160 },
+          })),
+        })
+      expect(gradeOf(twoScreens({}), 'two')).toBe('blocked')
+      expect(gradeOf(twoScreens({ reserves: 'stream' }), 'two')).toBe('clear')
+      const words = findingsOf(twoScreens({}), 'one')
+        .map((finding) => sentence(finding))
+        .join(' ')
+      expect(words).toContain('25.92 Gb/s are held for it')
+      // the dock's page reads the same
+      const view = dockView(assessAnew(twoScreens({})), 'dock')
+      expect(view?.lines.map(({ grade }) => grade)).toEqual(['clear', 'blocked'])
+    },
+  )
 })
 
 describe('leads of one run', () => {
-  it('lie one behind the other in a conduit: the thickest fills it', () => {
+  ours('lie one behind the other in a conduit: the thickest fills it', () => {
     const inConduit = (...thickness: number[]) =>
       judge({
         from: { connector: 'type-a', role: 'host', usb: 'usb2' },
@@ -244,7 +254,7 @@ describe('leads of one run', () => {
     expect(inConduit(5, 5)).toMatchObject({ grade: 'note' })
     expect(inConduit(5, 6)).toMatchObject({ grade: 'blocked' })
   })
-  it('a 1 m passive extension may stand before the own lead of a device (common practice)', () => {
+  practice('a 1 m passive extension may stand before the own lead of a device', () => {
     const { run } = judge({
       from: { connector: 'type-a', role: 'host', usb: 'gen1x1' },
       to: { connector: 'type-b', role: 'device', usb: 'gen1x1' },
@@ -273,7 +283,7 @@ describe('a lead that belongs to its device', () => {
     ends: ['type-a', 'type-a socket'],
   })
   const need = { kind: 'camera', rate: 1e8 } as const
-  it('needs no other where plug and socket mate, and its metres span the route', () => {
+  ours('needs no other where plug and socket mate, and its metres span the route', () => {
     const near = judge({ from: host, to: webcam(1.5), leads: [], route: 1.2, need })
     expect(near.run.grade).toBe('clear')
     expect(near.words).toContain('fit without a lead between them')
@@ -282,14 +292,14 @@ describe('a lead that belongs to its device', () => {
     // 2.2 m and a tenth of slack, of which 1.5 m are there
     expect(far.finding('length')?.remedies).toEqual([{ code: 'extend-own-lead', length: expect.closeTo(0.92, 6) }])
   })
-  it('counts in span and in reach beside an extension before it', () => {
+  ours('counts in span and in reach beside an extension before it', () => {
     const { run, finding } = judge({ from: host, to: webcam(1.5), leads: [extension(1)], route: 2.2, need })
     expect(run.mode).toBe('gen1x1')
     expect(finding('length')).toMatchObject({ grade: 'clear', have: 2.5 })
     // 1 m of extension and 2.5 m of its own are more than 3 m of passive lead
     expect(judge({ from: host, to: webcam(2.5), leads: [extension(1)], route: 3, need }).run.mode).toBe('usb2')
   })
-  it('that is held by a bracket may be swapped for one that spans the route', () => {
+  ours('that is held by a bracket may be swapped for one that spans the route', () => {
     const to = { ...webcam(1.5), captive: { length: 1.5, swappable: true as const } }
     const alone = judge({ from: host, to, leads: [], route: 2, need }).finding('length')
     expect(alone?.remedies).toContainEqual({ code: 'swap-own-lead', device: 'Far', length: expect.closeTo(2.2, 6) })
@@ -299,10 +309,10 @@ describe('a lead that belongs to its device', () => {
       { code: 'swap-own-lead', device: 'Far', length: expect.closeTo(1.7, 6) },
     ])
   })
-  it('works at its own length, whatever the tables have', () => {
+  ours('works at its own length, whatever the tables have', () => {
     expect(judge({ from: host, to: webcam(6), leads: [], route: 5, need }).run.mode).toBe('gen1x1')
   })
-  it('with an older plug charges on 5 V alone', () => {
+  practice('with an older plug charges on 5 V alone', () => {
     const { finding } = judge({
       from: { connector: 'type-a', role: 'host', gives: 15 },
       to: { kind: 'other', connector: 'type-a', gender: 'plug', takes: 20, captive: { length: 1 } },
@@ -354,7 +364,7 @@ describe('a dock that makes its picture over plain USB', () => {
         { id: 'copy', kind: 'data', from: 'laptop', to: 'dock', rate: copy },
       ],
     })
-  it('takes of the link what it is said to take, and leaves the rest to the data', () => {
+  ours('takes of the link what it is said to take, and leaves the rest to the data', () => {
     expect(gradeOf(plan('gen1x1'), 'show')).toBe('clear')
     expect(gradeOf(plan('gen1x1', 3e9), 'copy')).toBe('blocked')
     expect(gradeOf(plan('usb2'), 'show')).toBe('blocked')

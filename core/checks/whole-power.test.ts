@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { ours, practice, publishedIn } from '../../tests/support/figures'
 import { cases } from '../../tests/support/laws'
 import { planFrom, portOf as port, runOf as run } from '../../tests/support/shorthand'
 import type { Plan } from '../plan/plan'
@@ -7,8 +8,6 @@ import { assess } from './assess'
 import type { Finding } from './checks'
 import { severity } from './finding'
 import { sentence } from './sentences'
-
-// Values are common practice of the trade unless a line says otherwise.
 
 const cable = (id: string, more: object = {}, evidence: object = { amps: 5 }) => ({
   id,
@@ -42,7 +41,7 @@ const said = (plan: Plan, id: string, check: Finding['check']): string => {
 }
 
 describe('what arrives', () => {
-  it('an older plug anywhere passes 5 V, and the plug is to blame', () => {
+  practice('an older plug anywhere passes 5 V, and the plug is to blame', () => {
     const plan = planFrom({
       devices: [charger(100), laptop(60)],
       cables: [
@@ -55,7 +54,7 @@ describe('what arrives', () => {
     expect(find(plan, 'r', 'current')).toMatchObject({ grade: 'blocked', have: 15 })
     expect(said(plan, 'r', 'current')).toContain('older plug')
   })
-  it('the neighbours in a pool are to blame where alone it would do', () => {
+  practice('the neighbours in a pool are to blame where alone it would do', () => {
     const plan = planFrom({
       devices: [
         charger(100, { pool: { kind: 'drops', together: { c: 60, b: 18 } } }),
@@ -69,7 +68,7 @@ describe('what arrives', () => {
     expect(find(plan, 'r', 'current')).toMatchObject({ have: 60, need: 96, part: { id: 'charger/c' } })
     expect(said(plan, 'r', 'current')).toContain('while b is in use too, and 100 W alone')
   })
-  it('a hub that is charged through keeps some: of 100 W it passes 95 on', () => {
+  practice('a hub that is charged through keeps some: of 100 W it passes 95 on', () => {
     const hub = (keeps: number) => ({
       id: 'hub',
       name: 'Hub',
@@ -93,30 +92,33 @@ describe('what arrives', () => {
     // what it keeps is asked of the charger as well
     expect(find(plan(5, 95), 'in', 'current')).toMatchObject({ grade: 'clear', need: 100 })
   })
-  it('of two supplies the stronger is taken, and the weaker blocks nothing: a display feeds 57 W to an 87 W laptop beside its charger', () => {
-    const plan = planFrom({
-      devices: [
-        charger(100),
-        laptop(87),
-        {
-          id: 'display',
-          name: 'Display',
-          kind: 'display',
-          ports: [port('c', 'type-c', { role: 'device', gives: 57 })],
-        },
-      ],
-      cables: [cable('c1'), cable('c2')],
-      runs: [run('r', 'charger/c', 'laptop/c', 'c1'), run('s', 'laptop/d', 'display/c', 'c2')],
-      needs: [power(87), power(87, 'display', 'fed')],
-    })
-    expect(find(plan, 's', 'current')).toMatchObject({ grade: 'note' })
-    const alone = {
-      ...plan,
-      runs: plan.runs.filter(({ id }) => id === 's'),
-      needs: plan.needs.filter(({ id }) => id === 'fed'),
-    }
-    expect(find(alone, 's', 'current')).toMatchObject({ grade: 'tight', have: 57 })
-  })
+  practice(
+    'of two supplies the stronger is taken, and the weaker blocks nothing: a display feeds 57 W to an 87 W laptop beside its charger',
+    () => {
+      const plan = planFrom({
+        devices: [
+          charger(100),
+          laptop(87),
+          {
+            id: 'display',
+            name: 'Display',
+            kind: 'display',
+            ports: [port('c', 'type-c', { role: 'device', gives: 57 })],
+          },
+        ],
+        cables: [cable('c1'), cable('c2')],
+        runs: [run('r', 'charger/c', 'laptop/c', 'c1'), run('s', 'laptop/d', 'display/c', 'c2')],
+        needs: [power(87), power(87, 'display', 'fed')],
+      })
+      expect(find(plan, 's', 'current')).toMatchObject({ grade: 'note' })
+      const alone = {
+        ...plan,
+        runs: plan.runs.filter(({ id }) => id === 's'),
+        needs: plan.needs.filter(({ id }) => id === 'fed'),
+      }
+      expect(find(alone, 's', 'current')).toMatchObject({ grade: 'tight', have: 57 })
+    },
+  )
 })
 
 describe('mains', () => {
@@ -128,18 +130,18 @@ describe('mains', () => {
       runs: [run('r', 'charger/c', 'laptop/c', 'c1')],
       needs: [power(60)],
     })
-  it('is there, is not there, or nobody knows', () => {
+  practice('is there, is not there, or nobody knows', () => {
     expect(find(at(true, {}), 'r', 'current')).toMatchObject({ grade: 'clear' })
     expect(find(at(false, {}), 'r', 'current')).toMatchObject({ grade: 'blocked', have: 0 })
     expect(find(at('not known', {}), 'r', 'current')).toMatchObject({ grade: 'clear' })
     expect(said(at('not known', {}), 'r', 'far-end power')).toContain('Nobody has said yet')
     expect(find(at(true, {}), 'r', 'far-end power')).toBeUndefined()
   })
-  it.each(['charger', 'dock', 'hub', 'extender'])('a %s needs it, unless it lives on the bus', (kind) => {
+  practice.each(['charger', 'dock', 'hub', 'extender'])('a %s needs it, unless it lives on the bus', (kind) => {
     expect(find(at(false, { kind }), 'r', 'far-end power')).toMatchObject({ grade: 'blocked' })
     if (kind !== 'charger') expect(find(at(false, { kind, busPowered: true }), 'r', 'far-end power')).toBeUndefined()
   })
-  it('a plan that says nothing of it has it, as plans always had', () => {
+  ours('a plan that says nothing of it has it, as plans always had', () => {
     expect(planFrom({ places: [{ id: 'p', name: 'P' }] }).places[0]?.mains).toBe(true)
   })
 })
@@ -186,17 +188,17 @@ describe('volts at the device', () => {
       ?.findings.filter(({ check, reason }) => check === 'volts lost' && reason.code === 'volts-arrive')
     return found?.[0]
   }
-  it('are what the wire leaves (AWG 28 has 212.9 ohm a kilometre, handbook table)', () => {
+  publishedIn('handbook table: AWG 28 has 212.9 ohm a kilometre')('are what the wire leaves', () => {
     // 0.6 A over 1 m of supply wire and twice the copper on ground
     expect(volts(1, 0)?.have).toBeCloseTo(5 - 0.6 * 0.2129 * 1.5, 3)
     expect(volts(1, 0)?.grade).toBe('clear')
   })
-  it('a chain of hubs on the bus with little left is blocked, and tight before that', () => {
+  practice('a chain of hubs on the bus with little left is blocked, and tight before that', () => {
     expect(volts(1, 1)?.grade).toBe('tight')
     expect(volts(3, 2)?.grade).toBe('blocked')
     expect(volts(3, 2)?.reason).toMatchObject({ before: expect.any(Number) })
   })
-  it('longer leads, more hubs and hungrier devices never leave more', () => {
+  ours('longer leads, more hubs and hungrier devices never leave more', () => {
     const lengths = fc.integer({ min: 1, max: 30 }).map((each) => each / 10)
     fc.assert(
       fc.property(
@@ -221,7 +223,7 @@ describe('volts at the device', () => {
 })
 
 describe('a better supply', () => {
-  it('is never worse: more watts, a marked lead, mains', () => {
+  ours('is never worse: more watts, a marked lead, mains', () => {
     const plan = (gives: number, amps: number, mains: boolean, watts: number) =>
       planFrom({
         places: [{ id: 'there', name: 'There', mains }],
@@ -267,13 +269,16 @@ describe('hubs in rows that nobody could lay', () => {
       needs: [{ id: 'n', kind: 'data', from: 'h0-0', to: `h${layers - 1}-0`, rate: 1e6, watts: 1 }],
     })
   }
-  it.each([{ busPowered: true }, { keeps: 5 }])('are judged all the same, however they are joined (%o)', (how) => {
-    expect(assess(hubs(24, 2, how)).runs).toHaveLength(23 * 4)
-    expect(assess(hubs(150, 1, how)).runs).toHaveLength(149)
-  })
+  practice.each([{ busPowered: true }, { keeps: 5 }])(
+    'are judged all the same, however they are joined (%o)',
+    (how) => {
+      expect(assess(hubs(24, 2, how)).runs).toHaveLength(23 * 4)
+      expect(assess(hubs(150, 1, how)).runs).toHaveLength(149)
+    },
+  )
 })
 
-it('a run that is drawn the other way round brings the same: power flows the way its need says', () => {
+practice('a run that is drawn the other way round brings the same: power flows the way its need says', () => {
   const ratings = fc.constantFrom(15, 27, 45, 60, 65, 96, 100, 140)
   fc.assert(
     fc.property(

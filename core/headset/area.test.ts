@@ -1,10 +1,11 @@
-import { expect, it } from 'vitest'
+import { expect } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
+import { ours } from '../../tests/support/figures'
 import { indexPlan } from '../plan/site-index'
 import { leadFor } from '../route/legs'
 import { areaReach, HEAD_HEIGHT } from './area'
 
-it('a headset lead reaches as far as the slack and the loops of the site leave it', () => {
+ours('a headset lead reaches as far as the slack and the loops of the site leave it', () => {
   for (const loop of [0, 0.25, 1]) {
     const policy = { ...demo.policy, loop }
     const index = indexPlan({ ...demo, policy })

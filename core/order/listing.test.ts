@@ -8,7 +8,7 @@ import { CLAIM_SORTS, readListing } from './listing'
 describe('a listing is read', () => {
   it('each claim with the words it came from', () => {
     const { claims, ends, length, grade, construction, watts, problems } = readListing(
-      'Active USB-C to USB-C lead, 2 m (6.6 ft). USB4, 40 Gb/s, 100 W, 8K 60 Hz. Includes a velcro tie. 30 days returns.',
+      'Active USB-C to USB-C lead, 2 m (6.6 ft). USB4, 40 Gb/s, 100 W, 8K 60 Hz. Includes a cloth tie. 30 days returns.',
     )
     expect({ ends, length, grade, construction, watts }).toEqual({
       ends: ['type-c', 'type-c'],
@@ -27,7 +27,7 @@ describe('a listing is read', () => {
       'picture: 8K 60 Hz',
       'ends: USB-C to USB-C',
       'built: Active',
-      'comes with: Includes a velcro tie',
+      'comes with: Includes a cloth tie',
       'returns: 30 days returns',
     ])
   })

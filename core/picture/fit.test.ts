@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { ours, practice, publishedIn, remembered } from '../../tests/support/figures'
 import { DISPLAYPORT_LINKS, HDMI_LEVELS } from '../standards/picture-links'
 import type { PictureMode } from '../vocabulary/need'
 import { alternatives, CONCESSIONS, fitPicture, lesserModes } from './fit'
@@ -21,20 +22,19 @@ const plain = { compression: false }
 const both = { compression: true }
 
 describe('links as text', () => {
-  it('are read with and without the family', () => {
+  ours('are read with and without the family', () => {
     expect(link('hbr3x4')).toEqual(link('DP:HBR3x4'))
     expect(linkFacts(link('dp:uhbr13.5x4')).payload).toBeCloseTo(4 * 13.5e9 * 0.9671, -7)
     expect(linkFacts(link('hdmi:frl-48')).payload).toBeCloseTo(42.667e9, -7)
   })
-  it.each(['', 'dp:hbr9x4', 'hbr3x3', 'hdmi:2.0', 'usb'])('%j is refused with what is allowed', (text) => {
+  ours.each(['', 'dp:hbr9x4', 'hbr3x3', 'hdmi:2.0', 'usb'])('%j is refused with what is allowed', (text) => {
     const read = parseLinkSpec(text)
     expect(!read.ok && read.problem).toContain('dp:LINKxLANES')
   })
 })
 
 describe('does this mode fit', () => {
-  // common practice, as marked on leads and listed for displays
-  it.each([
+  practice.each([
     ['3840x2160@60', 'dp:hbr2x4', true],
     ['3840x2160@60', 'dp:hbr2x2', false],
     ['3840x2160@120', 'dp:hbr3x4', true],
@@ -54,7 +54,7 @@ describe('does this mode fit', () => {
     expect(fitPicture(mode(text), link(spec), plain).fits).toBe(fits)
   })
 
-  it('with compression where both ends have it, to 8 bits a pixel and 3:1 at most (VESA DSC, from memory)', () => {
+  remembered('VESA DSC')('with compression where both ends have it, to 8 bits a pixel and 3:1 at most', () => {
     const eightK = fitPicture(mode('7680x4320@60'), link('dp:hbr3x4'), both)
     expect(eightK).toMatchObject({ fits: true, compressedBits: 12.5 })
     expect(fitPicture(mode('7680x4320@120'), link('dp:hbr3x4'), both).fits).toBe(false)
@@ -63,7 +63,7 @@ describe('does this mode fit', () => {
     expect(fitPicture(mode('3840x2160@60'), link('dp:hbr3x4'), both).compressedBits).toBeNull()
   })
 
-  it('a faster link or more lanes never fits less', () => {
+  ours('a faster link or more lanes never fits less', () => {
     const modes = fc.record({
       width: fc.integer({ min: 640, max: 8000 }),
       height: fc.integer({ min: 480, max: 4400 }),
@@ -90,10 +90,10 @@ describe('does this mode fit', () => {
 describe('what fits instead', () => {
   const given = (text: string, spec: string) =>
     alternatives(mode(text), link(spec), plain).map((one) => [one.concession, formatPictureMode(one.mode)])
-  it('is nothing where the mode fits', () => {
+  ours('is nothing where the mode fits', () => {
     expect(given('3840x2160@60', 'dp:hbr3x4')).toEqual([])
   })
-  it('gives up one thing at a time, what is missed least first', () => {
+  ours('gives up one thing at a time, what is missed least first', () => {
     expect(given('3840x2160@144 10 bit', 'dp:hbr3x4')).toEqual([
       ['compression', '3840x2160@144 10 bit'],
       ['lower refresh', '3840x2160@90 10 bit'],
@@ -102,7 +102,7 @@ describe('what fits instead', () => {
     ])
     expect(given('3840x2160@60 10 bit', 'hdmi:tmds-18')[0]).toEqual(['fewer bits', '3840x2160@60'])
   })
-  it('high dynamic range goes with its bits, and colour is given up before it (4:2:2 has room for 10 bits)', () => {
+  ours('high dynamic range goes with its bits, and colour is given up before it (4:2:2 has room for 10 bits)', () => {
     expect(given('3840x2160@60 HDR', 'hdmi:tmds-18')).toEqual([
       ['fewer bits', '3840x2160@60'],
       ['lower refresh', '3840x2160@30 10 bit HDR'],
@@ -113,7 +113,7 @@ describe('what fits instead', () => {
     expect(less.slice(0, 3)).toEqual(['3840x2160@60 12 bit', '3840x2160@60 10 bit HDR', '3840x2160@60'])
     for (const text of less) expect(parsePictureMode(text).ok).toBe(true)
   })
-  it('always fits', () => {
+  ours('always fits', () => {
     for (const spec of ['dp:rbrx1', 'dp:hbr2x2', 'hdmi:frl-24']) {
       for (const { fit, concession } of alternatives(mode('7680x4320@120 12 bit'), link(spec), plain)) {
         expect(fit.fits).toBe(true)
@@ -125,32 +125,35 @@ describe('what fits instead', () => {
 
 describe('several displays on one link', () => {
   // Linux DRM unit test, drm_dp_mst_calc_pbn
-  it.each([
+  ours.each([
     [154_000, 30, 689],
     [234_000, 30, 1047],
     [297_000, 24, 1063],
   ])('%d kHz at %d bits is PBN %d', (kilohertz, bits, pbn) => {
     expect(payloadBandwidthNumber(kilohertz, bits)).toBe(pbn)
   })
-  it('HDMI carries 8 bits a colour at least (from memory): a 6 bit picture costs what an 8 bit one does', () => {
+  remembered('HDMI')('HDMI carries 8 bits a colour at least: a 6 bit picture costs what an 8 bit one does', () => {
     for (const level of ['hdmi:tmds-10.2', 'hdmi:frl-24'])
       expect(fitPicture({ ...mode('3840x2160@60'), bits: 6 }, link(level), { compression: false }).need).toBe(
         fitPicture(mode('3840x2160@60'), link(level), { compression: false }).need,
       )
   })
-  it('one slot of HBR2 x4 is 40 PBN, and 63 of 64 are there for pictures', () => {
-    const spec = link('hbr2x4') as Extract<LinkSpec, { family: 'displayport' }>
-    const three = sharePictures(spec, Array(4).fill({ mode: mode('2560x1440@60'), compression: false }))
-    expect(three.slots).toBe(63)
-    expect(three.shares.map(({ slots, fits }) => [slots, fits])).toEqual([
-      [21, true],
-      [21, true],
-      [21, true],
-      [21, false],
-    ])
-    expect(three.used).toBe(63)
-  })
-  it('a picture whose ends compress takes the slots that are left, and all compress where more get through', () => {
+  publishedIn('Linux DRM unit test of time slots')(
+    'one slot of HBR2 x4 is 40 PBN, and 63 of 64 are there for pictures',
+    () => {
+      const spec = link('hbr2x4') as Extract<LinkSpec, { family: 'displayport' }>
+      const three = sharePictures(spec, Array(4).fill({ mode: mode('2560x1440@60'), compression: false }))
+      expect(three.slots).toBe(63)
+      expect(three.shares.map(({ slots, fits }) => [slots, fits])).toEqual([
+        [21, true],
+        [21, true],
+        [21, true],
+        [21, false],
+      ])
+      expect(three.used).toBe(63)
+    },
+  )
+  ours('a picture whose ends compress takes the slots that are left, and all compress where more get through', () => {
     const spec = link('hbr2x4') as Extract<LinkSpec, { family: 'displayport' }>
     const four = sharePictures(spec, Array(4).fill({ mode: mode('2560x1440@60'), compression: true }))
     expect(four.shares.every(({ fits }) => fits)).toBe(true)

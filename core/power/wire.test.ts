@@ -1,4 +1,5 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect } from 'vitest'
+import { ours, practice, publishedIn } from '../../tests/support/figures'
 import { gaugeDiameter, loopDrop, loopOhms, ohmsPerMetre, wireDrop } from './wire'
 
 // Handbook table of solid annealed copper at 20 degrees: gauge, diameter in mm, ohms per kilometre (ASTM B258, as printed in wire tables)
@@ -18,17 +19,20 @@ const HANDBOOK: [number, number, number][] = [
 ]
 
 describe('wire by gauge', () => {
-  it.each(HANDBOOK)('AWG %d is %d mm and %d ohm/km', (awg, diameter, ohms) => {
-    expect(gaugeDiameter(awg)).toBeCloseTo(diameter, 3)
-    expect(Math.abs(ohmsPerMetre(awg) * 1000 - ohms) / ohms).toBeLessThan(0.002)
-  })
-  it('warm copper loses more: 0.393 % a degree (IEC 60028)', () => {
+  publishedIn('handbook table of wire gauges').each(HANDBOOK)(
+    'AWG %d is %d mm and %d ohm/km',
+    (awg, diameter, ohms) => {
+      expect(gaugeDiameter(awg)).toBeCloseTo(diameter, 3)
+      expect(Math.abs(ohmsPerMetre(awg) * 1000 - ohms) / ohms).toBeLessThan(0.002)
+    },
+  )
+  publishedIn('IEC 60028')('warm copper loses more: 0.393 % a degree', () => {
     expect(ohmsPerMetre(22, 70) / ohmsPerMetre(22)).toBeCloseTo(1 + 0.00393 * 50, 6)
   })
 })
 
 describe('what a lead loses', () => {
-  it('rises with length and current, and its watts with current squared', () => {
+  ours('rises with length and current, and its watts with current squared', () => {
     const at = (length: number, amps: number) => {
       const drop = wireDrop({ awg: 22, length, amps })
       if (!drop.ok) throw new Error(drop.problem)
@@ -40,13 +44,13 @@ describe('what a lead loses', () => {
     expect(at(4, 5).allowed).toBe(false)
     expect(at(1, 0)).toMatchObject({ total: 0, watts: 0, allowed: true })
   })
-  it('a good lead that lost 0.543 V at 5 A (common practice) has a loop of 0.109 ohm and takes 2.7 W', () => {
+  practice('a good lead that lost 0.543 V at 5 A has a loop of 0.109 ohm and takes 2.7 W', () => {
     const loop = loopOhms(0.543, 5)
     expect(loop).toBeCloseTo(0.1086, 4)
     expect(loopDrop(loop, 5).total).toBeCloseTo(0.543, 9)
     expect(loopDrop(loop, 5).watts).toBeCloseTo(2.715, 3)
   })
-  it.each([
+  ours.each([
     [{ awg: 41, length: 1, amps: 1 }, 'gauge'],
     [{ awg: Number.NaN, length: 1, amps: 1 }, 'gauge'],
     [{ awg: 22, length: 1, amps: -1 }, 'current'],

@@ -115,7 +115,7 @@ async function put(request: Request, form: FormData, params: Here, kinds: readon
   const saved = await change(request, form, params.site, ({ plan, place }) => putKinds(plan, place, kinds).draft)
   if (saved?.outcome !== 'saved') return refusedBy(saved)
   const added = saved.edits.filter(({ base }) => base === null).length
-  const done = `${added} new, ${saved.edits.length - added} replaced`
+  const done = `${added} new, ${kinds.length - added} replaced`
   return redirect(form.has('back') ? within(form.get('back')) : here(params, done))
 }
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { logPatterns } from '../../core/faults/log-lines'
+import { logPatterns } from '../../../core/faults/log-lines'
 import { type KernelSource, unpackKernel } from './kernel-source'
 
 // Our patterns of kernel lines, held against the format strings of the kernel itself.
