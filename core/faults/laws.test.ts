@@ -3,9 +3,12 @@ import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { cases } from '../../tests/support/laws'
 import { assessAnew } from '../checks/assess'
-import type { AttemptObservation, SymptomObservation } from '../observe/observation'
+import { recordOfKindOn } from '../link/record'
+import { type AttemptObservation, observationSchema, type SymptomObservation } from '../observe/observation'
 import { type Search, SYMPTOMS, type Symptom } from '../vocabulary/search'
 import { CAUSE_NAMES, causesOf, showsOf } from './causes'
+import { controllerOdds } from './controller-odds'
+import { failingOdds, lyingOdds } from './lead-odds'
 import { LEAST_BITS, nextTries, problemOf } from './next-try'
 import { entropy, information, posterior, tableOf } from './odds'
 import { type Scene, sceneOf } from './scene'
@@ -198,6 +201,99 @@ it('a stop forbids until somebody dealt with it, and is raised again by what com
     const again = { ...seen, symptoms: [...seen.symptoms, symptomAt(scene, symptom, 2, '2026-06-01T10:00:01.000Z')] }
     expect(standingOfSearch(scene, cleared, again).stops[0]?.cleared).toBeNull()
   }
+})
+
+it('what is proposed and what a stop forbids are two, and together all that tells something', () => {
+  let forbade = 0
+  fc.assert(
+    fc.property(aScene, fc.constantFrom(...SYMPTOMS.filter((each) => symptomFacts[each].stops)), (scene, symptom) => {
+      const seen = { symptoms: [symptomAt(scene, symptom, 1)], tries: [] }
+      const { stops, next, forbidden, conclusion } = standingOfSearch(scene, searchOf(scene), seen)
+      const problem = problemAt(scene)
+      const names = (hows: readonly string[]) =>
+        hows.map((how) => problem.attempts.find((attempt) => attempt.how === how)?.name)
+      const isForbidden = (name: (typeof problem.attempts)[number]['name'] | undefined) =>
+        name !== undefined && stops.some((stop) => forbids(stop, name))
+      expect(names(forbidden).every(isForbidden)).toBe(true)
+      expect(names(next.map(({ how }) => how)).some(isForbidden)).toBe(false)
+      // a try that is only forbidden for now is still to be made: the search is not over for it
+      if (forbidden.length > 0 && conclusion.state !== 'found') expect(conclusion.state).toBe('open')
+      forbade += forbidden.length
+    }),
+    { numRuns: cases(60) },
+  )
+  expect(forbade).toBeGreaterThan(5)
+})
+
+describe('what this site has seen moves the odds of a cause', () => {
+  const scene = scenes.find(({ laid, planned }) => laid.leads.length > 0 && planned !== null) as Scene
+  const [lead] = scene.laid.leads
+  if (!lead) throw new Error('a scene has leads')
+  const mode = scene.planned as NonNullable<Scene['planned']>
+  const trial = (cameUp: typeof mode | null, controller = scene.laid.from.port.controller) => ({
+    at: AT,
+    basis: 'soaked' as const,
+    tried: mode,
+    cameUp,
+    seconds: 60,
+    spot: { ...(controller === undefined ? {} : { controller }) },
+  })
+  const withTrials = (...trials: ReturnType<typeof trial>[]): Scene => ({
+    ...scene,
+    laid: { ...scene.laid, leads: [{ ...lead, known: { ...lead.known, trials } }] } as Scene['laid'],
+  })
+  const leadOf = (of: Scene) => of.laid.leads[0] as typeof lead
+  it('a controller: what was tried on it says more than where its port sits, and each failure weighs the same', () => {
+    const odds = (...trials: ReturnType<typeof trial>[]) => controllerOdds(withTrials(...trials)).odds
+    expect(odds(trial(mode), trial(mode))).toBeCloseTo(0.15, 9)
+    expect(odds(trial(mode), trial(null))).toBeCloseTo(0.6, 9)
+    expect(odds(trial(null), trial(null))).toBeCloseTo(1.05, 9)
+    // tried elsewhere it says nothing of this one
+    expect(odds(trial(null, 'another controller'))).toBe(odds())
+  })
+  it('a lead that held this very mode is rarely one that lies; one that only came up lower is what it was', () => {
+    const odds = (...trials: ReturnType<typeof trial>[]) => {
+      const of = withTrials(...trials)
+      return lyingOdds(of, leadOf(of)).odds
+    }
+    expect(odds(trial(mode))).toBe(0.2)
+    expect(odds(trial(null), trial(mode))).toBe(0.2)
+    expect(odds(trial(null))).toBe(odds())
+    expect(odds()).not.toBe(0.2)
+  })
+  it('a kind: six tries of what is usual weigh beside its own record', () => {
+    const of = scene
+    const kind = demo.kinds[0]?.id as string
+    const one = { ...lead, cable: { ...lead.cable, kind } }
+    const { controller } = of.laid.from.port
+    // three leads of that kind: two held there, one fell
+    const others = [1, 2, 3].map((number) => ({ ...one.cable, id: `of-kind-${number}`, tag: `K-${number}` }))
+    const seen = others.map(({ id }, number) =>
+      observationSchema.parse({
+        id: `tried-${number}`,
+        at: AT,
+        subject: { cable: id },
+        kind: 'trial',
+        basis: 'soaked',
+        tried: of.planned,
+        cameUp: number === 0 ? null : of.planned,
+        seconds: 60,
+        where: { port: of.run.from, ...(controller === undefined ? {} : { controller }) },
+      }),
+    )
+    const cables = [...demo.cables.filter((cable) => cable.kind !== kind), ...others]
+    const observations = [...demo.observations, ...seen]
+    const site = assessAnew({ ...demo, cables, observations })
+    const told = { ...of, index: site.index }
+    expect(recordOfKindOn(site.index, kind, of.planned as NonNullable<Scene['planned']>, controller)).toEqual({
+      passed: 2,
+      tried: 3,
+    })
+    // common practice: of leads that are laid 15 of 100 turn out worn or broken
+    expect(failingOdds(told, one, 2).odds).toBeCloseTo((2 * (1 + 0.15 * 6)) / (3 + 6) / 0.15, 9)
+    const unknown = { ...told, planned: null } as Scene
+    expect(failingOdds(unknown, one, 2).odds).toBe(2)
+  })
 })
 
 it('a site may put the lead first, as long as it tells anything', () => {

@@ -17,6 +17,7 @@ import {
 } from '../change/changes/orders'
 import { copyOf } from '../change/copy'
 import { assessAnew } from '../checks/assess'
+import { observationSchema } from '../observe/observation'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import { readPlanText } from '../plan/read'
@@ -102,6 +103,19 @@ describe('an order is followed', () => {
     // nobody has seen them hold anything, so their last day is kept
     const due = duesOf(indexPlan(tagged.plan)).find(({ what }) => what === 'last day to send back')
     expect(due).toMatchObject({ on: '2026-12-08', unproved: 2 })
+    // one look that came up is enough to say that somebody saw it hold, and of the other nobody did
+    const looked = observationSchema.parse({
+      id: 'looked',
+      at: '2026-11-25T09:00:00.000Z',
+      subject: { cable: fresh[0]?.id },
+      kind: 'trial',
+      basis: 'soaked',
+      tried: 'usb2',
+      cameUp: 'usb2',
+      seconds: 60,
+    })
+    const after = { ...tagged.plan, observations: [...tagged.plan.observations, looked] }
+    expect(duesOf(indexPlan(after)).find(({ what }) => what === 'last day to send back')).toMatchObject({ unproved: 1 })
     expect(due && [nearness(due, '2026-12-05'), nearness(due, '2026-12-06'), nearness(due, '2026-12-09')]).toEqual([
       'later',
       'near',

@@ -109,6 +109,8 @@ test('what does not fit is said in words, and nothing of it is saved', async ({ 
     [`${site}/floors/ground`, { intent: 'scale', px1: '1', py1: '1', px2: '1', py2: '1', distance: '4' }],
     [`${site}/walk`, { place: 'gallery', run: 'r-09', 'length-r-09': 'far' }],
     [`${site}/walk`, { place: 'nowhere' }],
+    // not all of its tests have passed, and no reason is given
+    [`${site}/prove/r-05`, { intent: 'accept', less: '  ', conditions: 'one picture', base: '1' }],
     [`${site}/tables`, { table: 'places', intent: 'bring' }],
     [`${site}/survey/helm`, { intent: 'read', said: 'nothing of the kind' }],
     [`${site}/survey/helm`, { intent: 'accept', accept: '{"set":"name","value":""}', base: '1' }],
