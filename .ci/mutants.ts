@@ -33,16 +33,30 @@ writeFileSync(
     timeoutMS: 10_000,
     reporters: ['json', 'progress'],
     jsonReporter: { fileName: `${OUT}/mutants.json` },
+    dryRunTimeoutMinutes: 60,
     cleanTempDir: 'always',
     tempDirName: `${OUT}/work`,
     ignorePatterns: ['build', 'test-results', 'docs/screenshots', '.react-router'],
   }),
 )
+/** The tests of a folder: those in it, and those elsewhere that read something of it themselves. */
+function testsOf(of: string): string[] {
+  const room = of.replace(/^core\//, '')
+  return ['core', 'app', 'tests/reference']
+    .flatMap((top) => readdirSync(top, { recursive: true, encoding: 'utf8' }).map((file) => `${top}/${file}`))
+    .filter((file) => file.endsWith('.test.ts') && !/\/(patterns|edid|timing|marks)\.test/.test(file))
+    .filter((file) => file.startsWith(`${of}/`) || readFileSync(file, 'utf8').includes(`/${room}/`))
+}
+
 console.log(`Small faults are put into ${folder}.`)
 const { status } = spawnSync('npx', ['--no-install', 'stryker', 'run', config], {
   stdio: 'inherit',
-  // the laws on few cases, or each fault costs minutes
-  env: { ...process.env, HALLWAY_LAWS: process.env.HALLWAY_LAWS ?? '0.1' },
+  env: {
+    ...process.env,
+    HALLWAY_MUTANTS: testsOf(folder).join(','),
+    // the laws on few cases, or each fault costs minutes
+    HALLWAY_LAWS: process.env.HALLWAY_LAWS ?? '0.1',
+  },
 })
 if (status !== 0) process.exit(status ?? 1)
 

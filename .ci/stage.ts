@@ -31,7 +31,12 @@ export type Outcome = {
 export type Telling = 'at once' | 'at its end'
 
 const LAST_LINES = 3
-const GRACE_MS = 15_000
+/** So long a stage may take to close what it opened once it was told to end. */
+const GRACE_MS = 30_000
+
+let stopped = false
+/** Somebody ended the whole run: no further stage is begun. */
+export const isStopped = (): boolean => stopped
 
 /** Runs a stage to its end or to its deadline, whichever comes first; then all that it started is ended too. */
 export async function runStage(stage: Stage, telling: Telling = 'at once'): Promise<Outcome> {
@@ -59,13 +64,20 @@ export async function runStage(stage: Stage, telling: Telling = 'at once'): Prom
       // it is gone already
     }
   }
+  // as by Ctrl-C: runners of tests close what their tests opened
+  const end = () => {
+    endGroup('SIGINT')
+    setTimeout(() => endGroup('SIGKILL'), GRACE_MS).unref()
+  }
   let cutShortAt: string | null = null
   const deadline = setTimeout(() => {
     cutShortAt = said.trimEnd().split('\n').slice(-LAST_LINES).join(' | ') || 'nothing said'
-    endGroup('SIGTERM')
-    setTimeout(() => endGroup('SIGKILL'), GRACE_MS).unref()
+    end()
   }, minutes * 60_000)
-  const forward = () => endGroup('SIGTERM')
+  const forward = () => {
+    stopped = true
+    end()
+  }
   process.once('SIGTERM', forward)
   process.once('SIGINT', forward)
   const status = await new Promise<number | null>((ended) => {

@@ -1,5 +1,5 @@
 import { mkdirSync, rmSync } from 'node:fs'
-import { type Outcome, runStage, type Stage, sumUp } from './stage'
+import { isStopped, type Outcome, runStage, type Stage, sumUp } from './stage'
 import { audit, boundaries, browser, build, programs, RESULTS, routeTypes, style, types, vitest } from './stages'
 
 /** Every check a change has to pass. The last line is the sum alone, above it the times. */
@@ -9,7 +9,7 @@ mkdirSync(RESULTS, { recursive: true })
 
 async function inARow(stages: readonly Stage[]): Promise<Outcome[]> {
   const outcomes: Outcome[] = []
-  for (const stage of stages) outcomes.push(await runStage(stage, 'at its end'))
+  for (const stage of stages) if (!isStopped()) outcomes.push(await runStage(stage, 'at its end'))
   return outcomes
 }
 
@@ -22,6 +22,6 @@ if (audited) outcomes.push(audited)
 const ready = [build, programs].every(({ name }) => made.some((each) => each.name === name && each.ok))
 if (ready)
   for (const stage of [vitest('core', 12), vitest('server', 12), vitest('command', 12), browser])
-    outcomes.push(await runStage(stage))
+    if (!isStopped()) outcomes.push(await runStage(stage))
 console.log(`\nAll of it took ${Math.round((Date.now() - started) / 1000)} s.`)
-process.exitCode = sumUp(outcomes) ? 0 : 1
+process.exitCode = sumUp(outcomes) && !isStopped() ? 0 : 1

@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process'
 import type { AddressInfo } from 'node:net'
 import { connect, createServer, type Server, type Socket } from 'node:net'
 import { join } from 'node:path'
-import { portsOf } from '../support/browser'
+import { freePort } from '../support/free-port'
 import { expect, open, ownSite, test } from '../support/pages'
 
 /** A door between a second Hallway and the database of the first, which the test can shut. */
@@ -39,9 +39,9 @@ let door: Door
 let second: ChildProcess
 let said = ''
 let address = ''
-test.beforeAll(async ({ hallway }, { parallelIndex }) => {
+test.beforeAll(async ({ hallway }) => {
   const url = new URL(hallway.databaseUrl())
-  const port = portsOf(parallelIndex) + 3
+  const port = await freePort()
   address = `http://127.0.0.1:${port}`
   door = new Door(Number(url.port))
   await door.open()

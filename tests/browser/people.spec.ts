@@ -1,5 +1,5 @@
 import type { Browser, Page } from '@playwright/test'
-import { portsOf } from '../support/browser'
+import { freePort } from '../support/free-port'
 import { command, type HallwayProcess, PASSWORD, type Somebody, startHallway } from '../support/hallway-process'
 import { wrongOn } from '../support/looks'
 import { expect, test as hallwayTest, open, verdictOf } from '../support/pages'
@@ -9,13 +9,13 @@ import { expect, test as hallwayTest, open, verdictOf } from '../support/pages'
 const test = hallwayTest.extend<object, { hallway: HallwayProcess }>({
   hallway: [
     // biome-ignore lint/correctness/noEmptyPattern: the form of a fixture that needs no other
-    async ({}, use, { parallelIndex }) => {
+    async ({}, use) => {
       const people: Somebody[] = [
         { name: 'Ada', may: 'admin' },
         { name: 'Wim', may: 'work' },
         { name: 'Loe', may: 'look' },
       ]
-      const hallway = await startHallway(portsOf(parallelIndex) + 1, { people })
+      const hallway = await startHallway(await freePort(), { people })
       await use(hallway)
       await hallway.stop()
     },
@@ -223,11 +223,9 @@ test('a passkey lets its owner in without a password, until it is taken away', a
   await context.close()
 })
 
-test('the people of the demo come in by the sign-in of their school, and nobody else does', async ({ browser }, {
-  parallelIndex,
-}) => {
+test('the people of the demo come in by the sign-in of their school, and nobody else does', async ({ browser }) => {
   test.setTimeout(180_000)
-  const demo = await startHallway(portsOf(parallelIndex) + 2, { words: ['--people'] })
+  const demo = await startHallway(await freePort(), { words: ['--people'] })
   try {
     expect(demo.said()).toMatch(/Egil +lays and tests +\w+ \w+ \w+ \w+/)
     const page = await (await browser.newContext({ baseURL: demo.address })).newPage()

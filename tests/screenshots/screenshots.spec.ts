@@ -1,29 +1,32 @@
 import type { Page } from '@playwright/test'
-import { portsOf } from '../support/browser'
+import { freePort } from '../support/free-port'
 import { startHallway } from '../support/hallway-process'
 import { nothingFree } from '../support/nothing-free'
 import { expect, open, ownSite, test } from '../support/pages'
+import { PICTURES, type PictureName } from '../support/pictures'
 
-/** One picture of each main view, from the demo data. */
-const views: [string, string, { scheme?: 'light' | 'dark'; phone?: true; before?: (page: Page) => Promise<void> }?][] =
-  [
-    ['board', '/sites/saltmarsh'],
-    ['run', '/sites/saltmarsh/runs/r-09', { before: advised }],
-    ['run-phone', '/sites/saltmarsh/runs/r-16', { phone: true }],
-    ['survey', '/sites/saltmarsh/survey/image-a'],
-    ['floor', '/sites/saltmarsh/floors/ground?run=r-07&pathway=wheelhouse-conduit'],
-    ['walk', '/sites/saltmarsh/walk', { phone: true }],
-    ['needs', '/sites/saltmarsh/needs'],
-    ['need', '/sites/saltmarsh/needs/log-picture', { before: lookCloser }],
-    ['reach', '/sites/saltmarsh/reach', { before: chartDrawn }],
-    ['policy', '/sites/saltmarsh/policy', { before: judged }],
-    ['drawer', '/sites/saltmarsh/drawer?job=type-C'],
-    ['cable', '/sites/saltmarsh/cables/c-0021'],
-    ['session', '/sites/saltmarsh/drawer/sessions/gallery-drawer'],
-    ['prove', '/sites/saltmarsh/prove/r-06'],
-    ['fault', '/sites/saltmarsh/faults/search-debrief', { scheme: 'dark' }],
-    ['handover', '/sites/saltmarsh/handover/spring/since'],
-  ]
+/** How the views that need no more than their address are looked at. */
+const views: readonly [
+  PictureName,
+  { scheme?: 'light' | 'dark'; phone?: true; before?: (page: Page) => Promise<void> }?,
+][] = [
+  ['board'],
+  ['run', { before: advised }],
+  ['survey'],
+  ['floor'],
+  ['walk', { phone: true }],
+  ['needs'],
+  ['need', { before: lookCloser }],
+  ['reach', { before: chartDrawn }],
+  ['policy', { before: judged }],
+  ['drawer'],
+  ['cable'],
+  ['session'],
+  ['install', { phone: true }],
+  ['prove'],
+  ['fault', { scheme: 'dark' }],
+  ['handover'],
+]
 
 async function lookCloser(page: Page) {
   await page.getByRole('button', { name: /C-0017/ }).focus()
@@ -50,19 +53,19 @@ test.beforeEach(async ({ page }) => {
   await page.request.post('/who', { form: { name: 'Night shift' } })
 })
 
-for (const [name, path, { scheme = 'light', phone, before } = {}] of views) {
+for (const [name, { scheme = 'light', phone, before } = {}] of views) {
   test(name, async ({ page }) => {
     await page.emulateMedia({ colorScheme: scheme })
     await page.setViewportSize(phone ? { width: 390, height: 844 } : { width: 1280, height: 800 })
-    await open(page, path)
+    await open(page, PICTURES[name])
     await before?.(page)
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: `docs/screenshots/${name}.png` })
   })
 }
 
-test('people', async ({ page }, { parallelIndex }) => {
-  const hallway = await startHallway(portsOf(parallelIndex) + 1, { words: ['--people'] })
+test('people', async ({ page }) => {
+  const hallway = await startHallway(await freePort(), { words: ['--people'] })
   try {
     const [, password = ''] = /Tove +leads the site +(.+)/.exec(hallway.said()) ?? []
     await page.goto(`${hallway.address}/sign-in?to=/sites/saltmarsh/people`)

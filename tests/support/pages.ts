@@ -1,5 +1,5 @@
 import { test as base, expect, type Page } from '@playwright/test'
-import { portsOf } from './browser'
+import { freePort } from './free-port'
 import { type HallwayProcess, startHallway } from './hallway-process'
 
 /** How long a worker's own Hallway may take to open, on a machine where much else goes on. */
@@ -12,8 +12,8 @@ const OPENS_WITHIN_MS = 180_000
 export const test = base.extend<{ complaints: string[] }, { hallway: HallwayProcess }>({
   hallway: [
     // biome-ignore lint/correctness/noEmptyPattern: the form of a fixture that needs no other
-    async ({}, use, { parallelIndex }) => {
-      const hallway = await startHallway(portsOf(parallelIndex))
+    async ({}, use) => {
+      const hallway = await startHallway(await freePort())
       await use(hallway)
       await hallway.stop()
     },
