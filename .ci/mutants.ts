@@ -1,9 +1,9 @@
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { basename, dirname } from 'node:path'
 
 /**
- * Puts small faults into a folder of the core, one at a time, and tells which of them no test finds: `npm run mutants core/order`. Without a folder the next part
+ * Puts small faults into a folder of the core, one at a time, and tells which of them no test finds: `npm run mutants core/order`, or some files of it. Without any the next folder
  * of the core is taken, so that every part has its night.
  */
 
@@ -14,15 +14,15 @@ const DAY_MS = 86_400_000
 const SHOWN = 400
 const OUT = 'test-results/mutants'
 
-const [asked] = process.argv.slice(2)
-const folder = asked ?? FOLDERS[Math.floor(Date.now() / DAY_MS) % FOLDERS.length] ?? 'core'
+const named = process.argv.slice(2)
+const places = named.length > 0 ? named : [FOLDERS[Math.floor(Date.now() / DAY_MS) % FOLDERS.length] ?? 'core']
 mkdirSync(OUT, { recursive: true })
 
-const config = join(OUT, 'stryker.config.json')
+const config = `${OUT}/stryker.config.json`
 writeFileSync(
   config,
   JSON.stringify({
-    mutate: [`${folder}/**/*.ts`, `!${folder}/**/*.test.ts`],
+    mutate: [...places.map((place) => (place.endsWith('.ts') ? place : `${place}/**/*.ts`)), '!**/*.test.ts'],
     testRunner: 'vitest',
     vitest: { configFile: '.ci/mutants.vitest.ts', related: true },
     coverageAnalysis: 'perTest',
@@ -39,21 +39,23 @@ writeFileSync(
     ignorePatterns: ['build', 'test-results', 'docs/screenshots', '.react-router'],
   }),
 )
-/** The tests of a folder: those in it, and those elsewhere that read something of it themselves. */
-function testsOf(of: string): string[] {
-  const room = of.replace(/^core\//, '')
+
+/** The tests of a place: those in its folder, and those elsewhere that read something of it themselves. */
+function testsOf(place: string): string[] {
+  const folder = place.endsWith('.ts') ? dirname(place) : place
+  const read = place.endsWith('.ts') ? `/${basename(place, '.ts')}'` : `/${folder.replace(/^core\//, '')}/`
   return ['core', 'app', 'tests/reference']
     .flatMap((top) => readdirSync(top, { recursive: true, encoding: 'utf8' }).map((file) => `${top}/${file}`))
     .filter((file) => file.endsWith('.test.ts') && !/\/(patterns|edid|timing|marks)\.test/.test(file))
-    .filter((file) => file.startsWith(`${of}/`) || readFileSync(file, 'utf8').includes(`/${room}/`))
+    .filter((file) => file.startsWith(`${folder}/`) || readFileSync(file, 'utf8').includes(read))
 }
 
-console.log(`Small faults are put into ${folder}.`)
+console.log(`Small faults are put into ${places.join(', ')}.`)
 const { status } = spawnSync('npx', ['--no-install', 'stryker', 'run', config], {
   stdio: 'inherit',
   env: {
     ...process.env,
-    HALLWAY_MUTANTS: testsOf(folder).join(','),
+    HALLWAY_MUTANTS: [...new Set(places.flatMap(testsOf))].join(','),
     // the laws on few cases, or each fault costs minutes
     HALLWAY_LAWS: process.env.HALLWAY_LAWS ?? '0.1',
   },
@@ -74,5 +76,5 @@ for (const { file, location, mutatorName, replacement = '', status: end } of liv
   )
 const found = having('Killed', 'Timeout').length
 console.log(
-  `${folder}: ${found} of ${found + lived.length} small faults were found (${Math.round((100 * found) / Math.max(1, found + lived.length))} %).`,
+  `${places.join(', ')}: ${found} of ${found + lived.length} small faults were found (${Math.round((100 * found) / Math.max(1, found + lived.length))} %).`,
 )

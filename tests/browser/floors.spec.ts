@@ -46,19 +46,21 @@ test('a place is moved by keys: its run becomes longer and its lead too short at
 
 test('keys pressed on a floor before the page was ready wait for it', async ({ page }) => {
   const site = await ownSite(page)
+  let pressed = () => {}
+  const untilPressed = new Promise<void>((done) => {
+    pressed = done
+  })
   await page.route(/\/copy\?/, async (route) => {
-    await new Promise((later) => setTimeout(later, 2000))
+    await untilPressed
     await route.continue()
   })
   await page.goto(`${site}/floors/ground`)
   await page.getByRole('button', { name: joint('Deck bay ceiling point') }).focus()
   // the page's own scripts are there, and the copy of the site is not
-  await page.waitForFunction(() =>
-    performance.getEntriesByType('resource').some(({ name }) => name.includes('entry.client')),
-  )
-  await page.waitForTimeout(300)
+  await page.waitForLoadState('load')
   await page.keyboard.press('Shift+ArrowRight')
   await page.keyboard.press('Shift+ArrowRight')
+  pressed()
   await page.waitForSelector('html[data-ready]')
   await expect(page).toHaveURL(/did=/)
   await expect(page.getByRole('button', { name: joint('Deck bay ceiling point') })).toHaveAccessibleName(/26 m right/)

@@ -69,10 +69,14 @@ test('what is typed right after a save, or while it is under way, is not lost', 
   const site = await ownSite(page)
   await open(page, `${site}/runs/r-01`)
   await field(page, 'Note').fill('first')
-  // an answer that takes its time
+  // an answer that comes only once more was typed
+  let typed = () => {}
+  const whileTyping = new Promise<void>((done) => {
+    typed = done
+  })
   await page.route('**/runs/r-01.data*', async (route) => {
     const answer = await route.fetch()
-    await new Promise((later) => setTimeout(later, 500))
+    await whileTyping
     await route.fulfill({ response: answer })
   })
   await page.getByRole('button', { name: 'Save the run' }).click()
@@ -80,6 +84,7 @@ test('what is typed right after a save, or while it is under way, is not lost', 
   await field(page, 'Note').click()
   await page.keyboard.press('End')
   await page.keyboard.type(' and more')
+  typed()
   await saveRun(page)
   await expect(field(page, 'Note')).toHaveValue('first and more')
   const plan = await (await page.request.get(`${site}/plan.json`)).json()
