@@ -21,6 +21,12 @@ async function overTheSide(page: Page): Promise<string[]> {
   return over > 0 ? [`${over} px over the side`] : []
 }
 
+/** Words that no person wrote: a value that was not there, or was not put into words. */
+async function wordless(page: Page): Promise<string[]> {
+  const text = await page.locator('body').innerText()
+  return [...text.matchAll(/.{0,30}(?:\bundefined\b|\bNaN\b|\[object ).{0,30}/g)].map(([found]) => `says: ${found}`)
+}
+
 /** Rows and choices beyond these are like those before them. */
 const ROWS = 12
 /** Looks at the first rows of what is long only, as axe takes its time for each. */
@@ -83,7 +89,7 @@ export async function wrongOn(page: Page): Promise<string[]> {
     await lookAs(look)
     tell(look, await overTheSide(page))
   }
-  tell(LOOKS[1], await tooSmall(page))
+  tell(LOOKS[1], [...(await tooSmall(page)), ...(await wordless(page))])
   await cutLong(page)
   for (const look of LOOKS.toReversed()) {
     await lookAs(look)
