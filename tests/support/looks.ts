@@ -23,7 +23,7 @@ async function overTheSide(page: Page): Promise<string[]> {
 
 /** Words that no person wrote: a value that was not there, or was not put into words. */
 async function wordless(page: Page): Promise<string[]> {
-  const text = await page.locator('body').innerText()
+  const text = (await page.locator('main').textContent()) ?? ''
   return [...text.matchAll(/.{0,30}(?:\bundefined\b|\bNaN\b|\[object ).{0,30}/g)].map(([found]) => `says: ${found}`)
 }
 
