@@ -28,6 +28,13 @@ describe('a right', () => {
       expect(beyond('work', edits)).toHaveLength(rightToChange(list) === 'lead' ? 1 : 0)
     }
   })
+  it('that does not go so far says so: to whoever works there, and to whoever only looks', () => {
+    const reasons = (held: 'work' | 'look' | null) =>
+      beyond(held, [{ list: 'policy', id: 'policy', base: 1, value: null }] as Edit[]).map(({ reason }) => reason)
+    expect(reasons('work')).toEqual(['only whoever leads this site changes that'])
+    for (const held of ['look', null] as const)
+      expect(reasons(held)).toEqual(['you may look at this site, not change it'])
+  })
   it('is that of a lead for what a site is, goes by and handed over', () => {
     expect(LIST_NAMES.filter((list) => rightToChange(list) === 'lead').sort()).toEqual(['handovers', 'policy', 'site'])
   })
@@ -112,6 +119,23 @@ describe('what a reader is kept from', () => {
     const text = JSON.stringify(planWithout(marked, hidden))
     for (const each of gone) expect(text).not.toContain(each)
     for (const each of left) expect(text).toContain(each)
+  })
+  it('keeps of a search what was dealt with and how it ended, without the words', () => {
+    const [search] = start.plan.searches
+    if (!search) throw new Error('the demo has searches')
+    const told = {
+      ...search,
+      cleared: [{ stop: 'hot' as const, at: search.since, by: 'Wim', how: 'let it cool on the sill' }],
+      ended: { at: search.since, by: 'Wim', how: 'found' as const, words: 'the grey lead on the sill', odds: 0.97 },
+    }
+    const [shown] = planWithout({ ...start.plan, searches: [told] }, ['notes']).searches
+    expect(shown).toEqual({
+      ...told,
+      cleared: [{ stop: 'hot', at: search.since, by: 'Wim', how: 'not shown' }],
+      ended: { at: search.since, by: 'Wim', how: 'found', odds: 0.97 },
+    })
+    const { cleared: _, ended: __, ...open } = told
+    expect(planWithout({ ...start.plan, searches: [open] }, ['notes']).searches).toEqual([open])
   })
   it('leaves a whole plan with the same verdicts, whatever was changed', () => {
     fc.assert(
