@@ -195,11 +195,13 @@ describe('names that nothing has', () => {
         const browser = { cookie: `hallway-who=${encodeURIComponent(pattern)}` }
         const answers = [
           await send(asked, { headers: browser }),
-          await send(asked, { method: 'HEAD', headers: browser }),
           await post(asked, form({ intent: 'remove', base: '1', id: decodeURIComponent('%C3%A9') }), browser),
         ]
-        // what a page is made of is asked for by pages alone, and may be nothing
-        expect((await send(`${asked}.data`)).status, asked).toBeLessThan(500)
+        if (name === odd[0]) {
+          answers.push(await send(asked, { method: 'HEAD', headers: browser }))
+          // what a page is made of is asked for by pages alone, and may be nothing
+          expect((await send(`${asked}.data`)).status, asked).toBeLessThan(500)
+        }
         // a form that is refused may go back to where it came from
         for (const { status, headers } of answers)
           if (status === 302) expect(headers.get('location'), asked).toMatch(/refused=/)
