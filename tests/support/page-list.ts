@@ -61,7 +61,7 @@ const OF_A_SITE = [
 
 const OF_NO_SITE = ['/', '/import', '/words', '/who', '/nowhere'] as const
 
-/** Only where there are accounts: looked at there, with the same eyes (people.spec). */
+/** Only where there are accounts: looked at there, with the same eyes (accounts.spec). */
 const OF_ACCOUNTS = ['/sign-in', '/welcome/never-made', '/account', '/people', '/sites/saltmarsh/people']
 
 export const pagesOf = (site: string): string[] => OF_A_SITE.map((path) => `${site}${path}`)
