@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process'
+import { availableParallelism } from 'node:os'
 import type { Outcome, Stage } from './stage'
 
 /** The stages that both forms of the checks are made of. Deadlines are three times what a quiet machine of two cores takes, and some. */
@@ -47,6 +48,9 @@ export const programs: Stage = {
   minutes: 15,
 }
 
+/** Tests that start programs and wait for these leave room for one more beside them. */
+const WORKERS: Readonly<Record<string, number>> = { command: availableParallelism() + 1 }
+
 /** A project of Vitest, with what its laws are told. */
 export const vitest = (project: string, minutes: number, environment: Record<string, string> = {}): Stage => ({
   name: project,
@@ -56,6 +60,7 @@ export const vitest = (project: string, minutes: number, environment: Record<str
     'vitest',
     'run',
     `--project=${project}`,
+    `--maxWorkers=${WORKERS[project] ?? availableParallelism()}`,
     '--reporter=default',
     '--reporter=json',
     `--outputFile.json=${RESULTS}/${project}.json`,

@@ -191,13 +191,15 @@ describe('names that nothing has', () => {
     for (const name of odd)
       for (const path of new Set([pattern, pattern.replace(':site', 'saltmarsh')])) {
         if (!path.includes(':')) continue
+        // an odd name of a site is one name by day: the same is said of the others by whoever opens sites
+        if (path === pattern && path.includes(':site') && name !== odd[0] && !process.env.HALLWAY_NIGHT) continue
         const asked = path.replaceAll(/:\w+/g, name)
         const browser = { cookie: `hallway-who=${encodeURIComponent(pattern)}` }
         const answers = [
           await send(asked, { headers: browser }),
           await post(asked, form({ intent: 'remove', base: '1', id: decodeURIComponent('%C3%A9') }), browser),
         ]
-        if (name === odd[0]) {
+        if (name === odd[0] || process.env.HALLWAY_NIGHT) {
           answers.push(await send(asked, { method: 'HEAD', headers: browser }))
           // what a page is made of is asked for by pages alone, and may be nothing
           expect((await send(`${asked}.data`)).status, asked).toBeLessThan(500)
