@@ -4,6 +4,8 @@ import { chromium } from './tests/support/browser'
 
 export default defineConfig({
   testDir: 'tests/browser',
+  // a site of thousands takes a minute, and is opened at night
+  testIgnore: process.env.HALLWAY_NIGHT ? [] : ['**/large.spec.ts'],
   outputDir: 'test-results/browser',
   // a browser and its Hallway keep little more than one core busy, so two of them share a small machine
   workers: Math.max(2, Math.floor(availableParallelism() / 2)),
