@@ -155,8 +155,9 @@ describe('every form of every page', () => {
     const page = path.replace('SITE', site)
     const tried = new Set<string>()
     let html = await pageAt(page)
+    let answered = ''
     for (let round = 0; round < MOST_FORMS; round += 1) {
-      const sending = sendings(html, page).find(({ key }) => !tried.has(key))
+      const sending = [...sendings(answered, page), ...sendings(html, page)].find(({ key }) => !tried.has(key))
       if (!sending) break
       tried.add(sending.key)
       const change = randomUUID()
@@ -175,9 +176,8 @@ describe('every form of every page', () => {
         expect(await standing(), sending.key).toEqual(after)
       }
       // a page may ask for more once it has read what was sent; after a change it is another one
-      const more = first.status === 200 && !saved && sendings(first.text, page).some(({ key }) => !tried.has(key))
-      if (more) html = first.text
-      else if (saved) html = await pageAt(page)
+      answered = saved ? '' : first.text
+      if (saved) html = await pageAt(page)
     }
   })
   it('was sent and saved, of every route that takes one', () => {
