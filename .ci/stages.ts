@@ -27,7 +27,13 @@ const npx = (name: string, minutes: number, ...words: string[]): Stage => ({
 
 export const style = npx('style (Biome)', 3, 'biome', 'ci', '.')
 export const routeTypes = npx('types of the routes', 3, 'react-router', 'typegen')
-export const types = npx('types (tsc)', 8, 'tsc', '--noEmit')
+/** TypeScript 7 checks five times as fast; what reads our types (the framework, dependency-cruiser, mutants) goes by 5. */
+export const types: Stage = {
+  name: 'types (tsc)',
+  command: 'node',
+  words: ['node_modules/typescript-native/bin/tsc', '--noEmit'],
+  minutes: 3,
+}
 export const boundaries = npx(
   'boundaries (dependency-cruiser)',
   4,

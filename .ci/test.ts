@@ -14,8 +14,11 @@ async function inARow(stages: readonly Stage[]): Promise<Outcome[]> {
 }
 
 const started = Date.now()
-// each of these keeps one core busy
-const [checked, made] = await Promise.all([inARow([routeTypes, types]), inARow([build, programs, boundaries, style])])
+// the build keeps one core busy, and so do these together
+const [checked, made] = await Promise.all([
+  inARow([routeTypes, types, boundaries, style]),
+  inARow([build, programs]),
+])
 const outcomes = [...checked, ...made]
 const audited = audit()
 if (audited) outcomes.push(audited)

@@ -158,6 +158,8 @@ const TOO_LITTLE: Record<Right, string> = {
 /** A page is asked for again once somebody has signed in; what was sent waits in the browser until then. */
 function signInFirst(request: Request): Response | ReturnType<typeof data> {
   if (!READS.has(request.method)) return data(SIGNED_OUT, { status: 401 })
+  // a stream cannot show how to sign in, and its page asks for it again
+  if (request.headers.get('Accept') === 'text/event-stream') return data(null, { status: 401 })
   const { pathname, search } = new URL(request.url)
   const to = pathname.replace(/(\/_root|)\.data$/, '') || '/'
   return redirect(`/sign-in?${new URLSearchParams({ to: `${to}${withoutInner(search)}` })}`)

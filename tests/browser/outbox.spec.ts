@@ -91,8 +91,10 @@ test.setTimeout(180_000)
 
 const bar = (page: Page) => page.getByRole('status').filter({ hasText: 'Not certain that it was saved' })
 
+const offTheLine = test.extend({ pagesAtHand: true })
+
 for (const [route, form] of Object.entries(forms))
-  test(`${route}: without a line the page and what was typed stay, and with it the form is sent by itself`, async ({
+  offTheLine(`${route}: without a line the page and what was typed stay, and with it the form is sent by itself`, async ({
     page,
     context,
     complaints,
@@ -215,7 +217,7 @@ test('whoever goes to another page leaves the form in the outbox, and hears ther
   complaints.splice(0)
 })
 
-test('a page that is gone to without a line comes when the line is back', async ({ page, context, complaints }) => {
+offTheLine('a page that is gone to without a line comes when the line is back', async ({ page, context, complaints }) => {
   const site = await ownSite(page)
   await open(page, `${site}/runs/r-13`)
   await page.waitForSelector('html[data-at-hand]')

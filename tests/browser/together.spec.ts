@@ -69,22 +69,23 @@ test('what is typed right after a save, or while it is under way, is not lost', 
   const site = await ownSite(page)
   await open(page, `${site}/runs/r-01`)
   await field(page, 'Note').fill('first')
-  // an answer that comes only once more was typed
-  let typed = () => {}
-  const whileTyping = new Promise<void>((done) => {
-    typed = done
+  // the page stands still until the answer is there, so whoever goes on at once is let in right after it
+  let answer = () => {}
+  const goingOn = new Promise<void>((done) => {
+    answer = done
   })
   await page.route('**/runs/r-01.data*', async (route) => {
-    const answer = await route.fetch()
-    await whileTyping
-    await route.fulfill({ response: answer })
+    const response = await route.fetch()
+    await goingOn
+    await route.fulfill({ response })
   })
   await page.getByRole('button', { name: 'Save the run' }).click()
   await expect(page.locator('main')).toHaveAttribute('aria-busy', 'true')
-  await field(page, 'Note').click()
+  const inTheField = field(page, 'Note').click()
+  answer()
+  await inTheField
   await page.keyboard.press('End')
   await page.keyboard.type(' and more')
-  typed()
   await saveRun(page)
   await expect(field(page, 'Note')).toHaveValue('first and more')
   const plan = await (await page.request.get(`${site}/plan.json`)).json()

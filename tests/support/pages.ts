@@ -9,7 +9,13 @@ const OPENS_WITHIN_MS = 180_000
  * Each worker has a Hallway of its own, so that tests do not meet in it. Every browser test fails on anything the page complains of, besides the answers a test
  * provokes on purpose.
  */
-export const test = base.extend<{ complaints: string[] }, { hallway: HallwayProcess }>({
+export const test = base.extend<{ complaints: string[]; pagesAtHand: boolean }, { hallway: HallwayProcess }>({
+  // a page that stands fetches the scripts of all others, which costs as much as opening it: only where a test goes off the line
+  pagesAtHand: [false, { option: true }],
+  context: async ({ context, pagesAtHand }, use) => {
+    if (!pagesAtHand) await context.addInitScript(saveData)
+    await use(context)
+  },
   hallway: [
     // biome-ignore lint/correctness/noEmptyPattern: the form of a fixture that needs no other
     async ({}, use) => {
@@ -36,6 +42,11 @@ export const test = base.extend<{ complaints: string[] }, { hallway: HallwayProc
 })
 
 export { expect }
+
+/** As a browser that is told to spare data. */
+const saveData = (): void => {
+  Object.defineProperty(navigator, 'connection', { value: { saveData: true } })
+}
 
 /** Opens a page and waits until scripts have taken over. */
 export async function open(page: Page, path: string): Promise<void> {
