@@ -10,6 +10,10 @@ export default defineConfig({
   ],
   resolve: { tsconfigPaths: true },
   worker: { format: 'es' },
+  // inside what is built for the server, as their some two thousand files cost more to find than to run: a start waits for them
+  ssr: {
+    noExternal: [/^@(chakra-ui|ark-ui|zag-js|emotion|internationalized|conform-to|tanstack|floating-ui)\//, 'zod'],
+  },
   environments: {
     client: {
       build: {

@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os'
 import { defineConfig } from 'vitest/config'
+import { LongestFirst } from './.ci/longest-first'
 
 // laws are tried as often as HALLWAY_LAWS says, on the cases of HALLWAY_SEED
 const setupFiles = ['tests/support/laws.ts']
@@ -8,6 +9,7 @@ export default defineConfig({
   test: {
     // every core: by itself Vitest leaves one idle, which is half of a small machine
     maxWorkers: availableParallelism(),
+    sequence: { sequencer: LongestFirst },
     coverage: { include: ['core/**/*.ts'], exclude: ['**/*.test.ts'] },
     projects: [
       {

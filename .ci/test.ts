@@ -15,10 +15,7 @@ async function inARow(stages: readonly Stage[]): Promise<Outcome[]> {
 
 const started = Date.now()
 // the build keeps one core busy, and so do these together
-const [checked, made] = await Promise.all([
-  inARow([routeTypes, types, boundaries, style]),
-  inARow([build, programs]),
-])
+const [checked, made] = await Promise.all([inARow([routeTypes, types, boundaries, style]), inARow([build, programs])])
 const outcomes = [...checked, ...made]
 const audited = audit()
 if (audited) outcomes.push(audited)

@@ -64,7 +64,7 @@ const looksLikeSvg = (bytes: Uint8Array, mime: string | undefined): boolean =>
 async function readSvg(bytes: Uint8Array): Promise<Parsed<KeptImage>> {
   if (bytes.length > LARGEST_SVG_BYTES)
     return unreadable(`An SVG has at most ${LARGEST_SVG_BYTES / 1e6} MB here. Save the drawing as a PNG.`)
-  const clean = harmlessSvg(new TextDecoder().decode(bytes))
+  const clean = await harmlessSvg(new TextDecoder().decode(bytes))
   if (!clean.ok) return clean
   const kept = new TextEncoder().encode(clean.value)
   try {

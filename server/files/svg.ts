@@ -1,4 +1,3 @@
-import DOMPurify from 'isomorphic-dompurify'
 import { type Parsed, parsed, unreadable } from '../../core/quantity/parsed'
 
 export const LARGEST_SVG_BYTES = 2_000_000
@@ -15,23 +14,34 @@ const fetches = (style: string): boolean =>
     .slice(1)
     .some((rest) => !/^["']?#/.test(rest.trimStart()))
 
-DOMPurify.addHook('afterSanitizeAttributes', (node) => {
-  for (const name of ['href', 'xlink:href']) {
-    const address = node.getAttribute(name)
-    if (address !== null && !staysInside(address.trim())) node.removeAttribute(name)
-  }
-  for (const { name, value } of [...node.attributes]) if (fetches(value)) node.removeAttribute(name)
-})
-DOMPurify.addHook('afterSanitizeElements', (node) => {
-  if (node.nodeName.toLowerCase() !== 'style') return
-  // declaration by declaration, so that the rest of the style stays
-  const pieces = (node.textContent ?? '').split(/(?<=[;{}])/)
-  node.textContent = pieces.map((piece) => (fetches(piece) ? (/[{}]$/.exec(piece)?.[0] ?? '') : piece)).join('')
-})
+let ready: Promise<typeof import('isomorphic-dompurify').default> | undefined
+/** What takes a drawing apart. It brings a browser's whole document with it, which a start need not wait for. */
+const purifier = (): Promise<typeof import('isomorphic-dompurify').default> => {
+  ready ??= readPurifier()
+  return ready
+}
+
+async function readPurifier() {
+  const { default: DOMPurify } = await import('isomorphic-dompurify')
+  DOMPurify.addHook('afterSanitizeAttributes', (node) => {
+    for (const name of ['href', 'xlink:href']) {
+      const address = node.getAttribute(name)
+      if (address !== null && !staysInside(address.trim())) node.removeAttribute(name)
+    }
+    for (const { name, value } of [...node.attributes]) if (fetches(value)) node.removeAttribute(name)
+  })
+  DOMPurify.addHook('afterSanitizeElements', (node) => {
+    if (node.nodeName.toLowerCase() !== 'style') return
+    // declaration by declaration, so that the rest of the style stays
+    const pieces = (node.textContent ?? '').split(/(?<=[;{}])/)
+    node.textContent = pieces.map((piece) => (fetches(piece) ? (/[{}]$/.exec(piece)?.[0] ?? '') : piece)).join('')
+  })
+  return DOMPurify
+}
 
 /** A drawing in lines without scripts, entities, links and whatever is fetched from elsewhere. */
-export function harmlessSvg(text: string): Parsed<string> {
-  const clean = DOMPurify.sanitize(text.replace(/^\uFEFF/, ''), {
+export async function harmlessSvg(text: string): Promise<Parsed<string>> {
+  const clean = (await purifier()).sanitize(text.replace(/^\uFEFF/, ''), {
     USE_PROFILES: { svg: true, svgFilters: true },
     FORBID_TAGS: ['foreignObject', 'a', 'animate', 'animateTransform', 'animateMotion', 'set'],
     FORBID_ATTR: ['onbegin', 'onload'],

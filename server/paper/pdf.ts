@@ -1,5 +1,4 @@
 import { createRequire } from 'node:module'
-import pdfmake from 'pdfmake'
 import type { TDocumentDefinitions } from 'pdfmake/interfaces'
 import { LABEL_FONTS } from '../../core/tags/label'
 
@@ -15,7 +14,8 @@ export const fontFile = (family: string, weight: number, format: 'woff' | 'woff2
   require.resolve(`${family}-${weight}-normal.${format}`)
 
 /** A document as a PDF with its fonts inside. It is made of what Hallway itself says: nothing is fetched, and no file but its fonts is read. */
-export function drawPdf(document: TDocumentDefinitions): Promise<Buffer> {
+export async function drawPdf(document: TDocumentDefinitions): Promise<Buffer> {
+  const { default: pdfmake } = await import('pdfmake')
   const fonts = new Set(
     Object.values(fontFiles).flatMap(({ family, weights }) =>
       weights.map((weight) => fontFile(family, weight, 'woff')),

@@ -1,14 +1,10 @@
 import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
-import {
-  type AuthenticationResponseJSON,
-  type AuthenticatorTransport,
-  generateAuthenticationOptions,
-  generateRegistrationOptions,
-  type PublicKeyCredentialCreationOptionsJSON,
-  type PublicKeyCredentialRequestOptionsJSON,
-  type RegistrationResponseJSON,
-  verifyAuthenticationResponse,
-  verifyRegistrationResponse,
+import type {
+  AuthenticationResponseJSON,
+  AuthenticatorTransport,
+  PublicKeyCredentialCreationOptionsJSON,
+  PublicKeyCredentialRequestOptionsJSON,
+  RegistrationResponseJSON,
 } from '@simplewebauthn/server'
 import type { Knex } from 'knex'
 import { z } from 'zod'
@@ -33,6 +29,9 @@ const QUESTION_MS = 300_000
 /** A passkey is asked for only with whoever holds the device shown to it, by its lock or a PIN: two proofs in one. */
 const SHOWN = 'required'
 
+/** Its many certificates are read with the first passkey; a start need not wait for them. */
+const webauthn = () => import('@simplewebauthn/server')
+
 const UNFIT = 'This passkey was not taken: what came does not fit what was asked. Begin once more.'
 const UNKNOWN = 'This passkey opens no account here. Sign in with your password, or choose another one.'
 
@@ -45,6 +44,7 @@ export async function askForNewPasskey(
   const known: { credential: string; transports: string }[] = await knex('person_passkeys')
     .where({ person: person.id })
     .select('credential', 'transports')
+  const { generateRegistrationOptions } = await webauthn()
   return generateRegistrationOptions({
     rpName: 'Hallway',
     rpID: door.name,
@@ -69,6 +69,7 @@ export async function keepPasskey(
   const [count] = await knex('person_passkeys').where({ person: person.id }).count({ all: '*' })
   if (Number(count?.all ?? 0) >= MOST_PASSKEYS) return `You have ${MOST_PASSKEYS} passkeys. Take one away first.`
   const response = read<RegistrationResponseJSON>(answer)
+  const { verifyRegistrationResponse } = await webauthn()
   const secret = await signingSecret(knex)
   const found =
     response &&
@@ -104,7 +105,7 @@ export async function keepPasskey(
 
 /** What a browser is asked at the door. It is the same for whoever stands there: which passkeys there are is told to nobody. */
 export const askForPasskey = async (knex: Knex, door: Door): Promise<PublicKeyCredentialRequestOptionsJSON> =>
-  generateAuthenticationOptions({
+  (await webauthn()).generateAuthenticationOptions({
     rpID: door.name,
     challenge: await question(knex, 'door'),
     userVerification: SHOWN,
@@ -123,6 +124,7 @@ export async function signInByPasskey(knex: Knex, door: Door, answer: string): P
     .first('people.id', 'people.name', 'people.admin', 'credential', 'public_key', 'counter')
   if (!row) return { problem: UNKNOWN, status: 422 }
   const secret = await signingSecret(knex)
+  const { verifyAuthenticationResponse } = await webauthn()
   let putAt = 0
   const found = await unlessUnfit(() =>
     verifyAuthenticationResponse({

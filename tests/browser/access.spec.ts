@@ -38,6 +38,35 @@ test('every page there is is looked at', () => {
   expect(pagesLeftOut()).toEqual([])
 })
 
+test('what is wrong on a page is found, and in which look at it', async ({ page }) => {
+  await open(page, '/words')
+  await page.evaluate(() => {
+    const add = (html: string, css: string) => {
+      document.querySelector('main')?.insertAdjacentHTML('beforeend', html)
+      const sheet = new CSSStyleSheet()
+      sheet.replaceSync(css)
+      document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet]
+    }
+    add(
+      '<p class="faint">fine by day</p>',
+      '.faint { color: #222 !important; background: #fff } .dark .faint { background: #333 }',
+    )
+    add('<button type="button" class="tiny">x</button>', '.tiny { width: 9px; height: 9px; min-height: 0; padding: 0 }')
+    add('<p class="wide">undefined</p>', '.wide { width: 100em }')
+    add('<input class="nameless">', '')
+  })
+  const wrong = (await wrongOn(page)).join('\n')
+  for (const found of [
+    /light, 1280: \d+ px over the side/,
+    /light, 1280: label: .*\.nameless/,
+    /dark, 390: BUTTON x \d+x9/,
+    /dark, 390: says: .*undefined/,
+    /dark, 390: color-contrast: .*\.faint/,
+  ])
+    expect(wrong).toMatch(found)
+  expect(wrong).not.toMatch(/light, 1280: color-contrast/)
+})
+
 for (const path of pages('SITE'))
   test(`${path} is sound, on a desk in light and on a phone in dark`, async ({ page, longSite }) => {
     await open(page, path.replace('SITE', longSite))

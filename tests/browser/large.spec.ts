@@ -1,6 +1,6 @@
-import { AxeBuilder } from '@axe-core/playwright'
 import { leadKey } from '../../core/vocabulary/run'
 import { largeSite } from '../../server/command/bench-change'
+import { foundByAxe } from '../support/looks'
 import { expect, open, test } from '../support/pages'
 
 test('a site of 2,000 runs, 5,000 cables and 25,000 observations is brought in, changed and followed', async ({
@@ -59,8 +59,7 @@ test('a site of 2,000 runs, 5,000 cables and 25,000 observations is brought in, 
   await expect(lead).toHaveValue(tag.toLowerCase().replace('-', ''))
   await expect(page.getByText(/Show 60 of \d{3,}/)).toBeVisible()
 
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([])
+  expect(await foundByAxe(page)).toEqual([])
 
   // its board holds the rows in view, down to the last one, and finds one by its tag
   await open(page, `${site}?sort=list`)

@@ -94,30 +94,29 @@ const bar = (page: Page) => page.getByRole('status').filter({ hasText: 'Not cert
 const offTheLine = test.extend({ pagesAtHand: true })
 
 for (const [route, form] of Object.entries(forms))
-  offTheLine(`${route}: without a line the page and what was typed stay, and with it the form is sent by itself`, async ({
-    page,
-    context,
-    complaints,
-  }) => {
-    const site = await ownSite(page)
-    await open(page, form.page.replace('SITE', site))
-    await form.before?.(page, site)
-    const typed = form.typed?.(page)
-    await typed?.[0].fill(typed[1])
-    const address = page.url()
-    await page.waitForSelector('html[data-at-hand]')
-    await context.setOffline(true)
-    await form.send(page)
-    await expect(bar(page)).toBeVisible()
-    await expect(bar(page)).toContainText('there is no line to Hallway')
-    expect(page.url()).toBe(address)
-    if (typed) await expect(typed[0]).toHaveValue(typed[1])
-    await context.setOffline(false)
-    await expect(form.saved(page)).toBeVisible()
-    await expect(bar(page)).toHaveCount(0)
-    await expect(page.getByText('went wrong')).toHaveCount(0)
-    complaints.splice(0)
-  })
+  offTheLine(
+    `${route}: without a line the page and what was typed stay, and with it the form is sent by itself`,
+    async ({ page, context, complaints }) => {
+      const site = await ownSite(page)
+      await open(page, form.page.replace('SITE', site))
+      await form.before?.(page, site)
+      const typed = form.typed?.(page)
+      await typed?.[0].fill(typed[1])
+      const address = page.url()
+      await page.waitForSelector('html[data-at-hand]')
+      await context.setOffline(true)
+      await form.send(page)
+      await expect(bar(page)).toBeVisible()
+      await expect(bar(page)).toContainText('there is no line to Hallway')
+      expect(page.url()).toBe(address)
+      if (typed) await expect(typed[0]).toHaveValue(typed[1])
+      await context.setOffline(false)
+      await expect(form.saved(page)).toBeVisible()
+      await expect(bar(page)).toHaveCount(0)
+      await expect(page.getByText('went wrong')).toHaveCount(0)
+      complaints.splice(0)
+    },
+  )
 
 /** Asks for what waits to be sent again now; the page may do so by itself before the hand gets there. */
 const tryNow = (page: Page) => Promise.race([press('Try now')(page), bar(page).waitFor({ state: 'hidden' })])
@@ -217,20 +216,23 @@ test('whoever goes to another page leaves the form in the outbox, and hears ther
   complaints.splice(0)
 })
 
-offTheLine('a page that is gone to without a line comes when the line is back', async ({ page, context, complaints }) => {
-  const site = await ownSite(page)
-  await open(page, `${site}/runs/r-13`)
-  await page.waitForSelector('html[data-at-hand]')
-  await page.getByLabel('Note').fill(note)
-  await context.setOffline(true)
-  await page.getByRole('link', { name: /^Needs/ }).click()
-  await page.getByRole('button', { name: 'Leave without saving' }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'No connection to Hallway' })).toBeVisible()
-  await expect(page.getByLabel('Note')).toHaveValue(note)
-  await context.setOffline(false)
-  await expect(page.getByRole('heading', { level: 1, name: /^Needs/ })).toBeVisible()
-  complaints.splice(0)
-})
+offTheLine(
+  'a page that is gone to without a line comes when the line is back',
+  async ({ page, context, complaints }) => {
+    const site = await ownSite(page)
+    await open(page, `${site}/runs/r-13`)
+    await page.waitForSelector('html[data-at-hand]')
+    await page.getByLabel('Note').fill(note)
+    await context.setOffline(true)
+    await page.getByRole('link', { name: /^Needs/ }).click()
+    await page.getByRole('button', { name: 'Leave without saving' }).click()
+    await expect(page.getByRole('status').filter({ hasText: 'No connection to Hallway' })).toBeVisible()
+    await expect(page.getByLabel('Note')).toHaveValue(note)
+    await context.setOffline(false)
+    await expect(page.getByRole('heading', { level: 1, name: /^Needs/ })).toBeVisible()
+    complaints.splice(0)
+  },
+)
 
 test('seven pages of one browser side by side all go on', async ({ page, context, complaints }) => {
   const site = await ownSite(page)
