@@ -6,7 +6,8 @@ export default defineConfig({
   // zipped once, as small as can be, and not for each browser anew
   plugins: [
     reactRouter(),
-    compression({ include: /\.(js|css|svg)$/, threshold: 1000, algorithms: ['gzip', 'brotliCompress'] }),
+    // what only the server reads lies in no such folder, and stays as it is
+    compression({ include: /assets\/[^/]+\.(js|css|svg)$/, threshold: 1000, algorithms: ['gzip', 'brotliCompress'] }),
   ],
   resolve: { tsconfigPaths: true },
   worker: { format: 'es' },

@@ -19,12 +19,6 @@ const button = (page: Page, name: string | RegExp) =>
 const press = (name: string | RegExp) => (page: Page) => button(page, name).first().click()
 const csv = (text: string) => ({ name: 'table.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
 const forms: Record<string, Filled> = {
-  'routes/sites.tsx': {
-    page: '/',
-    typed: (page) => [page.getByLabel('Name', { exact: true }), 'Off the line'],
-    send: press('Create the site'),
-    saved: (page) => page.getByRole('link', { name: 'Off the line' }).first(),
-  },
   'routes/unit.ts': {
     page: 'SITE',
     send: (page) => page.locator('#unit-switch').click(),
@@ -69,11 +63,6 @@ const forms: Record<string, Filled> = {
     before: (page) => button(page, 'Plan this order').waitFor(),
     send: press('Plan this order'),
     saved: (page) => page.getByText('It is done, as it was shown.'),
-  },
-  'routes/dock/dock.tsx': {
-    page: 'SITE/docks/gallery-dock',
-    send: press(/log picture earlier/),
-    saved: (page) => page.getByRole('row').nth(1).getByText('log picture'),
   },
   'routes/take.ts': {
     page: 'SITE/runs/r-14',

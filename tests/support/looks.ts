@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import type { Page } from '@playwright/test'
-import axe from 'axe-core'
+import type axe from 'axe-core'
 import { expect } from './pages'
 
 declare global {
@@ -68,8 +70,9 @@ const LOOKS = [
   { size: { width: 390, height: 844 }, colorScheme: 'dark', rules: LOOK_RULES },
 ] as const
 
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 /** Puts axe into a page, which has no frames of others. */
-const bringAxe = (page: Page): Promise<void> => page.evaluate(axe.source)
+const bringAxe = (page: Page): Promise<void> => page.evaluate(AXE)
 
 /**
  * Of all text that looks alike, in the same colours, size and weight on the same ground, the first is measured: contrast is four fifths of what axe takes, and is
