@@ -79,7 +79,7 @@ function Line({ entry, outbox }: { entry: Waiting; outbox: Outbox }) {
               </div>
             ))}
           </dl>
-          <QuietButton small type="button" onClick={() => outbox.forget(item.id)}>
+          <QuietButton small type="button" onClick={() => void outbox.forget(item.id)}>
             Dismiss
           </QuietButton>
         </div>

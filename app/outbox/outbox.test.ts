@@ -150,9 +150,27 @@ describe('a form in the outbox', () => {
       expect(outbox.shown().waiting).toMatchObject([{ state, item }])
       // what was not taken stays until it is read
       expect(kept.has(item.id)).toBe(state === 'refused')
-      outbox.forget(item.id)
+      await outbox.forget(item.id)
       expect(outbox.shown().waiting).toEqual([])
+      expect(kept.size).toBe(0)
     }
+  })
+  it('that was refused once its page is gone is kept all the while, so that no reload comes too early', async () => {
+    const { around, kept } = surroundings([() => new Response('', { status: 404 })])
+    const item = itemFor({ note: 'a' })
+    kept.set(item.id, item)
+    const removed: string[] = []
+    around.keep = {
+      ...around.keep,
+      // one that never comes to writing anything down
+      put: () => new Promise(() => {}),
+      remove: async (id) => void removed.push(id),
+    }
+    const outbox = new Outbox(around)
+    await outbox.goOn()
+    await settle()
+    expect(outbox.shown().waiting).toMatchObject([{ state: 'refused', item }])
+    expect(removed).toEqual([])
   })
   it('goes on after a reload, and no page sends what another is sending', async () => {
     const first = surroundings([gone])

@@ -80,7 +80,7 @@ export class Outbox {
   /** Sends a form and answers what Hallway answers, however long that takes. Whoever leaves the page gives up the answer, not the form. */
   async send(item: Item, left?: AbortSignal | null): Promise<Response> {
     const answered = new Promise<Response>((answer, failed) => {
-      void this.#around.inTurn(item.id, () => this.#deliver(item).then(answer, failed))
+      void this.#around.inTurn(item.id, () => this.#deliver(item, () => left?.aborted ?? false).then(answer, failed))
     })
     if (!left) return answered
     return new Promise((answer, gone) => {
@@ -101,25 +101,26 @@ export class Outbox {
   async goOn(): Promise<void> {
     for (const item of await this.#around.keep.all()) {
       if (this.#waiting.has(item.id)) continue
-      void this.#around.unlessDone(item.id, async () => this.#told(item, await this.#deliver(item)))
+      void this.#around.unlessDone(item.id, async () => this.#told(item, await this.#deliver(item, () => true)))
     }
   }
 
   /** Forgets something that was refused, or whose saving has been read. */
-  forget(id: string): void {
+  async forget(id: string): Promise<void> {
+    // first from what is kept: a page that is opened at once would send it again
+    await this.#around.keep.remove(id)
     this.#drop(id)
-    void this.#around.keep.remove(id)
   }
 
-  /** Sends until there is an answer that says whether it was saved. */
-  async #deliver(item: Item): Promise<Response> {
+  /** Sends until there is an answer that says whether it was saved. What was refused once its page is gone stays kept: nothing else shows it. */
+  async #deliver(item: Item, pageIsGone: () => boolean): Promise<Response> {
     void this.#around.keep.put(item)
     this.#waiting.set(item.id, { item, state: 'sending' })
     for (let pause = FIRST_PAUSE_MS; ; pause = Math.min(LONGEST_PAUSE_MS, 2 * pause)) {
       const answer = await this.#ask(item)
       if (answer instanceof Response) {
         this.#drop(item.id)
-        await this.#around.keep.remove(item.id)
+        if (answer.status < 400 || !pageIsGone()) await this.#around.keep.remove(item.id)
         return answer
       }
       this.#set({ item, state: 'waiting', why: answer })
