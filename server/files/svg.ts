@@ -14,13 +14,7 @@ const fetches = (style: string): boolean =>
     .slice(1)
     .some((rest) => !/^["']?#/.test(rest.trimStart()))
 
-let ready: Promise<typeof import('isomorphic-dompurify').default> | undefined
 /** What takes a drawing apart. It brings a browser's whole document with it, which a start need not wait for. */
-const purifier = (): Promise<typeof import('isomorphic-dompurify').default> => {
-  ready ??= readPurifier()
-  return ready
-}
-
 async function readPurifier() {
   const { default: DOMPurify } = await import('isomorphic-dompurify')
   DOMPurify.addHook('afterSanitizeAttributes', (node) => {
@@ -38,10 +32,12 @@ async function readPurifier() {
   })
   return DOMPurify
 }
+let purifier: ReturnType<typeof readPurifier> | undefined
 
 /** A drawing in lines without scripts, entities, links and whatever is fetched from elsewhere. */
 export async function harmlessSvg(text: string): Promise<Parsed<string>> {
-  const clean = (await purifier()).sanitize(text.replace(/^\uFEFF/, ''), {
+  purifier ??= readPurifier()
+  const clean = (await purifier).sanitize(text.replace(/^\uFEFF/, ''), {
     USE_PROFILES: { svg: true, svgFilters: true },
     FORBID_TAGS: ['foreignObject', 'a', 'animate', 'animateTransform', 'animateMotion', 'set'],
     FORBID_ATTR: ['onbegin', 'onload'],
