@@ -10,6 +10,7 @@ import { nameOf } from '../server/people/asker'
 import type { Route } from './+types/root'
 import { asker, knowWhoAsks } from './asker.server'
 import { notBehind } from './cluster.server'
+import { answeredInTime } from './in-time.server'
 import { restoreDraft } from './outbox/drafts'
 import { LeavingQuestion } from './outbox/leaving-question'
 import { OutboxBar } from './outbox/outbox-bar'
@@ -30,7 +31,7 @@ export const links: Route.LinksFunction = () => [
 
 export const meta: Route.MetaFunction = () => [{ title: 'Hallway' }]
 
-export const middleware: Route.MiddlewareFunction[] = [notBehind, knowWhoAsks]
+export const middleware: Route.MiddlewareFunction[] = [answeredInTime, notBehind, knowWhoAsks]
 
 export async function loader({ request }: Route.LoaderArgs) {
   const who = asker()

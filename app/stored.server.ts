@@ -55,6 +55,8 @@ function shownTo(held: Held, hides: readonly Detail[]): Held {
 /** What a form says when the database went away in the middle: nothing of it was saved, all of it is still there. */
 export const AWAY_MESSAGE =
   'The database does not answer, so nothing was saved. What you typed is still here: save again in a moment.'
+const BUSY_MESSAGE =
+  'Somebody else’s save does not end, so nothing was saved. What you typed is still here: save again in a moment.'
 export const FULL_MESSAGE =
   'The server’s disk is full, so nothing was saved. What you typed is still here. Ask whoever runs this Hallway to make room, then save again.'
 const UNKNOWN_MESSAGE =
@@ -115,6 +117,8 @@ export function whyNotSaved(answer: Exclude<Outcome, { outcome: 'saved' }> | nul
       return { problem: AWAY_MESSAGE, status: 503 }
     case 'unknown':
       return { problem: UNKNOWN_MESSAGE, status: 503 }
+    case 'busy':
+      return { problem: BUSY_MESSAGE, status: 503 }
     case 'full':
       return { problem: FULL_MESSAGE, status: 503 }
     case 'no-site':

@@ -1,6 +1,9 @@
 import type { Socket } from 'node:net'
+import { isMainThread } from 'node:worker_threads'
 import knex, { type Knex } from 'knex'
+import Mysql2 from 'knex/lib/dialects/mysql2/index.js'
 import { log } from '../log'
+import { inTime, outOfTime, timeLeft } from './deadline'
 
 /** Set by the start command, or by whoever runs Hallway on a server of their own. */
 export const DATABASE_URL_VARIABLE = 'HALLWAY_DATABASE_URL'
@@ -29,10 +32,31 @@ const PATIENCE_MS = 6000
 /** What changes the layout, or all of it, may keep it busy for longer. */
 export const LONG_PATIENCE_MS = 600_000
 
+const TAKE_BACK_MS = 400
+
+type Question = string | { sql: string }
+const sqlOf = (question: Question): string => (typeof question === 'string' ? question : question.sql)
+
+/** A connection is waited for, and a question answered, no longer than whoever asks has time. */
+class InTime extends Mysql2 {
+  override acquireConnection(): Promise<Asked> {
+    return inTime(super.acquireConnection(), (connection) => void this.releaseConnection(connection))
+  }
+
+  override _query(connection: Asked, question: Question): Promise<unknown> {
+    // what was refused because the time was over is taken back all the same
+    const left = sqlOf(question).startsWith('ROLLBACK') ? Math.max(TAKE_BACK_MS, timeLeft()) : timeLeft()
+    if (left === Number.POSITIVE_INFINITY) return super._query(connection, question)
+    // a question that is given up leaves its connection where it is in the middle of something: it ends with it
+    const over = setTimeout(() => connection.stream.destroy(outOfTime()), Math.max(0, left))
+    return super._query(connection, question).finally(() => clearTimeout(over))
+  }
+}
+
 export function connect(url: string, patienceMs = PATIENCE_MS): Knex {
   const { hostname, port, username, password, pathname } = new URL(url)
   return knex({
-    client: 'mysql2',
+    client: InTime,
     connection: {
       host: hostname,
       port: port ? Number(port) : 3306,
@@ -51,12 +75,15 @@ export function connect(url: string, patienceMs = PATIENCE_MS): Knex {
       max: 8,
       afterCreate(connection: Asked, done: (error: Error | null, connection: Asked) => void) {
         const { stream } = connection
-        stream.setTimeout(patienceMs, () => {
+        stream.setTimeout(patienceMs)
+        // each time anew: a callback given to setTimeout hears of the first silence only, which may be an idle one
+        stream.on('timeout', () => {
           // one that waits to be asked is only idle
           if (connection._command) stream.destroy(silent())
         })
-        connection.query(`SET SESSION innodb_lock_wait_timeout = ${LOCK_WAIT_SECONDS}`, (error) =>
-          done(error, connection),
+        connection.query(
+          `SET SESSION innodb_lock_wait_timeout = ${LOCK_WAIT_SECONDS}, idle_transaction_timeout = ${isMainThread ? IDLE_SECONDS : LONG_IDLE_SECONDS}`,
+          (error) => done(error, connection),
         )
       },
     },
@@ -67,6 +94,10 @@ export function connect(url: string, patienceMs = PATIENCE_MS): Knex {
 
 /** Whoever waits for another's turn longer than this tries again: shorter than the patience, so that waiting is not taken for silence. */
 const LOCK_WAIT_SECONDS = 3
+/** A transaction in which nothing is asked for so long is ended by the database: a process that hangs holds up nobody else's saves for longer than they have patience. */
+const IDLE_SECONDS = 4
+/** What reads whole files between two questions holds only what it makes itself. */
+const LONG_IDLE_SECONDS = 60
 
 /** What of a connection tells whether it waits for an answer. */
 type Asked = {
@@ -81,6 +112,15 @@ const silent = (): Error => Object.assign(new Error('the database says nothing')
 function note(message: unknown): void {
   log.warn(typeof message === 'string' ? message.split('\n')[0] : 'a note of the query builder')
 }
+
+const BUSY = 'ROWS_HELD'
+
+/** Others do not let go of what is needed. Nothing was written. */
+export const busy = (cause: unknown): Error =>
+  Object.assign(new Error('others hold what is needed and do not let go of it', { cause }), { code: BUSY })
+
+/** True where what is needed was held by somebody else until the time was over. */
+export const isBusy = (error: unknown): boolean => error instanceof Error && 'code' in error && error.code === BUSY
 
 const AWAY = new Set([
   'ECONNREFUSED',
@@ -98,9 +138,10 @@ const AWAY = new Set([
   'ER_QUERY_INTERRUPTED',
   'ER_CONNECTION_KILLED',
   'ER_NORMAL_SHUTDOWN',
+  BUSY,
 ])
 
-/** True where an error means that the database could not be reached. */
+/** True where an error means that the database could not be reached, or did not come to it in time. */
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false
   const code = 'code' in error ? String(error.code) : ''

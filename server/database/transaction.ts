@@ -1,18 +1,24 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import type { Knex } from 'knex'
-import { isLockTrouble } from './connection'
+import { busy, isLockTrouble } from './connection'
+import { timeLeft } from './deadline'
 
 /** Some three seconds in all: whoever is at the slower node of a cluster is come between more often than not while others write all the time. */
 const TRIES = 14
 
-/** Does something again where writers came between each other, here or at another node of a cluster: a little later, and not all of them at once. */
+/**
+ * Does something again where writers came between each other, here or at another node of a cluster: a little later, and not all of them at once. Where others
+ * hold on until the time is over it is told so.
+ */
 export async function retried<T>(work: () => Promise<T>): Promise<T> {
   for (let tries = 1; ; tries += 1) {
     try {
       return await work()
     } catch (error) {
-      if (!isLockTrouble(error) || tries >= TRIES) throw error
-      await wait(15 * tries + Math.random() * 40 * tries)
+      if (!isLockTrouble(error)) throw error
+      const pause = 15 * tries + Math.random() * 40 * tries
+      if (tries >= TRIES || pause > timeLeft()) throw busy(error)
+      await wait(pause)
     }
   }
 }

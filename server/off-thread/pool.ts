@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { Piscina } from 'piscina'
 import { root } from '../command/home'
+import { offTheClock } from '../database/deadline'
 import { log } from '../log'
 import { newClock, workOf } from './thread'
 
@@ -64,7 +65,8 @@ export async function offThread<T>(
   }, LOOK_EVERY_MS)
   try {
     const signal = leaves ? AbortSignal.any([enough.signal, leaves]) : enough.signal
-    return { done: true, value: await threads(lane).run({ name, input, clock }, { signal }) }
+    const value = await offTheClock(() => threads(lane).run({ name, input, clock }, { signal }))
+    return { done: true, value }
   } catch (error) {
     const { name: kind, message, code } = error as Error & { code?: string }
     if (kind === 'AbortError')

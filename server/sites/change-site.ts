@@ -21,7 +21,8 @@ import type { KeptImage } from '../../core/files/file-types'
 import { beyond, type Right } from '../../core/people/rights'
 import { signed } from '../../core/people/signed'
 import type { Entity, Fault } from '../../core/plan/entity'
-import { isDatabaseAway, isLockTrouble } from '../database/connection'
+import { isBusy, isDatabaseAway, isLockTrouble } from '../database/connection'
+import { lastLook, timeLeft } from '../database/deadline'
 import { retried } from '../database/transaction'
 import { noteFull } from '../disk'
 import { isDiskFull } from '../failure'
@@ -65,6 +66,8 @@ export type Outcome =
   | { outcome: 'no-site' }
   /** The disk that keeps the sites has no room: nothing was written. */
   | { outcome: 'full' }
+  /** Somebody else's save does not end: nothing was written. */
+  | { outcome: 'busy' }
   /** The database went away while it answered: the change may have been saved, and sending it again saves it once. */
   | { outcome: 'unknown' }
 
@@ -107,9 +110,12 @@ export const changeSite = (knex: Knex, siteId: string, hand: Hand, make: MakeCha
 export function changeSites(knex: Knex, hand: Hand, parts: readonly [...Part[], Part]): Promise<Outcome> {
   const id = hand.id ?? randomUUID()
   const sites = parts.map(({ siteId }) => siteId)
-  return inTurn(sites, () =>
-    withRetries(knex, sites.at(-1) as string, id, (attempt) => once(knex, { ...hand, id }, parts, attempt)),
-  )
+  const work = () =>
+    withRetries(knex, sites.at(-1) as string, id, (attempt) => once(knex, { ...hand, id }, parts, attempt))
+  return inTurn(sites, work).catch((error) => {
+    if (isBusy(error)) return { outcome: 'busy' }
+    throw error
+  })
 }
 
 /** Tells whether a transaction had written all it had to before it failed: then only its commit can have been lost. */
@@ -133,7 +139,8 @@ async function withRetries(
       noteFull()
       return { outcome: 'full' }
     }
-    if (!attempt.written || !isDatabaseAway(error)) throw error
+    // what was held by others to the end was not written
+    if (!attempt.written || isBusy(error) || !isDatabaseAway(error)) throw error
     log.warn({ site: siteId }, 'a connection was lost in a commit')
     return whatBecame(knex, siteId, id, error)
   }
@@ -144,10 +151,12 @@ const LOOK_FOR_MS = 6000
 
 /** Whether a change whose commit was lost has been written: asked of the log, for a while. */
 async function whatBecame(knex: Knex, siteId: string, id: string, lost: unknown): Promise<Outcome> {
-  for (const until = Date.now() + LOOK_FOR_MS; Date.now() < until; ) {
+  lastLook()
+  const until = performance.now() + Math.min(LOOK_FOR_MS, timeLeft())
+  while (performance.now() < until) {
     try {
       // waits for the transaction, should the database still be busy with it
-      await knex('sites').where({ id: siteId }).forUpdate().first('id')
+      await lockSite(knex, siteId)
       const known = await writtenBefore(knex, siteId, id)
       if (known) return known.answer
       throw lost
@@ -158,6 +167,16 @@ async function whatBecame(knex: Knex, siteId: string, id: string, lost: unknown)
     }
   }
   return { outcome: 'unknown' }
+}
+
+/** A row that others hold is waited for so long at a time. */
+const LOCK_SECONDS = 3
+
+/** Takes the row of a site for a transaction; false where there is none. It is waited for no longer than there is time, so that a row that is held is told from a database that is away. */
+async function lockSite(trx: Knex, siteId: string): Promise<boolean> {
+  const seconds = Math.max(0, Math.min(LOCK_SECONDS, Math.floor(timeLeft() / 1000)))
+  const [rows] = await trx.raw(`SELECT id FROM sites WHERE id = ? FOR UPDATE WAIT ${seconds}`, [siteId])
+  return rows.length > 0
 }
 
 /** What one site is to become, and what answers for it. */
@@ -174,8 +193,7 @@ async function once(
   const outcome = await knex.transaction(async (trx): Promise<Outcome> => {
     const known = new Map<string, Held>()
     for (const siteId of parts.map((part) => part.siteId).sort()) {
-      const row = await trx('sites').where({ id: siteId }).forUpdate().first('id')
-      const found = row ? await copyWithin(knex, trx, siteId) : null
+      const found = (await lockSite(trx, siteId)) ? await copyWithin(knex, trx, siteId) : null
       if (!found) return { outcome: 'no-site' }
       known.set(siteId, found)
     }

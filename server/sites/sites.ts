@@ -6,7 +6,7 @@ import type { KeptImage } from '../../core/files/file-types'
 import { slugOf } from '../../core/plan/free-id'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
 import { withFollowedRoutes } from '../../core/route/follow'
-import { isDuplicate, isLockTrouble } from '../database/connection'
+import { busy, isDuplicate, isLockTrouble } from '../database/connection'
 import { Failure } from '../failure'
 import { FILES_FULL, fileId, filesNamed, keepFiles } from '../files/files'
 import type { BroughtDocument } from '../handover/brought'
@@ -78,7 +78,8 @@ export async function importPlan(knex: Knex, hand: Hand, plan: Plan, archive?: B
       return id
     } catch (error) {
       // somebody took the same id in between, or wrote what this one writes at another node
-      if (!(isDuplicate(error) || isLockTrouble(error)) || attempt >= 5) throw error
+      const trouble = isLockTrouble(error)
+      if (!(isDuplicate(error) || trouble) || attempt >= 5) throw trouble ? busy(error) : error
     }
   }
 }
