@@ -2,7 +2,7 @@ import { AsyncLocalStorage } from 'node:async_hooks'
 import { data, type MiddlewareFunction, redirect } from 'react-router'
 import { covers, type Right } from '../core/people/rights'
 import { database, isDatabaseAway } from '../server/database/connection'
-import { ANYBODY, type Asker, accessTo, askerOf, hasAccounts } from '../server/people/asker'
+import { ANYBODY, type Asker, accessTo, askerOf, askerStands, hasAccounts } from '../server/people/asker'
 import type { Person } from '../server/people/person'
 import { type Access, ALL } from '../server/people/site-rights'
 import { currentCopy, type Held } from '../server/sites/copies'
@@ -178,7 +178,7 @@ function withoutInner(search: string): string {
 export function rightsOfAsker(): ((trx: Knex, siteId: string) => Promise<Right | null>) | undefined {
   const who = asker()
   if (who.open) return undefined
-  return async (trx, siteId) => (await accessTo(trx, await again(trx, who), siteId))?.held ?? null
+  return async (trx, siteId) => (await accessTo(trx, await askerStands(trx, who), siteId))?.held ?? null
 }
 
 /** A stream outlasts the request that opened it: it is asked again this often whether its reader may still look. */
@@ -194,18 +194,4 @@ export function whileAllowed(siteId: string, leave: () => void): () => void {
     if (held === null) leave()
   }, STILL_EVERY_MS)
   return () => clearInterval(timer)
-}
-
-/** Whoever asked, as they stand by now. */
-async function again(trx: Knex, who: Asker): Promise<Asker> {
-  const { person, session, key } = who
-  const row =
-    person &&
-    (await trx('people')
-      .join('person_sessions', 'person_sessions.person', 'people.id')
-      .where({ 'people.id': person.id, 'person_sessions.digest': session })
-      .whereNull('people.retired')
-      .first('people.admin'))
-  const kept = key && (await trx('site_keys').where({ id: key.id }).first('id'))
-  return { ...who, person: row ? { ...person, admin: Boolean(row.admin) } : null, key: kept ? key : null }
 }

@@ -2,12 +2,14 @@ import { createHash } from 'node:crypto'
 import { parse, serialize } from 'cookie'
 import { database } from '../server/database/connection'
 import type { Carried } from '../server/people/asker'
+import { knownAs, knownIn } from '../server/people/known-browser'
+import type { Person } from '../server/people/person'
 import { LONGEST_DAYS } from '../server/people/sessions'
 import { signingSecret } from '../server/people/signing-secret'
 import { publicUrl } from '../server/web/reach'
 
 /**
- * What a browser is given to carry: that somebody is signed in, a link to look at a site, under whose name it was signed in before, what it went to the
+ * What a browser is given to carry: that somebody is signed in, a link to look at a site, who was signed in with it before, what it went to the
  * company's sign-in for, and how far a cluster of databases had come when it saved something.
  */
 export type Carries = 'session' | 'link' | 'known' | 'errand' | 'place'
@@ -54,9 +56,9 @@ export async function carry(what: Carries, value: string | null): Promise<string
 }
 
 /** What a browser carries once somebody has signed in with it. */
-export const carrySignedIn = async (session: string, name: string): Promise<[string, string][]> => [
+export const carrySignedIn = async (session: string, { id }: Pick<Person, 'id'>): Promise<[string, string][]> => [
   ['Set-Cookie', await carry('session', session)],
-  ['Set-Cookie', await carry('known', name.toLowerCase())],
+  ['Set-Cookie', await carry('known', await knownAs(database(), id))],
 ]
 
 /** What a request carries. A token comes in its own header and never in an address, where it would be written down on its way. */
@@ -70,7 +72,7 @@ export async function carriedBy(
   return {
     session: read('session'),
     link: read('link'),
-    known: read('known'),
+    known: await knownIn(database(), read('known')),
     errand: read('errand'),
     place: read('place'),
     token,

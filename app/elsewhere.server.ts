@@ -7,11 +7,14 @@ import { type Advice, adviceOf } from '../core/prove/advice'
 import { type Recipe, recipesOf } from '../core/prove/recipes'
 import { type RecordCell, recordOf } from '../core/prove/record'
 import { type SocketCell, socketRecordOf } from '../core/prove/socket-record'
+import { offTheClock } from '../server/database/deadline'
 import { sitesFor } from '../server/people/asker'
+import { type Access, ALL } from '../server/people/site-rights'
 import { currentCopy } from '../server/sites/copies'
 import { listSites, type SiteListing } from '../server/sites/sites'
 import { asker } from './asker.server'
 import { inSlices } from './in-slices'
+import { identityWithout, shownTo } from './shown-copy.server'
 import { load } from './stored.server'
 
 /** What a site advises. */
@@ -50,20 +53,22 @@ export const elsewhere = ({ site }: Pick<Plan, 'site'>): Promise<Elsewhere> =>
     for (const each of await listSites(knex)) {
       if (each.id === site.id || each.putAway || each.cables === 0) continue
       // what was tried at sites that somebody may not see tells of them
-      if (shown && !shown.has(each.id)) continue
+      const may = shown ? shown.get(each.id) : ALL
+      if (!may) continue
       const isStore = each.runs === 0 && stores.length < MOST_STORES
-      const kept = keptOf(each)
+      const kept = keptOf(each, may)
       if (kept && !isStore) {
         if (kept.practice === site.practice) tellers.push(kept)
         continue
       }
       if (!isStore && tellers.length >= MOST_SITES) continue
-      const held = await currentCopy(knex, each.id)
-      if (!held) continue
+      const found = await currentCopy(knex, each.id)
+      if (!found) continue
+      const held = shownTo(found, may.hides)
       const { plan, place } = held.copy
-      await inSlices(learnInSlices(plan))
+      await offTheClock(() => inSlices(learnInSlices(plan)))
       const own = kept ?? { ...toldBy(indexPlan(plan)), identity: held.identity, place, practice: plan.site.practice }
-      told.set(each.id, own)
+      told.set(toldKey(each, may), own)
       if (own.practice !== site.practice) continue
       if (isStore) stores.push(storeOf(held.copy))
       if (tellers.length < MOST_SITES) tellers.push(own)
@@ -95,7 +100,9 @@ function toldBy(index: SiteIndex): Told {
   }
 }
 
-function keptOf({ id, identity, place }: SiteListing) {
-  const kept = told.get(id)
-  return kept?.identity === identity && kept.place === place ? kept : null
+const toldKey = ({ id }: SiteListing, { hides }: Access): string => `${id} ${hides.join(' ')}`
+
+function keptOf(site: SiteListing, may: Access) {
+  const kept = told.get(toldKey(site, may))
+  return kept?.identity === identityWithout(site.identity, may.hides) && kept.place === site.place ? kept : null
 }

@@ -1,7 +1,5 @@
 import { data } from 'react-router'
-import type { Copy, LogPosition } from '../core/change/change'
-import { copyOf } from '../core/change/copy'
-import { type Detail, planWithout } from '../core/people/shown'
+import type { LogPosition } from '../core/change/change'
 import type { Fault } from '../core/plan/entity'
 import { catchUpWithCluster } from '../server/database/cluster'
 import { database, isDatabaseAway } from '../server/database/connection'
@@ -10,6 +8,7 @@ import { Failure, isDiskFull } from '../server/failure'
 import { changeSite, type Hand, type MakeChange, type Outcome } from '../server/sites/change-site'
 import { currentCopy, type Held } from '../server/sites/copies'
 import { access, copyOnce } from './asker.server'
+import { shownTo } from './shown-copy.server'
 import { handOf } from './who.server'
 
 type Knex = ReturnType<typeof database>
@@ -34,22 +33,6 @@ export async function loadSite(siteId: string, seen: LogPosition = 0): Promise<H
   })
   if (!held || !may) throw data(null, { status: 404 })
   return shownTo(held, may.hides)
-}
-
-const shown = new WeakMap<Copy, Map<string, Held>>()
-
-/** A site as it is shown to somebody from whom some of it is kept. It goes by a name of its own, so that nothing that is kept of it is taken for all of it. */
-function shownTo(held: Held, hides: readonly Detail[]): Held {
-  if (hides.length === 0) return held
-  const known = shown.get(held.copy) ?? new Map<string, Held>()
-  shown.set(held.copy, known)
-  const without = hides.join('-')
-  const found = known.get(without) ?? {
-    identity: `${held.identity}-without-${without}`,
-    copy: { ...copyOf(planWithout(held.copy.plan, hides)), place: held.copy.place },
-  }
-  known.set(without, found)
-  return found
 }
 
 /** What a form says when the database went away in the middle: nothing of it was saved, all of it is still there. */

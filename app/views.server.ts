@@ -1,4 +1,5 @@
 import type { Copy } from '../core/change/change'
+import { offTheClock } from '../server/database/deadline'
 import { inSlices } from './in-slices'
 import { keepView, keptView, latestView, type SiteView, viewOf } from './site-copy'
 
@@ -11,14 +12,14 @@ export async function openView(siteId: string, copy: Copy, identity: string): Pr
   if (kept) return kept
   const key = `${siteId} ${identity} ${copy.place}`
   const found = underway.get(key)
-  if (found) return found
+  if (found) return offTheClock(() => found)
   const work = inSlices(viewOf(copy, identity, latestView(siteId, identity))).then((view) => {
     keepView(siteId, view)
     return view
   })
   underway.set(key, work)
   try {
-    return await work
+    return await offTheClock(() => work)
   } finally {
     underway.delete(key)
   }

@@ -5,6 +5,8 @@ import { useEffect, useRef } from 'react'
 import { data, Link as RouterLink, redirect, useNavigation, useRevalidator } from 'react-router'
 import { z } from 'zod'
 import { changeWords } from '../../core/change/words'
+import type { Detail } from '../../core/people/shown'
+import type { Standing } from '../../core/report/standing'
 import { nameField } from '../../core/vocabulary/fields'
 import { sitesFor } from '../../server/people/asker'
 import { lastChanges } from '../../server/sites/history'
@@ -49,15 +51,21 @@ export async function loader() {
   return {
     working,
     sites: listed.map(({ identity: _, place: __, ...site }) => {
-      const line = last.get(site.id)
+      const hides = shown?.get(site.id)?.hides ?? []
+      // what was done there last is told by the site's history, which is shown to nobody who is kept from anything
+      const line = hides.length > 0 ? undefined : last.get(site.id)
       return {
         ...site,
-        standing: standings[site.id] ?? null,
+        note: hides.includes('notes') ? null : site.note,
+        standing: withoutOrders(standings[site.id] ?? null, hides),
         last: line ? { at: line.at, by: line.by, words: changeWords(line.what) } : null,
       }
     }),
   }
 }
+/** What is bought is not told to whoever is kept from prices. */
+const withoutOrders = (standing: Standing | null, hides: readonly Detail[]): Standing | null =>
+  standing && hides.includes('prices') ? { ...standing, waiting: { ...standing.waiting, order: 0 } } : standing
 type ListedSite = Awaited<ReturnType<typeof loader>>['sites'][number]
 
 export async function action({ request }: Route.ActionArgs) {

@@ -35,7 +35,11 @@ export async function action({ request, params }: Route.ActionArgs) {
   const saved = await change(request, form, params.site, () => takeProposal(name, about, edits as Edit[]))
   if (saved?.outcome === 'saved') return goBack('took', saved.id ?? '')
   return refuse(
-    saved === null || saved.outcome === 'unknown' ? 'away' : saved.outcome === 'conflict' ? 'late' : 'unfit',
+    saved === null || ['unknown', 'busy', 'full'].includes(saved.outcome)
+      ? 'away'
+      : saved.outcome === 'conflict'
+        ? 'late'
+        : 'unfit',
   )
 }
 

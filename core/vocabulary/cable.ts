@@ -1,7 +1,18 @@
 import { z } from 'zod'
 import { CONNECTORS, GENDERS } from '../standards/connectors'
 import { CABLE_GRADES, CONSTRUCTIONS } from '../standards/grades'
-import { dayField, idField, lengthField, millimetresField, nameField, noteField, priceField, tagField } from './fields'
+import {
+  asPrice,
+  dayField,
+  idField,
+  lengthField,
+  millimetresField,
+  nameField,
+  noteField,
+  priceField,
+  tagField,
+  whyField,
+} from './fields'
 
 const endSchema = z.strictObject({
   connector: z.enum(CONNECTORS),
@@ -46,13 +57,12 @@ export const cableKindSchema = z.strictObject({
   wantsPrice: priceField.optional().describe('What the parts cost that it needs and that are not in its box'),
   cord: lengthField.optional().describe('How far the cord of its supply reaches'),
   avoid: z
-    .strictObject({ why: nameField, on: dayField })
+    .strictObject({ why: whyField, on: dayField })
     .optional()
     .describe('It is not bought any more: why, and since when'),
   amps: ampsField.optional(),
   volts: voltsField.optional(),
-  stock: z
-    .array(z.strictObject({ length: lengthField, price: priceField }))
+  stock: asPrice(z.array(z.strictObject({ length: lengthField, price: priceField })))
     .max(MOST_LENGTHS)
     .default([])
     .describe("Lengths it is sold in, each with its price in the site's currency"),

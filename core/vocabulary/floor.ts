@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idField, millimetresField, nameField, noteField } from './fields'
+import { forAll, idField, millimetresField, nameField, noteField } from './fields'
 import { SURROUNDINGS } from './surroundings'
 
 /** Distances on a floor are kept to the millimetre, so that what was snapped together stays together. */
@@ -12,7 +12,7 @@ export const spotSchema = z.strictObject({ floor: idField, x: coordinate, y: coo
 export type Spot = z.output<typeof spotSchema>
 
 /** A file is called by its SHA-256. */
-export const fileField = z.string().regex(/^[0-9a-f]{64}$/, 'a file is named by its SHA-256, 64 hex digits')
+export const fileField = forAll(z.string().regex(/^[0-9a-f]{64}$/, 'a file is named by its SHA-256, 64 hex digits'))
 
 /** A measured level of sound in dB, and at which distance in metres it was read. */
 export const noiseSchema = z.strictObject({

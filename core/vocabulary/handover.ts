@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idField, instantField, nameField, noteField } from './fields'
+import { asNote, forAll, idField, instantField, nameField, noteField } from './fields'
 
 /** The parts of a book, in the order in which people use them. */
 export const SECTIONS = [
@@ -33,12 +33,16 @@ export const handoverSchema = z.strictObject({
   client: nameField.describe('For whom'),
   at: instantField,
   by: nameField.optional(),
-  log: z.string().min(1).max(64).describe('Which log the place is of'),
+  log: forAll(z.string().min(1).max(64)).describe('Which log the place is of'),
   place: z.number().int().min(1).max(1e9).describe('The change of the log after which the plan was handed over'),
   conditions: noteField.optional(),
-  open: z.array(z.string().max(500)).max(60).default([]).describe('What was not settled when it was made'),
+  open: z
+    .array(asNote(z.string().max(500)))
+    .max(60)
+    .default([])
+    .describe('What was not settled when it was made'),
   pins: z
-    .array(z.string().regex(/^[0-9a-f]{64}$/, 'a file is named by its SHA-256'))
+    .array(forAll(z.string().regex(/^[0-9a-f]{64}$/, 'a file is named by its SHA-256')))
     .max(20_000)
     .default([])
     .describe('The drawings and photos it shows'),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idField, nameField, noteField, rateField, wattsField } from './fields'
+import { forAll, idField, nameField, noteField, rateField, wattsField } from './fields'
 
 export const CHROMAS = ['444', '422', '420'] as const
 
@@ -52,7 +52,9 @@ const everyNeed = {
     .max(12)
     .optional()
     .describe('What else may be asked in its place, each with the figures that differ'),
-  said: z.string().max(120).optional().describe('Its size as it was said, where it was worked out: "100 GB in 20 min"'),
+  said: forAll(z.string().max(120))
+    .optional()
+    .describe('Its size as it was said, where it was worked out: "100 GB in 20 min"'),
   note: noteField.optional(),
 }
 /** Bus power that must travel beside the data, from the host to the device. */

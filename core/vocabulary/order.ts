@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { PORT_SITES } from './device'
-import { dayField, idField, lengthField, nameField, noteField, priceField } from './fields'
+import { dayField, forAll, idField, lengthField, nameField, noteField, priceField, whyField } from './fields'
 
 const daysField = z.number().int().min(0).max(365)
 /** Articles of one sort that are bought or come at once, at most. */
@@ -18,7 +18,7 @@ export const supplierSchema = z.strictObject({
   leadDays: daysField.optional().describe('Days from order to delivery, as promised'),
   returnDays: daysField.optional().describe('Days from delivery within which something may be sent back; 0 for never'),
   avoid: z
-    .strictObject({ why: nameField, on: dayField })
+    .strictObject({ why: whyField, on: dayField })
     .optional()
     .describe('Nothing is bought there any more: why, and since when'),
   note: noteField.optional(),
@@ -32,7 +32,7 @@ export const offerSchema = z.strictObject({
   kind: idField,
   length: lengthField,
   price: priceField.describe('For one, in the currency of the site'),
-  number: z.string().trim().min(1).max(60).optional().describe("The supplier's own number for it"),
+  number: forAll(z.string().trim().min(1).max(60)).optional().describe("The supplier's own number for it"),
   words: nameField.optional().describe("The supplier's own words for it"),
   available: z.number().int().min(0).max(MOST_OF_ARTICLE).optional().describe('How many there are; left out: enough'),
   leadDays: daysField.optional().describe('Where it takes longer or shorter than the supplier promises'),
@@ -89,7 +89,7 @@ export const orderLineSchema = z.strictObject({
         on: dayField,
         count: countField,
         cables: z.array(idField).max(MOST_OF_ARTICLE).optional().describe('Those among them that were tagged'),
-        why: nameField.optional(),
+        why: whyField.optional(),
         replaced: z.literal(true).optional().describe('As many come in their place'),
       }),
     )

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { dayField, idField, lengthField, nameField, noteField } from './fields'
+import { asNote, dayField, idField, lengthField, nameField, noteField } from './fields'
 import { fileField, heightField, spotSchema } from './floor'
 
 /** Photos kept with a place at most. */
@@ -22,7 +22,7 @@ export const placeSchema = z.strictObject({
   quiet: z.number().min(0).max(100).optional().describe('A chair stands here: the level in dB wanted at it'),
   seen: dayField.optional().describe('The day somebody was there and looked'),
   photos: z
-    .array(z.strictObject({ file: fileField, note: z.string().max(200).optional() }))
+    .array(z.strictObject({ file: fileField, note: asNote(z.string().max(200)).optional() }))
     .max(MOST_PHOTOS, `a place keeps at most ${MOST_PHOTOS} photos`)
     .optional(),
   note: noteField.optional(),

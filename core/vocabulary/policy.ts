@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { priceField } from './fields'
+import { asPrice, forAll, priceField } from './fields'
 
 /** What may have to be bought beside leads. */
 export const EQUIPMENT = ['dock', 'hub', 'charger', 'extender pair'] as const
@@ -70,13 +70,10 @@ export const policySchema = z.strictObject({
     .default(0)
     .describe('Metres of spare lead kept as a loop at each end, so that equipment can be pulled out'),
   headroom: z.number().min(0).max(1).default(0.1).describe('Margin below which a rate is called tight'),
-  currency: z
-    .string()
-    .regex(/^[A-Z]{3}$/, 'a currency is three letters, such as EUR')
+  currency: forAll(z.string().regex(/^[A-Z]{3}$/, 'a currency is three letters, such as EUR'))
     .default('EUR')
     .describe('What prices in the catalogue are in'),
-  equipment: z
-    .partialRecord(z.enum(EQUIPMENT), priceField)
+  equipment: asPrice(z.partialRecord(z.enum(EQUIPMENT), priceField))
     .default({})
     .describe('What a device of each sort costs here, for ways out that need one'),
   chargeAtLeast: z

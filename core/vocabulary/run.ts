@@ -1,6 +1,16 @@
 import { z } from 'zod'
 import { LONGEST_LENGTH } from '../quantity/length'
-import { dayField, idField, lengthField, millimetresField, nameField, noteField, tagField } from './fields'
+import {
+  dayField,
+  forAll,
+  idField,
+  lengthField,
+  millimetresField,
+  nameField,
+  noteField,
+  tagField,
+  whyField,
+} from './fields'
 import { SURROUNDINGS } from './surroundings'
 
 export const portAddressSchema = z.strictObject({ device: idField, port: idField })
@@ -19,7 +29,7 @@ export const MOST_LEGS = 200
 
 /** One stretch of a route: what it goes along, and how far; straight across two sides where only these were measured. */
 const legSchema = z.strictObject({
-  by: z.string().trim().min(1, 'a leg says what it goes along').max(40),
+  by: forAll(z.string().trim().min(1, 'a leg says what it goes along').max(40)),
   length: z.number().min(0).max(LONGEST_LENGTH).describe('Metres'),
   across: z.number().min(0).max(LONGEST_LENGTH).optional().describe('The other side in metres, of a diagonal'),
   pathway: idField.optional().describe('The pathway it follows'),
@@ -60,7 +70,7 @@ export const runSchema = z.strictObject({
     note: noteField.optional(),
   }),
   waits: z
-    .strictObject({ why: nameField, on: dayField })
+    .strictObject({ why: whyField, on: dayField })
     .optional()
     .describe('Accepted as it lies until a lead is sold that does more: what it waits for, and since when'),
   note: noteField.optional(),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idField, instantField, nameField, noteField } from './fields'
+import { asNote, forAll, idField, instantField, nameField, noteField } from './fields'
 
 /** What people see when something is wrong, each told by one name. */
 export const SYMPTOMS = [
@@ -88,8 +88,8 @@ export const searchSchema = z.strictObject({
       at: instantField,
       by: nameField.optional(),
       how: z.enum(ENDS),
-      cause: z.string().max(200).optional().describe('Which cause was found, by its key'),
-      words: z.string().max(500).optional().describe('What was found, as it was told then'),
+      cause: forAll(z.string().max(200)).optional().describe('Which cause was found, by its key'),
+      words: asNote(z.string().max(500)).optional().describe('What was found, as it was told then'),
       odds: z.number().min(0).max(1).optional().describe('How sure it was'),
       note: noteField.optional(),
     })

@@ -99,12 +99,20 @@ function hallway(end: (code: number) => void): Command {
     .command('retire')
     .description('end an account; its name stays in the history')
     .argument('<name>')
-    .action(async (name: string) => (await import('./people')).retireCommand(name, say))
+    .option(
+      '--keys-to <name>',
+      'whose the links and tokens are from then on that this account made; left out, they end',
+    )
+    .action(async (name: string, options) => (await import('./people')).retireCommand(name, options, say))
   people
     .command('forget')
     .description('take a name out of the history, on request of whose it is')
     .argument('<name>')
-    .action(async (name: string) => (await import('./people')).forgetCommand(name, say))
+    .option(
+      '--keys-to <name>',
+      'whose the links and tokens are from then on that this account made; left out, they end',
+    )
+    .action(async (name: string, options) => (await import('./people')).forgetCommand(name, options, say))
   people
     .command('right')
     .description('what somebody may do on a site: look, work, lead or none')

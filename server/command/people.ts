@@ -5,6 +5,7 @@ import { Failure } from '../failure'
 import { forget } from '../people/forget'
 import { addPerson, INVITATION_DAYS, invite, listPeople, personCalled, retire, setPassword } from '../people/people'
 import type { Person } from '../people/person'
+import type { MadeKey } from '../people/site-keys'
 import { setRight } from '../people/site-rights'
 import { siteExists } from '../sites/sites'
 import { publicUrl } from '../web/reach'
@@ -39,23 +40,32 @@ async function letIn(knex: Knex, person: Person, passwordStdin: boolean, say: Sa
   )
 }
 
-/** Ends an account. */
-export const retireCommand = (name: string, say: Say): Promise<void> =>
+/** Ends an account, and the links and tokens that it made unless they are handed to somebody. */
+export const retireCommand = (name: string, { keysTo }: { keysTo?: string }, say: Say): Promise<void> =>
   withDatabase(async (knex) => {
     const person = await known(knex, name)
-    await retire(knex, person)
+    const to = keysTo === undefined ? null : await known(knex, keysTo)
+    const keys = await retire(knex, person, to)
     say(`${person.name} is signed out everywhere and may do nothing more. The name stays in the history.`)
+    sayKeys(keys, to, say)
   })
 
+function sayKeys(keys: readonly MadeKey[], to: Person | null, say: Say): void {
+  for (const { name, sort, site } of keys)
+    say(`The ${sort} “${name}” to ${site} ${to ? `is ${to.name}'s from now on` : 'has ended'}.`)
+}
+
 /** Takes a name out of Hallway, on request of whose it is. */
-export const forgetCommand = (name: string, say: Say): Promise<void> =>
+export const forgetCommand = (name: string, { keysTo }: { keysTo?: string }, say: Say): Promise<void> =>
   withDatabase(async (knex) => {
+    const to = keysTo === undefined ? null : await known(knex, keysTo)
     const person = (await listPeople(knex)).find((each) => each.name.toLowerCase() === name.toLowerCase())
     if (!person) throw new Failure(`${name} never had an account here.`)
-    const now = await forget(knex, { ...person, retired: person.retired !== null })
-    say(
-      `${person.name} stands in the history as “${now}” from now on. Books that were handed over and backups keep the name.`,
-    )
+    const { now, keys, still } = await forget(knex, { ...person, retired: person.retired !== null }, to)
+    say(`${person.name} stands in the history as “${now}” from now on.`)
+    sayKeys(keys, to, say)
+    for (const { what, count } of still) say(`The name still stands in ${count} ${what}.`)
+    say('Backups that were made before keep it too.')
   })
 
 /** Everybody who has, or had, an account. */

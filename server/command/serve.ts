@@ -8,6 +8,7 @@ import { sweepDocuments } from '../handover/documents'
 import { sweepJobs } from '../jobs/jobs'
 import { log } from '../log'
 import { endThreads } from '../off-thread/pool'
+import { sweepQuestions } from '../people/passkeys'
 import { sweepSessions } from '../people/sessions'
 import { sweepSeries } from '../series/series'
 import { application } from '../web/application'
@@ -50,6 +51,7 @@ function sweepEveryHour(): void {
       const documents = await sweepDocuments(database())
       await sweepJobs(database())
       await sweepSessions(database())
+      await sweepQuestions(database())
       if (files + series + documents > 0)
         log.info(
           { files, series, documents },

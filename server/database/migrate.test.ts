@@ -30,6 +30,7 @@ describe('a database', () => {
         { name: '0007-handovers' },
         { name: '0008-people' },
         { name: '0009-passkeys' },
+        { name: '0010-guessing' },
       ])
     }))
 })

@@ -10,6 +10,7 @@ import * as series from './migrations/0006-series'
 import * as handovers from './migrations/0007-handovers'
 import * as people from './migrations/0008-people'
 import * as passkeys from './migrations/0009-passkeys'
+import * as guessing from './migrations/0010-guessing'
 
 type Migration = { name: string; up: (knex: Knex) => Promise<void>; down: (knex: Knex) => Promise<void> }
 
@@ -24,6 +25,7 @@ const migrations: readonly Migration[] = [
   { name: '0007-handovers', ...handovers },
   { name: '0008-people', ...people },
   { name: '0009-passkeys', ...passkeys },
+  { name: '0010-guessing', ...guessing },
 ]
 
 const migrationSource: Knex.MigrationSource<Migration> = {

@@ -4,8 +4,8 @@ import { isDatabaseAway } from '../database/connection'
 import type { SiteRow } from '../sites/entity-rows'
 import { hasPeople } from './people'
 import type { Person } from './person'
-import { sessionOf } from './sessions'
-import { keyOf, type SiteKey } from './site-keys'
+import { sessionOf, sessionStands } from './sessions'
+import { keyOf, keyStands, type SiteKey } from './site-keys'
 import { type Access, ALL, accessOfPerson, sitesOfPerson } from './site-rights'
 
 /** Who asks: without accounts anybody; otherwise a person who is signed in, somebody with a key to a site, or nobody. */
@@ -47,6 +47,12 @@ export async function askerOf(
   return { who, access, row: signedIn?.site ?? null }
 }
 
+/** Whoever asked, as they stand by now: what they carried may have ended since, or been taken back, and so may their rights. */
+export async function askerStands(knex: Knex, { session, key, ...who }: Asker): Promise<Asker> {
+  const person = session === null ? null : await sessionStands(knex, session)
+  return { ...who, session, person, key: key && (await keyStands(knex, key.id)) }
+}
+
 /** What somebody may do on a site. */
 export async function accessTo(knex: Knex, { open, person, key }: Asker, siteId: string): Promise<Access | null> {
   if (open) return ALL
@@ -61,11 +67,13 @@ function moreOf(own: Access | null, key: SiteKey | null, siteId: string): Access
   return more ? own : key
 }
 
-/** The sites that somebody may look at; null: all of them. */
-export async function sitesFor(knex: Knex, { open, person, key }: Asker): Promise<ReadonlySet<string> | null> {
+/** What somebody may do on each site that they may look at; null: everything on all of them. */
+export async function sitesFor(knex: Knex, { open, person, key }: Asker): Promise<ReadonlyMap<string, Access> | null> {
   if (open) return null
-  const own = person ? await sitesOfPerson(knex, person) : new Set<string>()
-  return own && key ? new Set([...own, key.site]) : own
+  const own = person ? await sitesOfPerson(knex, person) : new Map<string, Access>()
+  const more = own && key && moreOf(own.get(key.site) ?? null, key, key.site)
+  if (more) own.set(key.site, more)
+  return own
 }
 
 /** The name that stands beside what somebody changes; null where they have no name here. */

@@ -9,7 +9,9 @@ import type {
 import type { Knex } from 'knex'
 import { z } from 'zod'
 import { nameField } from '../../core/vocabulary/fields'
+import { databaseNow } from '../database/clock'
 import { isDuplicate } from '../database/connection'
+import { inTransaction } from '../database/transaction'
 import { log } from '../log'
 import type { Person } from './person'
 import { digestOf } from './secret'
@@ -70,13 +72,17 @@ export async function keepPasskey(
   if (Number(count?.all ?? 0) >= MOST_PASSKEYS) return `You have ${MOST_PASSKEYS} passkeys. Take one away first.`
   const response = read<RegistrationResponseJSON>(answer)
   const { verifyRegistrationResponse } = await webauthn()
-  const secret = await signingSecret(knex)
+  const [secret, now] = await Promise.all([signingSecret(knex), databaseNow(knex)])
+  let asked = ''
   const found =
     response &&
     (await unlessUnfit(() =>
       verifyRegistrationResponse({
         response,
-        expectedChallenge: (text) => whenAsked(secret, `new ${person.id}`, text) !== null,
+        expectedChallenge: (text) => {
+          asked = text
+          return isOurs(secret, `new ${person.id}`, text, now)
+        },
         expectedOrigin: door.origin,
         expectedRPID: door.name,
         requireUserVerification: true,
@@ -85,18 +91,20 @@ export async function keepPasskey(
   if (!found?.verified) return UNFIT
   const { id, publicKey, counter, transports = [] } = found.registrationInfo.credential
   try {
-    await knex('person_passkeys').insert({
-      digest: digestOf(id),
-      person: person.id,
-      credential: id,
-      public_key: Buffer.from(publicKey).toString('base64url'),
-      transports: transports.join(' ').slice(0, 200),
-      counter,
-      name: called.data,
-      made: new Date(),
-      asked: 0,
+    return await inTransaction(knex, async (trx) => {
+      if (!(await answeredFirst(trx, asked, now))) return UNFIT
+      await trx('person_passkeys').insert({
+        digest: digestOf(id),
+        person: person.id,
+        credential: id,
+        public_key: Buffer.from(publicKey).toString('base64url'),
+        transports: transports.join(' ').slice(0, 200),
+        counter,
+        name: called.data,
+        made: new Date(),
+      })
+      return null
     })
-    return null
   } catch (error) {
     if (isDuplicate(error)) return 'This passkey is kept here already.'
     throw error
@@ -112,7 +120,7 @@ export const askForPasskey = async (knex: Knex, door: Door): Promise<PublicKeyCr
     allowCredentials: [],
   })
 
-/** Who comes in by a passkey. Each question is answered once: an answer that was overheard opens nothing later. */
+/** Who comes in by a passkey. Each question is answered once: an answer that was overheard opens nothing, however clocks are set. */
 export async function signInByPasskey(knex: Knex, door: Door, answer: string): Promise<SignedIn> {
   const response = read<AuthenticationResponseJSON>(answer)
   if (!response) return { problem: UNFIT, status: 422 }
@@ -123,15 +131,15 @@ export async function signInByPasskey(knex: Knex, door: Door, answer: string): P
     .whereNull('people.retired')
     .first('people.id', 'people.name', 'people.admin', 'credential', 'public_key', 'counter')
   if (!row) return { problem: UNKNOWN, status: 422 }
-  const secret = await signingSecret(knex)
+  const [secret, now] = await Promise.all([signingSecret(knex), databaseNow(knex)])
   const { verifyAuthenticationResponse } = await webauthn()
-  let putAt = 0
+  let asked = ''
   const found = await unlessUnfit(() =>
     verifyAuthenticationResponse({
       response,
       expectedChallenge: (text) => {
-        putAt = whenAsked(secret, 'door', text) ?? 0
-        return putAt > 0
+        asked = text
+        return isOurs(secret, 'door', text, now)
       },
       expectedOrigin: door.origin,
       expectedRPID: door.name,
@@ -144,11 +152,10 @@ export async function signInByPasskey(knex: Knex, door: Door, answer: string): P
     }),
   )
   if (!found?.verified) return { problem: UNFIT, status: 422 }
-  const taken = await knex('person_passkeys')
+  if (!(await answeredFirst(knex, asked, now))) return { problem: UNFIT, status: 422 }
+  await knex('person_passkeys')
     .where({ digest })
-    .where('asked', '<', putAt)
-    .update({ asked: putAt, counter: found.authenticationInfo.newCounter, used: new Date() })
-  if (taken === 0) return { problem: UNFIT, status: 422 }
+    .update({ counter: found.authenticationInfo.newCounter, used: new Date() })
   return { person: { id: row.id, name: row.name, admin: Boolean(row.admin) } }
 }
 
@@ -159,10 +166,6 @@ export const passkeysOf = (knex: Knex, { id }: Pick<Person, 'id'>): Promise<List
 /** Takes a passkey away; one of somebody else's is left alone. */
 export const endPasskey = (knex: Knex, { id }: Pick<Person, 'id'>, digest: string): Promise<number> =>
   knex('person_passkeys').where({ person: id, digest }).delete()
-
-/** All of a person's: where an account is begun anew, what was lost opens it no longer. */
-export const endPasskeysOf = (knex: Knex, person: string): Promise<number> =>
-  knex('person_passkeys').where({ person }).delete()
 
 const asList = (transports: string): AuthenticatorTransport[] =>
   transports.split(' ').filter(Boolean) as AuthenticatorTransport[]
@@ -206,16 +209,34 @@ const sumOf = (secret: string, purpose: string, told: Uint8Array): Buffer =>
 async function question(knex: Knex, purpose: string): Promise<Uint8Array<ArrayBuffer>> {
   const told = Buffer.alloc(RANDOM_BYTES + TIME_BYTES)
   randomBytes(RANDOM_BYTES).copy(told)
-  told.writeBigUInt64BE(BigInt(Date.now()), RANDOM_BYTES)
+  told.writeBigUInt64BE(BigInt(await databaseNow(knex)), RANDOM_BYTES)
   return new Uint8Array(Buffer.concat([told, sumOf(await signingSecret(knex), purpose, told)]))
 }
 
-/** When a question was put; null where it is not ours, was put for something else, or too long ago. */
-function whenAsked(secret: string, purpose: string, text: string): number | null {
+/** Whether a question is ours, was put for this, and not too long ago. */
+function isOurs(secret: string, purpose: string, text: string, now: number): boolean {
   const all = Buffer.from(text, 'base64url')
-  if (all.length !== RANDOM_BYTES + TIME_BYTES + SUM_BYTES) return null
+  if (all.length !== RANDOM_BYTES + TIME_BYTES + SUM_BYTES) return false
   const told = all.subarray(0, RANDOM_BYTES + TIME_BYTES)
-  if (!timingSafeEqual(all.subarray(told.length), sumOf(secret, purpose, told))) return null
-  const at = Number(told.readBigUInt64BE(RANDOM_BYTES))
-  return Date.now() - at <= QUESTION_MS ? at : null
+  if (!timingSafeEqual(all.subarray(told.length), sumOf(secret, purpose, told))) return false
+  // a clock that was set back makes no question last longer
+  return Math.abs(now - Number(told.readBigUInt64BE(RANDOM_BYTES))) <= QUESTION_MS
+}
+
+/** Uses a question up. It is kept until nobody would take it any more, even where the clock is set back; of two answers to it the first counts. */
+async function answeredFirst(knex: Knex, asked: string, now: number): Promise<boolean> {
+  try {
+    await knex('used_questions').insert({ digest: digestOf(asked), until: now + 2 * QUESTION_MS })
+    return true
+  } catch (error) {
+    if (isDuplicate(error)) return false
+    throw error
+  }
+}
+
+/** Lets go of questions that nobody would take any more. */
+export const sweepQuestions = async (knex: Knex): Promise<void> => {
+  await knex('used_questions')
+    .where('until', '<', await databaseNow(knex))
+    .delete()
 }

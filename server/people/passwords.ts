@@ -1,5 +1,6 @@
 import { hash, verify } from '@node-rs/argon2'
 import pLimit from 'p-limit'
+import { offTheClock } from '../database/deadline'
 import { Failure } from '../failure'
 
 export const SHORTEST_PASSWORD = 12
@@ -17,7 +18,7 @@ const line = pLimit(AT_ONCE)
 const inLine = <T>(work: () => Promise<T>): Promise<T> => {
   if (line.pendingCount >= LONGEST_LINE)
     throw new Failure('Too many people sign in at this moment. Wait a minute, then try again.')
-  return line(work)
+  return offTheClock(() => line(work))
 }
 
 export const hashPassword = (password: string): Promise<string> => inLine(() => hash(password, COST))

@@ -1,24 +1,38 @@
 import { argon2id, argon2Verify } from 'hash-wasm'
 import type { Knex } from 'knex'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import type { Copy, Edit } from '../../core/change/change'
 import type { Plan } from '../../core/plan/plan'
 import { bytesGrown, bytesOfPlan } from '../../core/plan/write'
 import { demo } from '../../tests/support/demo-plan'
 import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { connect } from '../database/connection'
 import { migrate } from '../database/migrate'
 import { changeSite, type Hand } from '../sites/change-site'
 import { currentCopy } from '../sites/copies'
 import { undoChange } from '../sites/history'
 import { importPlan } from '../sites/sites'
-import { accessTo, askerOf, hasAccounts, nameOf, sitesFor } from './asker'
+import { accessTo, askerOf, askerStands, hasAccounts, nameOf, sitesFor } from './asker'
 import { forget } from './forget'
+import { knownAs, knownIn } from './known-browser'
 import { hashPassword, isPassword, whyNotPassword } from './passwords'
-import { addPerson, invite, listPeople, personCalled, retire, setAdmin, setPassword, takeUp } from './people'
+import {
+  addPerson,
+  invite,
+  listPeople,
+  personCalled,
+  retire,
+  setAdmin,
+  setLogin,
+  setPassword,
+  takeUp,
+  takeUpByLogin,
+} from './people'
 import type { Person } from './person'
 import { digestOf } from './secret'
 import { beganLately, beginSession, endSessionsOf, IDLE_DAYS, LONGEST_DAYS, sessionOf, sweepSessions } from './sessions'
-import { keyOf, makeKey, takeKeyBack } from './site-keys'
+import { signIn } from './sign-in'
+import { keyOf, keysOf, makeKey, takeKeyBack } from './site-keys'
 import { ALL, accessOfPerson, rightsOn, setRight } from './site-rights'
 
 const DAY_MS = 86_400_000
@@ -191,7 +205,7 @@ describe('a key', () => {
       await addPerson(knex, { name: 'Ada' })
       const site = await importPlan(knex, { by: 'Ada' }, demo)
       const other = await importPlan(knex, { by: 'Ada' }, demo)
-      const made = { name: 'The client', held: 'look', hides: ['prices'], until: null, by: 'Ada' } as const
+      const made = { name: 'The client', held: 'look', hides: ['prices'], until: null, by: 'Ada', maker: null } as const
       const link = await makeKey(knex, site, { ...made, sort: 'link' })
       const ended = await makeKey(knex, site, { ...made, sort: 'link', until: new Date(Date.now() - 1000) })
       expect(await keyOf(knex, link, 'token')).toBeNull()
@@ -199,7 +213,7 @@ describe('a key', () => {
       const { who: asker } = await askerOf(knex, { ...nothing, link })
       expect(await accessTo(knex, asker, site)).toMatchObject({ held: 'look', hides: ['prices'] })
       expect(await accessTo(knex, asker, other)).toBeNull()
-      expect([nameOf(asker), await sitesFor(knex, asker)]).toEqual(['The client', new Set([site])])
+      expect([nameOf(asker), await sitesFor(knex, asker)]).toEqual(['The client', new Map([[site, asker.key]])])
       await takeKeyBack(knex, other, asker.key?.id ?? '')
       expect(await keyOf(knex, link, 'link')).not.toBeNull()
       await takeKeyBack(knex, site, asker.key?.id ?? '')
@@ -217,6 +231,7 @@ describe('a key', () => {
         hides: ['notes'],
         until: null,
         by: 'Ada',
+        maker: null,
       })
       const session = await beginSession(knex, bo, 'x')
       // asked with the session in one question, or by itself: it is the same
@@ -236,6 +251,151 @@ describe('a key', () => {
     }))
 })
 
+describe('an account that is begun anew', () => {
+  /** Every way in that an account can have. */
+  async function withAllWaysIn(knex: Knex) {
+    await addPerson(knex, { name: 'Ada' })
+    const bo = await addPerson(knex, { name: 'Bo' })
+    await setPassword(knex, bo, 'an earlier phrase of his')
+    await setLogin(knex, bo, { issuer: 'https://old.example', subject: 'bo' })
+    await knex('person_passkeys').insert({
+      digest: 'd',
+      person: bo.id,
+      credential: 'c',
+      public_key: 'p',
+      transports: '',
+      counter: 0,
+      name: 'a phone',
+      made: new Date(),
+    })
+    await beginSession(knex, bo, 'a desk')
+    return { bo, invitation: await invite(knex, bo) }
+  }
+  const waysInto = async (knex: Knex, person: string) => ({
+    password: (await knex('people').where({ id: person }).first('password')).password !== null,
+    sessions: (await knex('person_sessions').where({ person })).length,
+    passkeys: (await knex('person_passkeys').where({ person })).length,
+    logins: await knex('person_logins').where({ person }).pluck('issuer'),
+    invitations: (await knex('invitations').where({ person })).length,
+  })
+  const none = { password: false, sessions: 0, passkeys: 0, logins: [] as string[], invitations: 0 }
+  it.each([
+    ['by a password', (knex: Knex, text: string) => takeUp(knex, text, phrase), { ...none, password: true }],
+    [
+      'at the company’s',
+      (knex: Knex, text: string) => takeUpByLogin(knex, text, { issuer: 'https://new.example', subject: 'bo' }),
+      { ...none, logins: ['https://new.example'] },
+    ],
+    [
+      'at the terminal',
+      async (knex: Knex) => setPassword(knex, (await personCalled(knex, 'Bo')) as Person, phrase),
+      { ...none, password: true },
+    ],
+  ])('%s is opened by nothing else any more', (_how, takeUpBy, left) =>
+    here(async (knex) => {
+      const { bo, invitation } = await withAllWaysIn(knex)
+      await takeUpBy(knex, invitation)
+      expect(await waysInto(knex, bo.id)).toEqual(left)
+    }),
+  )
+  it('has the links and tokens that it made: they end with it, unless they are handed on', () =>
+    here(async (knex) => {
+      const ada = await addPerson(knex, { name: 'Ada' })
+      const site = await importPlan(knex, { by: 'Ada' }, demo)
+      for (const handTo of [null, ada]) {
+        const bo = await addPerson(knex, { name: handTo ? 'Bo' : 'Cas' })
+        const made = { held: 'look', hides: [], until: null, by: bo.name, maker: bo.id } as const
+        const link = await makeKey(knex, site, { ...made, name: 'The client', sort: 'link' })
+        expect(await retire(knex, bo, handTo)).toEqual([{ name: 'The client', sort: 'link', site: demo.site.name }])
+        expect((await keyOf(knex, link, 'link')) !== null).toBe(handTo !== null)
+      }
+      expect((await keysOf(knex, site)).map(({ madeBy }) => madeBy)).toEqual(['Ada'])
+    }))
+})
+
+describe('whoever guesses', () => {
+  const guess = (knex: Knex, name: string, more: Partial<Parameters<typeof signIn>[1]> = {}) =>
+    signIn(knex, { name, password: 'not this phrase', address: '192.0.2.1', known: null, ...more })
+  const statusOf = (came: Awaited<ReturnType<typeof signIn>>) => ('status' in came ? came.status : 200)
+
+  it('has no more tries by spelling a name another way, at another process, or from another address of the same line', () =>
+    withEmptyDatabase(async (knex, url) => {
+      await migrate(knex)
+      await setPassword(knex, await addPerson(knex, { name: 'Egil' }), phrase)
+      const other = connect(url)
+      try {
+        const spelled = ['Egil', 'egil ', 'Égil', 'E\u200bgil', 'Ｅｇｉｌ', 'EGIL']
+        const statuses: number[] = []
+        for (let tries = 0; tries < 12; tries += 1)
+          statuses.push(
+            statusOf(
+              await guess(tries % 2 ? knex : other, spelled[tries % spelled.length] as string, {
+                address: `2001:db8:0:1:${tries}::1`,
+              }),
+            ),
+          )
+        expect(statuses.slice(0, 10)).toEqual(Array(10).fill(422))
+        expect(statuses.slice(10)).toEqual([429, 429])
+        // elsewhere he comes in as ever
+        expect(statusOf(await guess(knex, 'Egil', { password: phrase, address: '2001:db8:0:2::1' }))).toBe(200)
+      } finally {
+        await other.destroy()
+      }
+    }))
+  it('at a name that nobody has is held up alike, however it is spelled', () =>
+    here(async (knex) => {
+      await addPerson(knex, { name: 'Ada' })
+      const statuses: number[] = []
+      for (let tries = 0; tries < 12; tries += 1)
+        statuses.push(statusOf(await guess(knex, ['Nobody', 'NÓBODY', 'No\u200dbody'][tries % 3] as string)))
+      expect(statuses).toEqual([...Array(10).fill(422), 429, 429])
+    }))
+  it('everywhere at once does not keep out a browser that was signed in as that person, and no other browser is taken for it', () =>
+    here(async (knex) => {
+      const [ada, bo] = [await addPerson(knex, { name: 'Ada' }), await addPerson(knex, { name: 'Bo' })]
+      await setPassword(knex, ada, phrase)
+      for (let tries = 0; tries < 50; tries += 1) await guess(knex, 'Ada', { address: `198.51.100.${tries}` })
+      const right = { password: phrase, address: '203.0.113.9' }
+      expect(statusOf(await guess(knex, 'Ada', right))).toBe(429)
+      expect(statusOf(await guess(knex, 'Ada', { ...right, known: bo.id }))).toBe(429)
+      expect(statusOf(await guess(knex, 'Ada', { ...right, known: ada.id }))).toBe(200)
+      const carried = await knownAs(knex, ada.id)
+      expect(await knownIn(knex, carried)).toBe(ada.id)
+      const [, signature] = carried.split('.')
+      for (const text of [null, '', 'ada', ada.id, `${bo.id}.${signature}`, `${ada.id}.${'A'.repeat(43)}`])
+        expect(await knownIn(knex, text)).toBeNull()
+    }))
+  it('a new name that could be taken for another’s is refused', () =>
+    here(async (knex) => {
+      for (const name of ['E\u200bgil', 'Еgil']) await expect(addPerson(knex, { name })).rejects.toThrow(/letters/)
+    }))
+})
+
+describe('whoever keeps a page open', () => {
+  it('stands as pages find them: a session that is too old and a link whose day is over look no longer', () =>
+    here(async (knex) => {
+      const ada = await addPerson(knex, { name: 'Ada' })
+      const site = await importPlan(knex, { by: 'Ada' }, demo)
+      const session = await beginSession(knex, ada, 'x')
+      const link = await makeKey(knex, site, {
+        name: 'The client',
+        sort: 'link',
+        held: 'look',
+        hides: [],
+        until: new Date(Date.now() + 60_000),
+        by: 'Ada',
+        maker: ada.id,
+      })
+      const { who: reader } = await askerOf(knex, { ...nothing, link })
+      const { who: worker } = await askerOf(knex, { ...nothing, session })
+      const may = async (who: typeof reader) => (await accessTo(knex, await askerStands(knex, who), site))?.held ?? null
+      expect([await may(reader), await may(worker)]).toEqual(['look', 'lead'])
+      await knex('site_keys').update({ until: new Date(Date.now() - 1) })
+      await knex('person_sessions').update({ began: new Date(Date.now() - (LONGEST_DAYS + 0.01) * DAY_MS) })
+      expect([await may(reader), await may(worker)]).toEqual([null, null])
+    }))
+})
+
 describe('a name that is taken out', () => {
   it('stands nowhere any more but in what people wrote, and the site is as it was otherwise', () =>
     here(async (knex) => {
@@ -250,7 +410,8 @@ describe('a name that is taken out', () => {
         edits: [{ list: 'cables', id: 'c-0001', base: place, value: null }],
       }))
       const before = await currentCopy(knex, site)
-      const name = await forget(knex, { ...marit, retired: false })
+      const { now: name, still } = await forget(knex, { ...marit, retired: false })
+      expect(still).toEqual([])
       expect(name).toBe('former colleague 1')
       const after = await currentCopy(knex, site)
       if (!after) throw new Error('the site is gone')
@@ -300,7 +461,14 @@ describe('a change', () => {
       const id = led.outcome === 'saved' ? (led.id ?? '') : ''
       held = 'work'
       expect((await undoChange(knex, site, hand, id)).outcome).toBe('forbidden')
-      for (held of ['look', null] as const) expect((await note('nor this')).outcome).toBe('forbidden')
+      held = 'look'
+      expect((await note('nor this')).outcome).toBe('forbidden')
+      // what somebody may not see is not there for them, and nothing of it is looked at
+      held = null
+      const make = vi.fn()
+      expect(await changeSite(knex, site, hand, make)).toEqual({ outcome: 'no-site' })
+      expect(await changeSite(knex, 'never-made', hand, make)).toEqual({ outcome: 'no-site' })
+      expect(make).not.toHaveBeenCalled()
       const rows = await knex('changes').where({ site_id: site }).orderBy('place').pluck('by_name')
       expect(rows).toEqual(['Ada', 'Wim', 'Wim'])
     }))

@@ -1,16 +1,17 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
+import { whyNotNewName } from '../../core/people/new-name'
 import { nameField } from '../../core/vocabulary/fields'
 import { isDuplicate } from '../database/connection'
 import { inTransaction } from '../database/transaction'
 import { Failure } from '../failure'
 import type { Login } from './company'
 import { oneByOne } from './one-by-one'
-import { endPasskeysOf } from './passkeys'
 import { hashPassword, whyNotPassword } from './passwords'
 import type { Person } from './person'
 import { digestOf, newSecret } from './secret'
 import { endSessionsOf } from './sessions'
+import { endKeysOf, handKeysOn, keysByMaker, type MadeKey } from './site-keys'
 
 export type ListedPerson = Person & { retired: string | null; ready: boolean; seen: string | null }
 
@@ -46,6 +47,8 @@ export async function personCalled(knex: Knex, name: string): Promise<Person | n
 export async function addPerson(knex: Knex, told: { name: string; admin?: boolean }): Promise<Person> {
   const name = nameField.safeParse(told.name)
   if (!name.success) throw new Failure('A name has 1 to 120 letters.')
+  const why = whyNotNewName(name.data)
+  if (why) throw new Failure(why)
   const person = { id: randomUUID(), name: name.data, admin: told.admin === true || !(await hasPeople(knex)) }
   try {
     await knex('people').insert({ ...person, made: new Date() })
@@ -78,7 +81,16 @@ export async function invited(knex: Knex, text: string): Promise<Person | null> 
   return row ? { ...row, admin: Boolean(row.admin) } : null
 }
 
-/** Takes an invitation up with a password. Answers why not, or null. Whoever was signed in under that name is signed out, and their passkeys end. */
+/** What opens an account. */
+const WAYS_IN = ['person_sessions', 'person_logins', 'person_passkeys', 'invitations'] as const
+
+/** Begins an account anew: whatever opened it so far opens it no longer. Whoever takes it up gives it the way in that is then its only one. */
+async function beginAnew(trx: Knex.Transaction, id: string): Promise<void> {
+  await trx('people').where({ id }).update({ password: null })
+  for (const table of WAYS_IN) await trx(table).where({ person: id }).delete()
+}
+
+/** Takes an invitation up with a password. Answers why not, or null. */
 export async function takeUp(knex: Knex, text: string, password: string): Promise<string | null> {
   const person = await invited(knex, text)
   if (!person) return GONE
@@ -87,9 +99,8 @@ export async function takeUp(knex: Knex, text: string, password: string): Promis
   const kept = await hashPassword(password)
   return inTransaction(knex, async (trx) => {
     if (!(await usedUp(trx, text))) return GONE
+    await beginAnew(trx, person.id)
     await trx('people').where({ id: person.id }).update({ password: kept })
-    await endSessionsOf(trx, person.id)
-    await endPasskeysOf(trx, person.id)
     return null
   })
 }
@@ -111,11 +122,12 @@ export async function personOfLogin(knex: Knex, { issuer, subject }: Login): Pro
   return row ? { ...row, admin: Boolean(row.admin) } : null
 }
 
-/** Lets somebody in by the company's sign-in, at the terminal; what they were known by there before opens nothing more. */
+/** Lets somebody in by the company's sign-in as well, at the terminal; what they were known by there before opens nothing more, and whoever came in by it is signed out. */
 export async function setLogin(knex: Knex, { id }: Pick<Person, 'id'>, login: Login): Promise<void> {
   await inTransaction(knex, async (trx) => {
     await trx('person_logins').where({ person: id }).delete()
     await trx('person_logins').insert({ ...login, person: id })
+    await endSessionsOf(trx, id)
   })
 }
 
@@ -128,12 +140,8 @@ export async function takeUpByLogin(knex: Knex, text: string, login: Login): Pro
     return `At the company's you are known as ${other.name}, who has an account here.`
   return inTransaction(knex, async (trx) => {
     if (!(await usedUp(trx, text))) return GONE
-    await trx('person_logins')
-      .insert({ ...login, person: person.id })
-      .onConflict(['issuer', 'subject'])
-      .ignore()
-    await endSessionsOf(trx, person.id)
-    await endPasskeysOf(trx, person.id)
+    await beginAnew(trx, person.id)
+    await trx('person_logins').insert({ ...login, person: person.id })
     return person
   })
 }
@@ -160,20 +168,29 @@ export async function setPassword(knex: Knex, person: Person, password: string):
   if (why) throw new Failure(why)
   const kept = await hashPassword(password)
   await inTransaction(knex, async (trx) => {
+    await beginAnew(trx, person.id)
     await trx('people').where({ id: person.id }).update({ password: kept })
-    await endSessionsOf(trx, person.id)
-    await endPasskeysOf(trx, person.id)
   })
 }
 
-/** Ends an account: its sessions, its rights and its invitations. The name stays in the history. Throws where nobody would be left to lead. */
-export async function retire(knex: Knex, { id }: Pick<Person, 'id'>): Promise<void> {
-  await oneByOne(knex, async (trx) => {
+/**
+ * Ends an account: its sessions, its rights and its invitations, and the links and tokens that it made, unless they are handed on to somebody. Answers those. The
+ * name stays in the history. Throws where nobody would be left to lead.
+ */
+export async function retire(
+  knex: Knex,
+  { id }: Pick<Person, 'id'>,
+  handTo: Pick<Person, 'id' | 'name'> | null = null,
+): Promise<MadeKey[]> {
+  return oneByOne(knex, async (trx) => {
     await someoneElseIsAdmin(trx, id)
     await someoneElseLeads(trx, id)
-    await trx('people').where({ id }).update({ retired: new Date(), password: null, admin: false })
-    for (const table of ['person_sessions', 'person_logins', 'person_passkeys', 'site_rights', 'invitations'])
-      await trx(table).where({ person: id }).delete()
+    await trx('people').where({ id }).update({ retired: new Date(), admin: false })
+    await beginAnew(trx, id)
+    await trx('site_rights').where({ person: id }).delete()
+    const keys = (await keysByMaker(trx)).get(id) ?? []
+    await (handTo ? handKeysOn(trx, id, handTo) : endKeysOf(trx, id))
+    return keys
   })
 }
 

@@ -28,19 +28,29 @@ const SITE_AS = SITE_COLUMNS.map((column) => `sites.${column} as site_${column}`
 /** Who a browser is signed in as. `access` is what they may do on the site that was asked about, `site` the row of it. */
 export type SignedInAs = { person: Person; session: string; access: Access | null; site: SiteRow | null }
 
+/** Sessions that have not ended by themselves, of people who have not left. */
+const standing = (knex: Knex): Knex.QueryBuilder =>
+  knex('person_sessions')
+    .join('people', 'people.id', 'person_sessions.person')
+    .where('person_sessions.seen', '>', new Date(Date.now() - IDLE_DAYS * DAY_MS))
+    .where('person_sessions.began', '>', new Date(Date.now() - LONGEST_DAYS * DAY_MS))
+    .whereNull('people.retired')
+
+/** Who is signed in by a session as it stands by now; null where it has ended. That it is asked for keeps nobody signed in. */
+export async function sessionStands(knex: Knex, digest: string): Promise<Person | null> {
+  const row = await standing(knex).where({ digest }).first('people.id', 'people.name', 'people.admin')
+  return row ? { id: row.id, name: row.name, admin: Boolean(row.admin) } : null
+}
+
 /** Who a browser is signed in as, by what it carries; null where that has ended or is made up. One question, as every page asks it. */
 export async function sessionOf(knex: Knex, text: string, siteId = ''): Promise<SignedInAs | null> {
   const digest = digestOf(text)
-  const row = await knex('person_sessions')
-    .join('people', 'people.id', 'person_sessions.person')
+  const row = await standing(knex)
     .leftJoin('site_rights', (join) =>
       join.on('site_rights.person', 'people.id').andOnVal('site_rights.site_id', siteId),
     )
     .leftJoin('sites', (join) => join.onVal('sites.id', siteId))
     .where('person_sessions.digest', digest)
-    .where('person_sessions.seen', '>', new Date(Date.now() - IDLE_DAYS * DAY_MS))
-    .where('person_sessions.began', '>', new Date(Date.now() - LONGEST_DAYS * DAY_MS))
-    .whereNull('people.retired')
     .first(
       'people.id',
       'people.name',

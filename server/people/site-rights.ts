@@ -27,9 +27,17 @@ export function accessOfRow(row: { held?: unknown; hides?: unknown } | undefined
 export const accessOfPerson = async (knex: Knex, { id, admin }: Person, siteId: string): Promise<Access | null> =>
   admin ? ALL : accessOfRow(await knex('site_rights').where({ site_id: siteId, person: id }).first('held', 'hides'))
 
-/** The sites that a person may look at; null: all of them. */
-export const sitesOfPerson = async (knex: Knex, { id, admin }: Person): Promise<ReadonlySet<string> | null> =>
-  admin ? null : new Set(await knex('site_rights').where({ person: id }).pluck('site_id'))
+/** What a person may do on each site that they may look at; null: everything on all of them. */
+export async function sitesOfPerson(knex: Knex, { id, admin }: Person): Promise<Map<string, Access> | null> {
+  if (admin) return null
+  const rows = await knex('site_rights').where({ person: id }).select('site_id', 'held', 'hides')
+  return new Map(
+    rows.flatMap((row): [string, Access][] => {
+      const access = accessOfRow(row)
+      return access ? [[row.site_id, access]] : []
+    }),
+  )
+}
 
 /** Who has a right on a site, by name. Those who run Hallway have all of them and are not listed. */
 export async function rightsOn(knex: Knex, siteId: string): Promise<HeldRight[]> {
@@ -44,6 +52,8 @@ export async function rightsOn(knex: Knex, siteId: string): Promise<HeldRight[]>
 /** Gives a person a right on a site, or takes it away with null. Throws where nobody would be left who leads the site. */
 export async function setRight(knex: Knex, siteId: string, person: string, access: Access | null): Promise<void> {
   await oneByOne(knex, async (trx) => {
+    if (access !== null && !(await trx('people').where({ id: person }).whereNull('retired').first('id')))
+      throw new Failure('Whoever that is has no account here, or not any more. Nothing was changed.')
     const leads: string[] = await trx('site_rights').where({ site_id: siteId, held: 'lead' }).pluck('person')
     if (access?.held !== 'lead' && leads.length === 1 && leads[0] === person)
       throw new Failure('Nobody would be left who leads this site. Let somebody else lead it first.')

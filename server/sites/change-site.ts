@@ -189,6 +189,9 @@ async function once(
   attempt: Attempt,
 ): Promise<Outcome> {
   const asking = parts.at(-1)?.siteId ?? ''
+  // what somebody may not see is as what is not there: nothing of it is held or made. Asked outside, as a transaction sees the site as it stood at its first question
+  for (const { siteId } of parts)
+    if (hand.rights && (await hand.rights(knex, siteId)) === null) return { outcome: 'no-site' }
   const held: (Held & { siteId: string })[] = []
   const outcome = await knex.transaction(async (trx): Promise<Outcome> => {
     const known = new Map<string, Held>()
@@ -238,10 +241,11 @@ async function drafted(
   make: MakeChange,
 ): Promise<Pick<Drafted, 'draft' | 'applied'> | Outcome> {
   const nothing: Outcome = { outcome: 'saved', place: copy.place, id: null, what: null, edits: [] }
+  const held = rights ? await rights(trx, siteId) : 'lead'
+  if (held === null) return { outcome: 'no-site' }
   const draft = await make(copy, trx)
   if ('outcome' in draft) return draft.outcome === 'nothing' ? nothing : draft
   if (draft.edits.length === 0) return NO_LONGER_SO
-  const held = rights ? await rights(trx, siteId) : 'lead'
   // what is taken back stands under the names it stood under
   const sent =
     rights && !draft.undoes

@@ -14,8 +14,8 @@ import { notFromElsewhere, notTooOften } from './costly'
 import { health } from './health'
 import { measured, metrics } from './metrics'
 import { ADDRESS_HEADER, NONCE_HEADER, REQUEST_HEADER } from './nonce'
+import { oneAddress } from './one-address'
 import { pageDataOnly } from './page-data'
-import { plainNames } from './plain-names'
 import type { Reach } from './reach'
 import { sameSite } from './same-site'
 import { unreadBody } from './unread-body'
@@ -45,6 +45,7 @@ export function application({ build, clientFolder, reach }: Options): Express {
       },
     }),
   )
+  app.use(oneAddress)
   app.use((request, response, next) => {
     response.locals.nonce = randomBytes(16).toString('base64')
     // for the page renderer; whatever the sender put there is replaced. What is fetched for a page has no scripts of its own
@@ -87,7 +88,6 @@ export function application({ build, clientFolder, reach }: Options): Express {
   app.use(behindProxy(reach.publicUrl))
   app.use(sameSite(reach.names))
   app.use(notFromElsewhere)
-  app.use(plainNames)
   app.use(pageDataOnly(build))
   app.use(notTooOften())
   // what was built is zipped already

@@ -7,6 +7,7 @@ import { Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { setImmediate as nextTurn } from 'node:timers/promises'
 import { Busboy, type BusboyConfig, type BusboyFileStream, type BusboyInstance } from '@fastify/busboy'
+import { offTheClock } from '../database/deadline'
 import { isDiskFull, isSystemTrouble } from '../failure'
 
 /** What a form may be; where a route says nothing, it is small and brings no file. */
@@ -61,7 +62,8 @@ export async function withSentForm<T>(
     return join(folder, 'file')
   }
   try {
-    const sent = await read(body, request.headers.get('content-type') ?? '', takes, place)
+    // a slow line takes nothing from the time there is for saving
+    const sent = await offTheClock(() => read(body, request.headers.get('content-type') ?? '', takes, place))
     return await use(sent)
   } finally {
     if (folder) await rm(folder, { recursive: true, force: true })

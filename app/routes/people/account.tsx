@@ -65,7 +65,7 @@ export async function action({ request }: Route.ActionArgs) {
           return { problem: 'The two are not the same. Type the new password twice.' }
         // whoever sits at an open browser and guesses is held up as at the door
         const address = request.headers.get(ADDRESS_HEADER) ?? ''
-        const shown = await signIn(knex, { name: person.name, password: field('now'), address, known: true })
+        const shown = await signIn(knex, { name: person.name, password: field('now'), address, known: person.id })
         if ('problem' in shown)
           return { problem: shown.status === 429 ? shown.problem : 'That is not your password so far.' }
         return { problem: await changePassword(knex, person, { next: field('next'), session }) }

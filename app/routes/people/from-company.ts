@@ -4,7 +4,7 @@ import { backFromCompany, companyOf, type Errand } from '../../../server/people/
 import { personOfLogin, takeUpByLogin } from '../../../server/people/people'
 import { beginSession } from '../../../server/people/sessions'
 import { within } from '../../address'
-import { carriedBy, carry } from '../../carried.server'
+import { carriedBy, carry, carrySignedIn } from '../../carried.server'
 import { load } from '../../stored.server'
 import type { Route } from './+types/from-company'
 import { backAddress } from './back-address.server'
@@ -38,10 +38,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   if (person === null || typeof person === 'string') throw data(person ?? NOBODY_HERE, { status: 403 })
   const session = await load((knex) => beginSession(knex, person, deviceOf(request)))
   return redirect(within(errand.to), {
-    headers: [
-      ['Set-Cookie', await carry('session', session)],
-      ['Set-Cookie', await carry('errand', null)],
-    ],
+    headers: [...(await carrySignedIn(session, person)), ['Set-Cookie', await carry('errand', null)]],
   })
 }
 

@@ -32,7 +32,7 @@ export async function action({ request }: Route.ActionArgs) {
   return Response.json(
     { to: within(form.get('to')) },
     {
-      headers: await carrySignedIn(done.session, done.person.name),
+      headers: await carrySignedIn(done.session, done.person),
     },
   )
 }

@@ -10,6 +10,7 @@ import {
   retire,
   setAdmin,
 } from '../../../server/people/people'
+import { keysByMaker } from '../../../server/people/site-keys'
 import { asker } from '../../asker.server'
 import { readForm } from '../../read-form.server'
 import { AWAY_MESSAGE, load, save } from '../../stored.server'
@@ -30,13 +31,14 @@ export const meta: Route.MetaFunction = () => [{ title: 'People · Hallway' }]
 /** Everybody who has, or had, an account here. */
 export async function loader() {
   const { open, person } = asker()
-  const people = open ? [] : await load(listPeople)
+  const [people, keys] = open ? [[], null] : await load((knex) => Promise.all([listPeople(knex), keysByMaker(knex)]))
   return {
     open,
     days: INVITATION_DAYS,
     you: person?.id ?? null,
     people: people.map(({ seen, retired, ...each }) => ({
       ...each,
+      keys: keys?.get(each.id) ?? [],
       seen: seen && instantOf(seen),
       retired: retired && instantOf(retired),
     })),
@@ -63,7 +65,8 @@ export async function action({ request }: Route.ActionArgs) {
         case 'invite':
           return { made: `An invitation for ${person.name}`, path: `/welcome/${await invite(knex, person)}` }
         case 'retire':
-          await retire(knex, person)
+        case 'retire and take over':
+          await retire(knex, person, wanted === 'retire' ? null : asker().person)
           return 'done'
         case 'admin':
         case 'no admin':
@@ -81,6 +84,8 @@ export async function action({ request }: Route.ActionArgs) {
   if (done === 'done') return redirect('/people?done=yes')
   return 'made' in done ? done : data(done, { status: 422 })
 }
+
+const keysWords = (count: number): string => (count === 1 ? 'one link or token' : `${count} links and tokens`)
 
 export default function People({ loaderData: { people, you, open, days }, actionData }: Route.ComponentProps) {
   const [params] = useSearchParams()
@@ -103,7 +108,7 @@ export default function People({ loaderData: { people, you, open, days }, action
       {!actionData && params.has('done') && <Notice tone="clear">It is done.</Notice>}
       {here.length > 0 && (
         <RuledTable label="People" cards columns={['Name', 'What they are', 'Last seen', 'Change']}>
-          {here.map(({ id, name, admin, ready, seen }) => (
+          {here.map(({ id, name, admin, ready, seen, keys }) => (
             <tr key={id}>
               <td className={text.strong}>
                 {name}
@@ -131,7 +136,18 @@ export default function People({ loaderData: { people, you, open, days }, action
                         Retire
                       </QuietButton>
                     )}
+                    {id !== you && keys.length > 0 && (
+                      <QuietButton small grave name="do" value="retire and take over">
+                        Retire and take over {keysWords(keys.length)}
+                      </QuietButton>
+                    )}
                   </Flex>
+                  {id !== you && keys.length > 0 && (
+                    <p className={`${text.quiet} ${text.small}`}>
+                      Made {keysWords(keys.length)}, which end with the account unless you take them over:{' '}
+                      {keys.map((key) => `${key.sort} “${key.name}” to ${key.site}`).join(', ')}.
+                    </p>
+                  )}
                 </Form>
               </td>
             </tr>

@@ -35,7 +35,7 @@ export async function action({ request }: Route.ActionArgs) {
   const address = request.headers.get(ADDRESS_HEADER) ?? ''
   const { known } = await carriedBy(request)
   const done = await save(async (knex) => {
-    const signedIn = await signIn(knex, { name, password, address, known: known === name.trim().toLowerCase() })
+    const signedIn = await signIn(knex, { name, password, address, known })
     if ('problem' in signedIn) return signedIn
     const { person } = signedIn
     return { person, session: await beginSession(knex, person, deviceOf(request)) }
@@ -43,7 +43,7 @@ export async function action({ request }: Route.ActionArgs) {
   if (done === null) return data({ problem: AWAY_MESSAGE, name }, { status: 503 })
   if ('problem' in done) return data({ problem: done.problem, name }, { status: done.status })
   return redirect(within(form.get('to')), {
-    headers: await carrySignedIn(done.session, done.person.name),
+    headers: await carrySignedIn(done.session, done.person),
   })
 }
 

@@ -92,7 +92,8 @@ export async function action({ request, params }: Route.ActionArgs) {
           const held = sort === 'link' ? 'look' : wanted.held
           // to the end of its day, wherever that is
           const ends = until ? new Date(Date.parse(`${until}T00:00:00Z`) + 36 * 3_600_000) : null
-          const secret = await makeKey(knex, params.site, { name, sort, held, hides, until: ends, by })
+          const maker = asker().person?.id ?? null
+          const secret = await makeKey(knex, params.site, { name, sort, held, hides, until: ends, by, maker })
           return sort === 'link'
             ? { made: `A link for ${name}`, path: `/look/${secret}` }
             : { made: `A token for ${name}`, word: secret }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { noteField } from '../../vocabulary/fields'
+import { asNote, noteField } from '../../vocabulary/fields'
 import { everyObservation } from '../every'
 import { spotOf } from '../spot'
 import { kindOf } from './kind'
@@ -13,7 +13,9 @@ export const accepted = kindOf({
     ...everyObservation,
     kind: z.literal('accepted'),
     what: z.enum(ACCEPTANCE),
-    less: noteField.optional().describe('Why it is accepted with less than its tests ask for'),
+    less: asNote(z.string().max(2000, 'a note has at most 2000 characters'), { decides: true })
+      .optional()
+      .describe('Why it is accepted with less than its tests ask for'),
     conditions: noteField.optional().describe('What it may be used for, and under which conditions'),
   }),
   teach(learning, seen) {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idField, nameField } from '../../vocabulary/fields'
+import { forAll, idField, nameField } from '../../vocabulary/fields'
 import { TRIES } from '../../vocabulary/search'
 import { everyObservation } from '../every'
 import { kindOf } from './kind'
@@ -9,13 +9,11 @@ const schema = z.strictObject({
   kind: z.literal('try'),
   search: idField,
   what: z.enum(TRIES),
-  part: z
-    .string()
-    .max(140)
+  part: forAll(z.string().max(140))
     .optional()
     .describe('Which part it acted on, where it acts on one: a cable, or "device/port"'),
-  outcome: z.string().trim().min(1).max(140).describe('What came of it, by its name'),
-  says: z.string().trim().min(1).max(300).describe('The same in words'),
+  outcome: forAll(z.string().trim().min(1).max(140)).describe('What came of it, by its name'),
+  says: forAll(z.string().trim().min(1).max(300)).describe('The same in words'),
   with: nameField.optional().describe('What was put in: a cable, a port, a charger'),
   also: z.array(z.enum(TRIES)).max(5).optional().describe('What else was changed at once: then it proves less'),
 })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { decimal } from '../../quantity/parsed'
+import { forAll } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
 import { kindOf } from './kind'
@@ -8,13 +9,13 @@ import { readingWords } from './reading'
 const schema = z.strictObject({
   ...everyReading,
   measure: z.literal('job'),
-  what: z.string().trim().min(1).max(120).describe('The job: "build the project", "copy the rushes"'),
+  what: forAll(z.string().trim().min(1).max(120)).describe('The job: "build the project", "copy the rushes"'),
   figures: z.array(z.number().min(0).max(1e9)).min(1).max(60).describe('One figure a repeat'),
-  unit: z.string().trim().min(1).max(20).default('s'),
+  unit: forAll(z.string().trim().min(1).max(20)).default('s'),
   moreIsBetter: z.literal(true).optional().describe('Frames or MB/s, not seconds'),
   against: z
     .strictObject({
-      what: z.string().trim().min(1).max(80).describe('The other side: "supplied lead, 0.8 m"'),
+      what: forAll(z.string().trim().min(1).max(80)).describe('The other side: "supplied lead, 0.8 m"'),
       figures: z.array(z.number().min(0).max(1e9)).min(1).max(60),
       length: z.number().min(0).max(1000).optional().describe('How long that way is, in metres'),
     })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idField } from '../../vocabulary/fields'
+import { asNote, idField } from '../../vocabulary/fields'
 import { everyObservation } from '../every'
 import { kindOf } from './kind'
 
@@ -7,7 +7,7 @@ const schema = z.strictObject({
   ...everyObservation,
   kind: z.literal('retraction'),
   retracts: idField,
-  reason: z.string().trim().min(1, 'a reason cannot be empty').max(300, 'a reason has at most 300 characters'),
+  reason: asNote(z.string().trim().min(1, 'a reason cannot be empty').max(300, 'a reason has at most 300 characters')),
 })
 export type Retraction = z.output<typeof schema>
 

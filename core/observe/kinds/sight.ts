@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { asNote } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
 import { spotOf } from '../spot'
@@ -9,7 +10,7 @@ const schema = z.strictObject({
   ...everyReading,
   measure: z.literal('sight'),
   good: z.boolean().describe('It looked as it should'),
-  saw: z.string().trim().max(300).optional(),
+  saw: asNote(z.string().trim().max(300)).optional(),
 })
 
 /** What only eyes see: sparkles, flicker, a blurred picture. */

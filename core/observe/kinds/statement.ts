@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { CABLE_GRADES, gradeFacts } from '../../standards/grades'
 import { LINK_MODES, linkModeFacts } from '../../standards/link-modes'
 import { ampsField, voltsField } from '../../vocabulary/cable'
-import { nameField } from '../../vocabulary/fields'
+import { forAll, nameField } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyObservation } from '../every'
 import type { Learning, SaidBy } from '../learnt'
@@ -29,7 +29,7 @@ const schema = z.strictObject({
     .optional()
     .describe('Of a kind: how many somebody else tried, and how many held'),
   words: z
-    .array(z.string().regex(/^0x[0-9a-f]{8}$/))
+    .array(forAll(z.string().regex(/^0x[0-9a-f]{8}$/)))
     .max(6)
     .optional()
     .describe('The words of a chip as they were read'),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idField } from '../../vocabulary/fields'
+import { asNote, idField } from '../../vocabulary/fields'
 import { SYMPTOMS } from '../../vocabulary/search'
 import { everyObservation } from '../every'
 import { kindOf } from './kind'
@@ -7,11 +7,11 @@ import { kindOf } from './kind'
 const schema = z.strictObject({
   ...everyObservation,
   kind: z.literal('symptom'),
-  saw: z.string().trim().min(1).max(500),
+  saw: asNote(z.string().trim().min(1).max(500)),
   what: z.enum(SYMPTOMS).optional().describe('Which of the usual symptoms it is'),
   not: z.literal(true).optional().describe('Somebody looked for it, and it is not there'),
   search: idField.optional().describe('The search it was seen in'),
-  line: z.string().max(300).optional().describe('The line of a log or listing that it was read from'),
+  line: asNote(z.string().max(300)).optional().describe('The line of a log or listing that it was read from'),
 })
 export type SymptomObservation = z.output<typeof schema>
 
