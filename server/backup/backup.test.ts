@@ -17,6 +17,7 @@ import { freshSites } from '../../tests/support/demo-site'
 import { makeEmptyDatabase, withEmptyDatabase } from '../../tests/support/empty-database'
 import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
+import { hashPassword } from '../people/passwords'
 import { changeSite } from '../sites/change-site'
 import { currentCopy } from '../sites/copies'
 import { historyOf } from '../sites/history'
@@ -126,6 +127,25 @@ describe('a backup', () => {
     const body = lines.map((line) => `${line}\n`).join('')
     return `${body}${JSON.stringify({ end: true, counts, sha256: createHash('sha256').update(body).digest('hex') })}\n`
   }
+  const person = () => ({
+    id: 'p',
+    name: 'Pip',
+    password: null,
+    admin: 0,
+    made: '2026-11-30 10:00:00.000',
+    retired: null,
+  })
+  const passkey = () => ({
+    digest: 'd',
+    person: 'p',
+    credential: 'c',
+    public_key: 'k',
+    transports: '',
+    counter: 0,
+    name: 'a phone',
+    made: '2026-11-30 10:00:00.000',
+    used: null,
+  })
   const rowOf = (table: string, row: object) => JSON.stringify({ table, row })
   it.each<[string, (lines: string[]) => string[]]>([
     ['a table nobody knows', (lines) => [...lines, rowOf('settings', { name: 'signing-secret', value: 'mine' })]],
@@ -137,11 +157,47 @@ describe('a backup', () => {
     ['a site whose plan is broken', (lines) => lines.map((line) => line.replace('"list":"runs"', '"list":"needs"'))],
     ['a line that has no end', ([head = '']) => [head, `{"table":"sites","row":{"name":"${'x'.repeat(70_000_000)}"}}`]],
     ['nothing', () => []],
+    ...(['person_sessions', 'invitations', 'site_keys', 'person_logins', 'guesses', 'used_questions'] as const).map(
+      (table): [string, (lines: string[]) => string[]] => [
+        `what opens accounts and sites (${table})`,
+        (lines) => [...lines, rowOf('people', person()), rowOf(table, { person: 'p', digest: 'd' })],
+      ],
+    ),
+    ['a passkey of nobody', (lines) => [...lines, rowOf('person_passkeys', { ...passkey(), person: 'nobody' })]],
+    [
+      'a right of nobody',
+      (lines) => [...lines, rowOf('site_rights', { site_id: now.site, person: 'p', held: 'lead' })],
+    ],
+    ...(
+      ['plain', '', '$argon2id$v=19$m=4194304,t=900,p=1$c2FsdHNhbHRzYWx0$aGFzaGhhc2hoYXNoaGFzaGhhc2hoYXNo', 7] as const
+    ).map((password): [string, (lines: string[]) => string[]] => [
+      `a password as none is kept (${password})`,
+      (lines) => [...lines, rowOf('people', { ...person(), password })],
+    ]),
+    ['an account without a name', (lines) => [...lines, rowOf('people', { ...person(), name: ' \u0007' })]],
   ])('%s in one whose sum fits is refused in words, and nothing of it comes in', async (_what, spoil) => {
     const file = fresh()
     writeFileSync(file, gzipSync(sealed(spoil((await wholeLines()).slice(0, -2))), { level: 1 }))
     await expect(restore(empty.knex, file)).rejects.toThrow(Failure)
     await holdsNothing()
+  })
+  it('with accounts brings them back, also one of an earlier Hallway, and nobody is signed in', async () => {
+    const file = fresh()
+    const kept = await hashPassword('a phrase that is long enough')
+    const lines = (await wholeLines()).slice(0, -2)
+    const people = [
+      rowOf('people', { ...person(), password: kept }),
+      // it kept when a passkey was asked last
+      rowOf('person_passkeys', { ...passkey(), asked: 1_700_000_000_000 }),
+    ]
+    writeFileSync(file, gzipSync(sealed([...lines, ...people]), { level: 1 }))
+    await withEmptyDatabase(async (knex) => {
+      await migrate(knex)
+      await restore(knex, file)
+      expect(await knex('people').pluck('name')).toEqual(['Pip'])
+      expect(await knex('person_passkeys').pluck('name')).toEqual(['a phone'])
+      expect(await knex('person_sessions')).toEqual([])
+    })
   })
   it('tells how far it is, and never goes back', async () => {
     const told: [string, number][] = []

@@ -7,9 +7,11 @@ import { constants, createGunzip, createGzip } from 'node:zlib'
 import type { Knex } from 'knex'
 import { z } from 'zod'
 import { readPlan } from '../../core/plan/read'
+import { nameField } from '../../core/vocabulary/fields'
 import { isDatabaseAway } from '../database/connection'
 import { markOlder } from '../database/migrations/0004-kept'
 import { Failure, isDiskFull } from '../failure'
+import { isKeptPassword } from '../people/passwords'
 import { readCopy, siteRow } from '../sites/entity-rows'
 
 /**
@@ -53,6 +55,9 @@ const BYTE_COLUMNS: Partial<Record<Table, readonly string[]>> = {
 
 type Row = Record<string, unknown>
 type Counts = Record<Table, number>
+/** Columns that an earlier Hallway kept, and nobody asks for any more. */
+const GONE_COLUMNS: Partial<Record<Table, readonly string[]>> = { person_passkeys: ['asked'] }
+
 const noRows = (): Counts => Object.fromEntries(TABLES.map((table) => [table, 0])) as Counts
 
 /** How far it is, in words and whole percent. */
@@ -302,12 +307,21 @@ function* piecesOf(table: Table, row: Row): Iterable<string> {
 
 function asWritten(table: Table, row: Row): Row {
   const written = { ...row }
+  for (const column of GONE_COLUMNS[table] ?? []) delete written[column]
   for (const column of JSON_COLUMNS[table] ?? [])
     written[column] = written[column] === null ? null : JSON.stringify(written[column])
   for (const column of BYTE_COLUMNS[table] ?? []) written[column] = Buffer.from(String(written[column]), 'base64')
   if (table === 'sites') written.identity = randomUUID()
+  if (table === 'people' && !isPerson(row))
+    throw new Failure(
+      `This backup holds an account that no Hallway has made: ${String(row.name).slice(0, 120)}. Nothing was brought in.`,
+    )
   return written
 }
+
+/** A name, and a password as it is kept here or none: what opens an account is not taken on trust. */
+const isPerson = ({ name, password }: Row): boolean =>
+  nameField.safeParse(name).success && (password === null || isKeptPassword(password))
 
 async function check(trx: Knex.Transaction, id: string, name: string): Promise<void> {
   const row = await siteRow(trx, id)

@@ -67,7 +67,7 @@ type Side = { address: string; pids: readonly number[]; stop(): Promise<void> }
 async function startSide(prepare: (knex: Knex) => Promise<unknown>): Promise<Side> {
   const home = mkdtempSync(join(tmpdir(), 'hallway-bench-'))
   const own = await startPrivateDatabase({ home, say: () => {} })
-  const knex = connect(own.url, LONG_PATIENCE_MS)
+  const knex = connect(own.url, { patienceMs: LONG_PATIENCE_MS })
   await migrate(knex)
   const site = await importPlan(knex, { by: 'the bench' }, demoPlan())
   await prepare(knex)

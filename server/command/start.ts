@@ -58,7 +58,7 @@ export async function start(options: StartOptions, { demo }: { demo: boolean }):
     forgetRunning(given)
   }
   try {
-    const knex = connect(databaseUrl, LONG_PATIENCE_MS)
+    const knex = connect(databaseUrl, { patienceMs: LONG_PATIENCE_MS })
     try {
       await migrate(knex)
       if (demo) await loadDemo(knex, say)

@@ -10,7 +10,7 @@ export async function withDatabase<T>(work: (knex: Knex) => Promise<T>): Promise
   const say = (line: string) => console.error(line)
   const given = process.env[DATABASE_URL_VARIABLE] ?? readRunning(undefined)?.databaseUrl
   const own = given ? null : await startPrivateDatabase({ home, say })
-  const knex = connect(given ?? own?.url ?? '', LONG_PATIENCE_MS)
+  const knex = connect(given ?? own?.url ?? '', { patienceMs: LONG_PATIENCE_MS })
   try {
     await migrate(knex)
     return await work(knex)

@@ -27,7 +27,7 @@ afterAll(() => {
 
 describe('a database that says nothing', () => {
   it('is away, as one that is dead is, and is asked again over another line', async () => {
-    const knex = connect(url.href, 300)
+    const knex = connect(url.href, { patienceMs: 300 })
     try {
       await knex.raw('SELECT 1')
       silent = true
@@ -43,7 +43,7 @@ describe('a database that says nothing', () => {
     }
   })
   it('while nobody asks it anything is only idle', async () => {
-    const knex = connect(url.href, 100)
+    const knex = connect(url.href, { patienceMs: 100 })
     try {
       await knex.transaction(async (trx) => {
         await trx.raw('SELECT 1')

@@ -12,7 +12,8 @@ export const DATABASE_URL_VARIABLE = 'HALLWAY_DATABASE_URL'
 const shared = globalThis as typeof globalThis & { hallwayDatabase?: Knex }
 
 export function database(): Knex {
-  shared.hallwayDatabase ??= connect(databaseUrl())
+  // what reads whole files on a thread of its own between two questions holds only what it makes itself
+  shared.hallwayDatabase ??= connect(databaseUrl(), isMainThread ? { idleSeconds: IDLE_SECONDS } : {})
   return shared.hallwayDatabase
 }
 
@@ -53,7 +54,13 @@ class InTime extends Mysql2 {
   }
 }
 
-export function connect(url: string, patienceMs = PATIENCE_MS): Knex {
+/** How long a silent database is waited for, and after how long the database ends a transaction in which nothing is asked. */
+type Patience = { patienceMs?: number; idleSeconds?: number }
+
+export function connect(
+  url: string,
+  { patienceMs = PATIENCE_MS, idleSeconds = LONG_IDLE_SECONDS }: Patience = {},
+): Knex {
   const { hostname, port, username, password, pathname } = new URL(url)
   return knex({
     client: InTime,
@@ -82,7 +89,7 @@ export function connect(url: string, patienceMs = PATIENCE_MS): Knex {
           if (connection._command) stream.destroy(silent())
         })
         connection.query(
-          `SET SESSION innodb_lock_wait_timeout = ${LOCK_WAIT_SECONDS}, idle_transaction_timeout = ${isMainThread ? IDLE_SECONDS : LONG_IDLE_SECONDS}`,
+          `SET SESSION innodb_lock_wait_timeout = ${LOCK_WAIT_SECONDS}, idle_transaction_timeout = ${idleSeconds}`,
           (error) => done(error, connection),
         )
       },
@@ -94,10 +101,10 @@ export function connect(url: string, patienceMs = PATIENCE_MS): Knex {
 
 /** Whoever waits for another's turn longer than this tries again: shorter than the patience, so that waiting is not taken for silence. */
 const LOCK_WAIT_SECONDS = 3
-/** A transaction in which nothing is asked for so long is ended by the database: a process that hangs holds up nobody else's saves for longer than they have patience. */
-const IDLE_SECONDS = 4
-/** What reads whole files between two questions holds only what it makes itself. */
-const LONG_IDLE_SECONDS = 60
+/** A save in which nothing is asked for so long is ended by the database: a web process that hangs holds up nobody else's saves for longer than they have patience. */
+export const IDLE_SECONDS = 5
+/** The same for what may read large files between two questions. */
+const LONG_IDLE_SECONDS = 600
 
 /** What of a connection tells whether it waits for an answer. */
 type Asked = {

@@ -7,7 +7,7 @@ import { cases } from '../../tests/support/laws'
 import { type StallingLine, stallingLine } from '../../tests/support/stalling-line'
 import { changeSite, type Outcome } from '../sites/change-site'
 import { currentCopy } from '../sites/copies'
-import { connect, isDatabaseAway } from './connection'
+import { connect, IDLE_SECONDS, isDatabaseAway } from './connection'
 import { offTheClock, timeLeft, withinTime } from './deadline'
 
 type Knex = ReturnType<typeof connect>
@@ -20,7 +20,7 @@ afterEach(async () => {
 /** A database behind a line that can stand still. */
 async function behindLine(patienceMs?: number): Promise<{ knex: Knex; line: StallingLine }> {
   const line = await stallingLine(inject('databaseUrl'))
-  const knex = connect(line.url, patienceMs)
+  const knex = connect(line.url, patienceMs === undefined ? {} : { patienceMs })
   closing.push(
     () => line.close(),
     () => knex.destroy(),
@@ -136,7 +136,7 @@ describe('a database that says nothing', () => {
 describe('a row that somebody else holds', () => {
   /** Holds the row of the site as a process that hangs would. */
   async function held(): Promise<{ letGo: () => Promise<void> }> {
-    const other = connect(inject('databaseUrl'))
+    const other = connect(inject('databaseUrl'), { idleSeconds: IDLE_SECONDS })
     const trx = await other.transaction()
     await trx('sites').where({ id: now.site }).forUpdate().first('id')
     const letGo = async () => {

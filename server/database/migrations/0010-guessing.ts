@@ -19,7 +19,9 @@ export async function up(knex: Knex): Promise<void> {
     table.specificType('maker', ascii(64)).nullable().index()
     table.foreign('maker').references('id').inTable('people').onDelete('SET NULL')
   })
-  await knex.raw('UPDATE site_keys JOIN people ON people.name = site_keys.made_by COLLATE utf8mb4_unicode_ci SET site_keys.maker = people.id')
+  await knex.raw(
+    'UPDATE site_keys JOIN people ON people.name = site_keys.made_by COLLATE utf8mb4_unicode_ci SET site_keys.maker = people.id',
+  )
 }
 
 export async function down(knex: Knex): Promise<void> {
