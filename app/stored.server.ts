@@ -19,6 +19,7 @@ export async function load<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
     return await work(database())
   } catch (error) {
     if (isDatabaseAway(error)) throw data(null, { status: 503 })
+    if (isDiskFull(error)) throw data(FULL_MESSAGE, { status: 503 })
     throw inWords(error)
   }
 }

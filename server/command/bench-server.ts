@@ -29,7 +29,11 @@ export async function withOwnDatabase<T>(work: (url: string) => Promise<T>): Pro
 export async function withServer<T>(work: (address: string) => Promise<T>): Promise<T> {
   const build = await import(pathToFileURL(join(root, 'build/app/server/index.js')).href)
   const server = createServer(
-    application({ build, clientFolder: join(root, 'build/app/client'), reach: { names: new Set(), publicUrl: null } }),
+    application({
+      build,
+      clientFolder: join(root, 'build/app/client'),
+      reach: { names: new Set(), publicUrl: null, proxies: [] },
+    }),
   )
   await new Promise<void>((opened) => server.listen(0, '127.0.0.1', opened))
   try {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
+import { withRoom } from '../disk'
 import { log } from '../log'
 import { columnTime } from '../sites/entity-rows'
 
@@ -29,7 +30,9 @@ const LOST_MS = 15_000
  * Begins a long job about something of a site, beside whatever else the process does: a page may be left meanwhile, and any process can say how far it is or stop
  * it. What is asked for while it goes on is that job.
  */
-export async function beginJob(
+export const beginJob = (...asked: Parameters<typeof begin>): Promise<Job> => withRoom(() => begin(...asked))
+
+async function begin(
   knex: Knex,
   { siteId, about, by }: { siteId: string; about: string; by: string },
   work: JobWork,

@@ -18,10 +18,13 @@ export type PrivateDatabase = {
   stop(): Promise<void>
 }
 
-type Options = { home: string; say: (line: string) => void }
+type Options = { home: string; say: (line: string) => void; patienceMs?: number }
 
 const USER = 'hallway'
-const READY_WITHIN_MS = 30_000
+/** After so long somebody who waits is told. */
+const TELL_AFTER_MS = 30_000
+/** A database that puts right what a loss of power left may take long; one that takes longer is ended. */
+const READY_WITHIN_MS = 600_000
 const FIRST_PAUSE_MS = 1000
 const LONGEST_PAUSE_MS = 30_000
 
@@ -30,7 +33,11 @@ const LONGEST_PAUSE_MS = 30_000
  * file only the owner can read. A server left over from a start that was killed is asked to stop first. If MariaDB dies
  * while Hallway runs it is started again on the same port, as often as it takes.
  */
-export async function startPrivateDatabase({ home, say }: Options): Promise<PrivateDatabase> {
+export async function startPrivateDatabase({
+  home,
+  say,
+  patienceMs = READY_WITHIN_MS,
+}: Options): Promise<PrivateDatabase> {
   const program = needProgram('mariadbd', 'mariadb-server', say)
   const folder = resolve(home)
   mkdirSync(folder, { recursive: true, mode: 0o700 })
@@ -52,7 +59,7 @@ export async function startPrivateDatabase({ home, say }: Options): Promise<Priv
   if (!existsSync(join(files.data, 'mysql'))) initialise(files.data, say)
   const password = readPassword(files.password)
   mkdirSync(files.noFiles, { recursive: true, mode: 0o500 })
-  if (!existsSync(files.closed)) await closeAccounts(program, files)
+  if (!existsSync(files.closed)) await closeAccounts(program, files, say)
   const port = await freePort()
 
   let stopping = false
@@ -60,7 +67,7 @@ export async function startPrivateDatabase({ home, say }: Options): Promise<Priv
   const launch = async (): Promise<void> => {
     rmSync(files.socket, { force: true })
     server = spawnServer(program, files, port)
-    await ready(files.socket, server, files.log)
+    await ready(files, server, say, patienceMs)
     const died = () => {
       if (!stopping) void relaunch()
     }
@@ -174,18 +181,30 @@ function spawnServer(program: string, files: Files, port: number | null): ChildP
   return spawn(command, [...before, ...words], { stdio: 'ignore', detached: true })
 }
 
-async function ready(socket: string, server: ChildProcess, log: string): Promise<void> {
-  const until = Date.now() + READY_WITHIN_MS
-  while (Date.now() < until) {
+/** Waits for a database as long as it takes to start. One that does not come to an end of it is ended: two of them over the same files would spoil them. */
+async function ready(
+  { socket, log }: Pick<Files, 'socket' | 'log'>,
+  server: ChildProcess,
+  say: Options['say'],
+  patienceMs: number,
+): Promise<void> {
+  const began = performance.now()
+  let told = false
+  while (performance.now() - began < patienceMs) {
     if (server.exitCode !== null || server.signalCode !== null) break
     try {
-      const connection = await mysql.createConnection({ socketPath: socket, user: 'root' })
+      const connection = await mysql.createConnection({ socketPath: socket, user: 'root', connectTimeout: 5000 })
       await connection.end()
       return
     } catch {
       await wait(50)
     }
+    if (!told && performance.now() - began > TELL_AFTER_MS) {
+      told = true
+      say(`The database takes long to start; it may be putting files right. Its own words are in ${log}.`)
+    }
   }
+  await ended(server)
   const last = existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-4).join('\n') : ''
   throw new Failure(`The database did not start. Its own words, from ${log}:\n${last}`)
 }
@@ -194,11 +213,11 @@ async function ready(socket: string, server: ChildProcess, log: string): Promise
  * The installer leaves accounts without a password that anybody on this machine could reach over the network. While it cannot be reached over one, they
  * are taken away: what is left is root on the socket, in a folder only its owner can enter, without the right to read or write files.
  */
-async function closeAccounts(program: string, files: Files): Promise<void> {
+async function closeAccounts(program: string, files: Files, say: Options['say']): Promise<void> {
   rmSync(files.socket, { force: true })
   const server = spawnServer(program, files, null)
   try {
-    await ready(files.socket, server, files.log)
+    await ready(files, server, say, READY_WITHIN_MS)
     const connection = await mysql.createConnection({ socketPath: files.socket, user: 'root' })
     try {
       const [accounts] = await connection.query<RowDataPacket[]>('SELECT User, Host FROM mysql.global_priv')

@@ -12,6 +12,7 @@ import {
 } from '../../core/series/chunk'
 import { type Gathered, gather, type InstrumentLine, nothingGathered } from '../../core/series/instrument-lines'
 import { inTransaction } from '../database/transaction'
+import { withRoom } from '../disk'
 import { columnTime } from '../sites/entity-rows'
 
 const pack = promisify(deflateRaw)
@@ -98,6 +99,9 @@ export type Appended =
 
 /** Keeps what an instrument sent, behind what it sent before. Lines that say no instant came now. */
 export const appendBatch = (knex: Knex, siteId: string, batch: Batch, now: Date): Promise<Appended> =>
+  withRoom(() => append(knex, siteId, batch, now))
+
+const append = (knex: Knex, siteId: string, batch: Batch, now: Date): Promise<Appended> =>
   inTransaction(knex, async (trx): Promise<Appended> => {
     const key = { site_id: siteId, id: batch.series }
     if (batch.from === 0 && !(await begin(trx, siteId, batch, now))) return { outcome: 'full' }

@@ -24,7 +24,7 @@ import type { Entity, Fault } from '../../core/plan/entity'
 import { isBusy, isDatabaseAway, isLockTrouble } from '../database/connection'
 import { lastLook, timeLeft } from '../database/deadline'
 import { retried } from '../database/transaction'
-import { noteFull } from '../disk'
+import { isFull, noteFull } from '../disk'
 import { isDiskFull } from '../failure'
 import { FILES_FULL, followNames, keepFiles } from '../files/files'
 import { log } from '../log'
@@ -110,8 +110,10 @@ export const changeSite = (knex: Knex, siteId: string, hand: Hand, make: MakeCha
 export function changeSites(knex: Knex, hand: Hand, parts: readonly [...Part[], Part]): Promise<Outcome> {
   const id = hand.id ?? randomUUID()
   const sites = parts.map(({ siteId }) => siteId)
-  const work = () =>
-    withRetries(knex, sites.at(-1) as string, id, (attempt) => once(knex, { ...hand, id }, parts, attempt))
+  const work = async () => {
+    if (await isFull()) return { outcome: 'full' } as const
+    return withRetries(knex, sites.at(-1) as string, id, (attempt) => once(knex, { ...hand, id }, parts, attempt))
+  }
   return inTurn(sites, work).catch((error) => {
     if (isBusy(error)) return { outcome: 'busy' }
     throw error

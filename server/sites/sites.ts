@@ -7,6 +7,7 @@ import { slugOf } from '../../core/plan/free-id'
 import { emptyPlan, type Plan } from '../../core/plan/plan'
 import { withFollowedRoutes } from '../../core/route/follow'
 import { busy, isDuplicate, isLockTrouble } from '../database/connection'
+import { withRoom } from '../disk'
 import { Failure } from '../failure'
 import { FILES_FULL, fileId, filesNamed, keepFiles } from '../files/files'
 import type { BroughtDocument } from '../handover/brought'
@@ -53,7 +54,10 @@ export const createSite = (knex: Knex, hand: Hand, name: string, note?: string):
   importPlan(knex, hand, emptyPlan({ id: slugOf(name, 'site'), name, ...(note ? { note } : {}) }))
 
 /** Writes a plan as a new site in one transaction, its first change, and answers its id. Nothing is ever overwritten: a taken id gets a number. */
-export async function importPlan(knex: Knex, hand: Hand, plan: Plan, archive?: BroughtAlong): Promise<string> {
+export const importPlan = (knex: Knex, hand: Hand, plan: Plan, archive?: BroughtAlong): Promise<string> =>
+  withRoom(() => bringIn(knex, hand, plan, archive))
+
+async function bringIn(knex: Knex, hand: Hand, plan: Plan, archive: BroughtAlong | undefined): Promise<string> {
   for (let attempt = 0; ; attempt += 1) {
     // sent twice, it is one site
     const sent = hand.id ? await knex('changes').where({ id: hand.id, place: 1 }).first('site_id', 'digest') : undefined

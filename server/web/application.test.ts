@@ -18,7 +18,9 @@ beforeAll(async () => {
   await migrate(database())
   // what stands in front of the pages is tested here; the pages themselves in the browser
   const build = { entry: { module: {} }, routes: {}, assets: {}, future: {} } as never
-  server = createServer(application({ build, clientFolder: client, reach: { names: new Set(), publicUrl: null } }))
+  server = createServer(
+    application({ build, clientFolder: client, reach: { names: new Set(), publicUrl: null, proxies: [] } }),
+  )
   await new Promise<void>((opened) => server.listen(0, '127.0.0.1', opened))
   address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
 })

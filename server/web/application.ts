@@ -23,14 +23,14 @@ import { unreadBody } from './unread-body'
 const HOUR_SECONDS = 3600
 const YEAR_SECONDS = 365 * 24 * HOUR_SECONDS
 
-type Options = { build: ServerBuild; clientFolder: string; reach: Pick<Reach, 'names' | 'publicUrl'> }
+type Options = { build: ServerBuild; clientFolder: string; reach: Pick<Reach, 'names' | 'publicUrl' | 'proxies'> }
 
 /** The web application: security headers, same-site checks and size limits in front of the React Router build. */
 export function application({ build, clientFolder, reach }: Options): Express {
   const app = express()
   app.disable('x-powered-by')
-  // the proxy in front, and none behind it, says who sends
-  app.set('trust proxy', reach.publicUrl ? 1 : false)
+  // the proxy in front, and nobody else, says who sends
+  app.set('trust proxy', reach.publicUrl ? [...reach.proxies] : false)
   app.use(
     pinoHttp({
       logger: log,

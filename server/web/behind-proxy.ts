@@ -9,7 +9,9 @@ export function behindProxy(url: URL | null): RequestHandler {
   return (request, _response, next) => {
     const { headers } = request
     const name = hostName(headers.host)
-    const handedOn = headers['x-forwarded-for'] !== undefined || headers.origin === url?.origin
+    const believed: (address: string, hop: number) => boolean = request.app.get('trust proxy fn')
+    const byProxy = believed(request.socket.remoteAddress ?? '', 0)
+    const handedOn = (byProxy && headers['x-forwarded-for'] !== undefined) || headers.origin === url?.origin
     // a proxy calls this machine by its own name or passes on the one it was called by; any other name stays, and is turned away
     if (url && (name === url.hostname || (isLoopback(name) && handedOn))) {
       headers.host = url.host

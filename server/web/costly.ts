@@ -1,5 +1,6 @@
 import type { RequestHandler } from 'express'
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
+import { networkOf } from './network'
 
 /** An address as the pages take it: in any case, with a slash behind it or as the data of a page, it is the same. */
 const plain = (path: string): string => {
@@ -67,7 +68,7 @@ export function notTooOften(): RequestHandler {
   return async (request, response, next) => {
     const points = pointsOf(asking(request))
     if (points === 0) return next()
-    const sender = request.ip ?? ''
+    const sender = networkOf(request.ip ?? '')
     try {
       await senders.consume(sender, points)
       await browsers.consume(`${sender} ${browserOf(request.headers.cookie)}`, points)

@@ -1,4 +1,5 @@
 import { isIPv4 } from 'node:net'
+import ipaddr from 'ipaddr.js'
 import { Failure } from '../failure'
 
 /** How Hallway is reached: where it listens, and the address people use where a proxy stands in front of it. */
@@ -7,6 +8,8 @@ export type Reach = {
   /** Names it answers to besides those of loopback; null: any. */
   names: ReadonlySet<string> | null
   publicUrl: URL | null
+  /** The addresses of the proxy in front: nobody else is believed about who sends. */
+  proxies: readonly string[]
   /** It is reached from other machines: by listening beyond loopback, or through a proxy under a name of its own. */
   open: boolean
 }
@@ -35,6 +38,18 @@ export function publicUrl(text = process.env[PUBLIC_URL_VARIABLE]): URL | null {
   return url
 }
 
+export const PROXY_VARIABLE = 'HALLWAY_PROXY'
+
+/** Where the proxy in front sends from: addresses or networks with commas between; this machine unless another is said. */
+export function proxies(text = process.env[PROXY_VARIABLE]): readonly string[] {
+  if (text === undefined || text.trim() === '') return ['loopback']
+  const told = text.split(',').map((each) => each.trim())
+  for (const each of told)
+    if (!ipaddr.isValid(each) && !ipaddr.isValidCIDR(each))
+      throw new Failure(`${PROXY_VARIABLE} is the address of the proxy, such as 192.0.2.7, not "${each}".`)
+  return told
+}
+
 /** How Hallway is reached on an address that it listens on, with what the surroundings say of names. */
 export function reachOf(host: string): Reach {
   const url = publicUrl()
@@ -48,6 +63,7 @@ export function reachOf(host: string): Reach {
     host,
     open: everywhere || (url !== null && !isLoopback(url.hostname)),
     publicUrl: url,
+    proxies: proxies(),
     names: everywhere && names.length === 0 ? null : new Set(names),
   }
 }

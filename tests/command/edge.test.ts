@@ -400,6 +400,60 @@ describe('who may ask', () => {
     expect((await send(`${site}/drawer/tags.pdf?cables=c-0001`)).status).toBe(200)
     expect((await send(site, elsewhere)).status).toBe(200)
   })
+  it('nothing is got round by writing an address another way', async () => {
+    const elsewhere = { headers: { 'Sec-Fetch-Site': 'cross-site' } }
+    const otherwise = (path: string) => {
+      const at = path.length - 2
+      return [
+        `${path.slice(0, at)}%${path.charCodeAt(at).toString(16)}${path.slice(at + 1)}`,
+        `${path}/`,
+        path.replace(/\/(?=[^/]*$)/, '//'),
+        path.replace('sites', 'sit%65s'),
+      ]
+    }
+    for (const path of [
+      '/plan.zip',
+      '/plan.json',
+      '/elsewhere',
+      '/drawer.csv',
+      '/catalogue.csv',
+      '/tables/devices.csv',
+    ])
+      for (const written of otherwise(`${site}${path}`)) {
+        expect((await send(written, elsewhere)).status, written).toBe(403)
+        expect((await send(written)).status, written).toBe(200)
+      }
+    for (const written of otherwise(`${site}/live`))
+      expect((await send(`${written.replace(/\/$/, '')}.data`)).status, written).toBe(404)
+    expect((await post(`${site}/hand%6Fver`, form({}), { 'Sec-Fetch-Site': 'cross-site' })).status).toBe(403)
+  })
+  it('a request that says the whole address is answered as any other', async () => {
+    const asked = (path: string, host = `127.0.0.1:${PORT}`) =>
+      new Promise<number | undefined>((answered, failed) => {
+        httpRequest({ host: '127.0.0.1', port: PORT, path, headers: { Host: host, cookie: session } }, (answer) => {
+          answer.resume()
+          answered(answer.statusCode)
+        })
+          .on('error', failed)
+          .end()
+      })
+    expect(await asked(`http://127.0.0.1:${PORT}${site}`)).toBe(200)
+    expect(await asked(`http://127.0.0.1:${PORT}`)).toBe(200)
+    expect(await asked(`http://elsewhere.example${site}`)).toBe(421)
+    for (const odd of ['*', 'http://', 'ftp://x/y', 'javascript:x', 'http://[', '//elsewhere.example/x'])
+      expect(await asked(odd), odd).toBeLessThan(500)
+  })
+  it('a right for nobody and a link for ever are refused in words', async () => {
+    const people = `${site}/people`
+    for (const held of ['look', 'work', 'lead', 'look prices notes'])
+      refusedInWords(await post(people, form({ do: 'right', person: 'nobody-has-this', held })), 422)
+    const key = { do: 'key', sort: 'link', name: 'The client', held: 'look', hides: '' }
+    for (const until of ['9999-12-31', '2199-01-01', '2040-01-01'])
+      refusedInWords(await post(people, form({ ...key, until })), 422)
+    refusedInWords(await post(people, form({ ...key, name: 'Ed\u200bda', until: '' })), 422)
+    expect((await post(people, form({ ...key, until: '2027-01-01' }))).status).toBe(200)
+    expect((await send(people)).status).toBe(200)
+  })
   it('a name that was re-pointed to this machine is answered by none of its addresses', async () => {
     for (const host of ['127.0.0.1', 'localhost', '127.0.0.2']) {
       const status = await new Promise((answered) =>
