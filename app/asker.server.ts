@@ -19,6 +19,8 @@ type Asking = {
   /** The site as it stood when whoever only reads asked for it first: all parts of a page show the same. */
   copy?: Promise<Held | null>
   row?: SiteRow | null
+  /** What the answer is made of, kept until it is there whatever others ask for meanwhile. */
+  holds?: object[]
 }
 const asking = new AsyncLocalStorage<Asking>()
 
@@ -40,6 +42,12 @@ export function copyOnce(knex: Knex, siteId: string): Promise<Held | null> {
   if (asked.site !== siteId || !asked.reads) return currentCopy(knex, siteId)
   asked.copy ??= currentCopy(knex, siteId, asked.row)
   return asked.copy
+}
+
+/** Keeps something until the request is answered. */
+export function whileAnswering(kept: object): void {
+  const asked = asking.getStore()
+  if (asked) asked.holds = [...(asked.holds ?? []), kept]
 }
 
 /** What they may do on a site, and what of it they are kept from. */

@@ -8,6 +8,7 @@ import { type Recipe, recipesOf } from '../core/prove/recipes'
 import { type RecordCell, recordOf } from '../core/prove/record'
 import { type SocketCell, socketRecordOf } from '../core/prove/socket-record'
 import { offTheClock } from '../server/database/deadline'
+import { shelfFor } from '../server/kept'
 import { sitesFor } from '../server/people/asker'
 import { type Access, ALL } from '../server/people/site-rights'
 import { currentCopy } from '../server/sites/copies'
@@ -40,7 +41,11 @@ const MOST_SITES = 20
 type Told = { done: ReadonlyMap<string, KindDone>; tried: Tried }
 
 /** What each site tells of its kinds, as long as it stands where it stood. */
-const told = new Map<string, Told & { identity: string; place: number; practice: boolean }>()
+const told = shelfFor<Told & { identity: string; place: number; practice: boolean }>('what sites tell', {
+  bytes: 32_000_000,
+  most: 400,
+  sizeOf: ({ done, tried }) => JSON.stringify([[...done], tried]).length,
+})
 
 /**
  * Stores are sites without runs. What was read of simulated instruments counts in both sites or in neither, and sites that are put away tell nothing.

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
-import { LRUCache } from 'lru-cache'
 import type { EntryContext } from 'react-router'
+import { shelfFor } from '../server/kept'
 import { type FilledIn, STAND_INS } from './reader.server'
 
 /** A rendered page in pieces: what stays, and between two pieces what is filled in. */
@@ -33,6 +33,7 @@ export function putTogether({ pieces, between }: RenderedPage, filledIn: FilledI
 }
 
 const ROOM_BYTES = 48_000_000
+const MOST_PAGES = 5000
 /** Loaders that answer more than this tell of much that changes; such a page is rendered each time. */
 const LONGEST_NAME = 40_000
 /** A longer name is known by its sum. */
@@ -41,10 +42,11 @@ const SHORT = 400
 const SITE = 'routes/site'
 
 /** Pages as they were rendered, the longest unasked for forgotten first. */
-export const renderedPages = new LRUCache<string, RenderedPage>({
-  maxSize: ROOM_BYTES,
+export const renderedPages = shelfFor<RenderedPage>('pages', {
+  bytes: ROOM_BYTES,
+  most: MOST_PAGES,
   // a text takes two bytes a character at most
-  sizeCalculation: ({ length }, key) => 2 * (length + key.length),
+  sizeOf: ({ length }, key) => 2 * (length + key.length),
 })
 
 /** What a page is made from, in one word; null where that is more than its address and what its loaders answered. */

@@ -13,6 +13,7 @@ import { learnedMaps } from '../tests/support/learned-maps'
 import { type Choice, choice, madeUpEdit } from '../tests/support/made-up-changes'
 import { viewFor } from './open-copy'
 import {
+  bytesOfViews,
   type CatchUp,
   catchUpOf,
   caughtUp,
@@ -105,6 +106,22 @@ describe('the copy in the browser', () => {
     expect(latestView('kept', 'all-without-notes')).toBeUndefined()
     expect(() => viewFor('kept', { identity: 'all-without-notes', place: 1 })).toThrow()
     expect(viewFor('kept', { identity: 'all', place: 7 }).identity).toBe('all')
+  })
+
+  it('is there for a page that takes long, however many others are opened meanwhile; and no more than so many are kept', () => {
+    const view = firstCopy(copyOf(demo))
+    const slow = { ...view, identity: 'slow' }
+    keepView('slow', slow)
+    for (let other = 0; other < 100; other += 1) keepView(`other-${other}`, { ...view })
+    expect(viewFor('slow', { identity: 'slow', place: slow.copy.place })).toBe(slow)
+    expect(latestView('slow')).toBeUndefined()
+    expect(latestView('other-0')).toBeUndefined()
+    expect(latestView('other-99')).toBeDefined()
+    expect(bytesOfViews()).toBeLessThanOrEqual(16 * view.copy.bytes)
+    // a large one is kept, and takes the place of the others
+    keepView('large', { ...view, copy: { ...view.copy, bytes: 60_000_000 } })
+    expect(latestView('large')).toBeDefined()
+    expect(latestView('other-99')).toBeUndefined()
   })
 
   it('leaves what was written after its copy was read for the next time', () => {

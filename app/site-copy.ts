@@ -144,7 +144,11 @@ export function* viewOf(copy: Copy, identity: string, before: SiteView | undefin
 }
 
 const views = new Map<string, SiteView>()
+/** Views that somebody may still use though they are kept no longer, such as a page that takes long to make. */
+const inUse = new Map<string, WeakRef<SiteView>>()
 const MOST_VIEWS = 16
+/** As the plans are written; a view is some ten times as large. One is kept however large it is. */
+const MOST_VIEW_BYTES = 24_000_000
 const viewKey = (siteId: string, identity: string, place: LogPosition): string => `${siteId} ${identity} ${place}`
 
 /** Keeps a view for whoever asks for that place of the site again: in a browser the page, on the server every page that is rendered. */
@@ -152,12 +156,18 @@ export function keepView(siteId: string, view: SiteView): void {
   const key = viewKey(siteId, view.identity, view.copy.place)
   views.delete(key)
   views.set(key, view)
+  for (const [known, used] of inUse) if (used.deref() === undefined) inUse.delete(known)
+  inUse.set(key, new WeakRef(view))
   // a map keeps its order: the first is the oldest
-  if (views.size > MOST_VIEWS) views.delete(views.keys().next().value ?? '')
+  while (views.size > MOST_VIEWS || (views.size > 1 && bytesOfViews() > MOST_VIEW_BYTES))
+    views.delete(views.keys().next().value ?? '')
 }
 
+/** How large the plans are of which views are kept. */
+export const bytesOfViews = (): number => [...views.values()].reduce((sum, { copy }) => sum + copy.bytes, 0)
+
 export const keptView = (siteId: string, identity: string, place: LogPosition): SiteView | undefined =>
-  views.get(viewKey(siteId, identity, place))
+  views.get(viewKey(siteId, identity, place)) ?? inUse.get(viewKey(siteId, identity, place))?.deref()
 
 /** The latest view of a site that is kept; of one identity where it is given, as others may be made for other readers. */
 export const latestView = (siteId: string, identity?: string): SiteView | undefined =>

@@ -1,6 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import { type Standing, standingOf } from '../core/report/standing'
 import { database } from '../server/database/connection'
+import { shelfFor } from '../server/kept'
 import { log } from '../server/log'
 import { currentCopy } from '../server/sites/copies'
 import { openView } from './views.server'
@@ -9,7 +10,11 @@ type Stood = { identity: string; place: number; standing: Standing }
 /** A site by what its row says of it. */
 export type Place = { id: string; identity: string; place: number }
 
-const stood = new Map<string, Stood>()
+const stood = shelfFor<Stood>('how sites stand', {
+  bytes: 4_000_000,
+  most: 4000,
+  sizeOf: (each) => JSON.stringify(each).length,
+})
 /** Those to be worked out, the first asked for first; one at a time, so that nobody else waits for it. */
 let queue: readonly Place[] = []
 let working: Promise<void> | null = null

@@ -1,23 +1,26 @@
 import type { Knex } from 'knex'
+import type { LRUCache } from 'lru-cache'
 import { replay } from '../../core/change/apply'
 import type { Copy, Edit, LogPosition } from '../../core/change/change'
+import { shelfFor } from '../kept'
 import { editsSince, readCopy, type SiteRow, siteRow } from './entity-rows'
 
 /** A site as this process holds it: a copy at a place in its log, of a site that is the same as long as its identity is. */
 export type Held = { identity: string; copy: Copy }
 
-const heldBy = new WeakMap<Knex, Map<string, Held>>()
+const heldBy = new WeakMap<Knex, LRUCache<string, Held>>()
 const MOST_HELD = 8
+/** As the plans are written; in memory they are some times as large. */
+const MOST_HELD_BYTES = 80_000_000
 /** Further behind than this, reading the site anew is less work than catching up. */
 const MOST_CAUGHT_UP = 2000
 
-function shelf(knex: Knex): Map<string, Held> {
-  let held = heldBy.get(knex)
-  if (!held) {
-    held = new Map()
-    heldBy.set(knex, held)
-  }
-  return held
+function shelf(knex: Knex): LRUCache<string, Held> {
+  const known = heldBy.get(knex)
+  if (known) return known
+  const made = shelfFor<Held>('copies', { bytes: MOST_HELD_BYTES, most: MOST_HELD, sizeOf: ({ copy }) => copy.bytes })
+  heldBy.set(knex, made)
+  return made
 }
 
 /** The copy that a process may start from, as it holds it; null where it holds none of this very site. */
@@ -30,11 +33,8 @@ function heldFor(knex: Knex, { id, identity }: SiteRow): Copy | null {
 export function keep(knex: Knex, siteId: string, held: Held): void {
   const kept = shelf(knex)
   const known = kept.get(siteId)
-  kept.delete(siteId)
   const later = known?.identity === held.identity && known.copy.place > held.copy.place
-  kept.set(siteId, later ? known : held)
-  // a map keeps its order: the first is the one that was not asked for the longest
-  if (kept.size > MOST_HELD) kept.delete(kept.keys().next().value ?? '')
+  if (!later) kept.set(siteId, held)
 }
 
 /**

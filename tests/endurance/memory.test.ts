@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import type { Plan } from '../../core/plan/plan'
 import { pointsOf } from '../../server/web/costly'
 import { demo } from '../support/demo-plan'
 import { type HallwayProcess, signIn, startHallway } from '../support/hallway-process'
@@ -70,23 +69,21 @@ it(`${REQUESTS} requests over ${SITES} sites leave the memory level under ${MOST
     return Math.floor((seed / 2_147_483_648) * count)
   }
   const [run] = demo.runs as unknown as SentRun[]
-  const places = new Map<string, string>()
   let sent = 0
+  /** As from its page, which tells the place it was made from. */
+  const save = async (site: string, run: SentRun): Promise<void> => {
+    const path = `${address}/sites/${site}/runs/${run.id}`
+    const page = await (await fetch(path, { headers: { cookie } })).text()
+    const base = /data-copy-place="(\d+)"/.exec(page)?.[1] ?? '1'
+    const body = formOfRun(run, { base, note: `note ${sent}`, change: randomUUID() })
+    const answer = await fetch(path, { method: 'POST', body, redirect: 'manual', headers: { cookie } })
+    await answer.arrayBuffer()
+    mix[`a save, ${answer.status}`] = (mix[`a save, ${answer.status}`] ?? 0) + 1
+  }
   const one = async (): Promise<void> => {
     sent += 1
     const site = `site-${below(SITES)}`
-    if (sent % 40 === 0 && run && !site.endsWith('9')) {
-      const body = formOfRun(run, { base: places.get(site) ?? '1', note: `note ${sent}`, change: randomUUID() })
-      const answer = await fetch(`${address}/sites/${site}/runs/${run.id}`, {
-        method: 'POST',
-        body,
-        redirect: 'manual',
-        headers: { cookie },
-      })
-      await answer.arrayBuffer()
-      mix['a save'] = (mix['a save'] ?? 0) + 1
-      return
-    }
+    if (sent % 40 === 0 && run && !site.endsWith('9')) return save(site, run)
     const path = asked[below(asked.length)] as string
     const answer = await fetch(`${address}${path.replace('/saltmarsh', `/${site}`)}`, {
       redirect: 'manual',
@@ -95,7 +92,7 @@ it(`${REQUESTS} requests over ${SITES} sites leave the memory level under ${MOST
     await answer.arrayBuffer()
     const sort = `${path.endsWith('.data') ? 'the data of a page' : path.includes('.') ? 'a file' : 'a page'}, ${answer.status}`
     mix[sort] = (mix[sort] ?? 0) + 1
-    if (answer.status >= 500) throw new Error(`${answer.status} at ${path} of ${site}`)
+    if (answer.status >= 500) throw new Error(`${answer.status} at ${path} of ${site}\n${hallway.said().slice(-3000)}`)
   }
   const every = Math.max(1, Math.floor(REQUESTS / 20))
   let next = every

@@ -57,6 +57,8 @@ async function open(home: string, port: number, { environment = {}, words = [] }
       HALLWAY_HOME: home,
       HALLWAY_DATABASE_URL: undefined,
       HALLWAY_LOG: 'error',
+      // as whoever runs Hallway has it
+      NODE_ENV: 'production',
       ...environment,
     },
     stdio: ['ignore', 'pipe', 'pipe'],
