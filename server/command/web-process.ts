@@ -13,6 +13,11 @@ const LONGEST_PAUSE_MS = 30_000
 /** One that has lived so long died of something new. */
 const SOUND_AFTER_MS = 60_000
 
+/** What is no longer used is cleared away once there is as much of it as of what is. Left alone, Node lets it come to four times that. */
+const GROWS_PERCENT = 100
+/** Threads that each had room of their own would keep it when they end. */
+const MOST_ARENAS = '2'
+
 /**
  * Starts the web server in a process of its own, apart from the database: whatever ends it, the database stays, and another takes its place after a pause
  * that grows while it keeps dying.
@@ -23,10 +28,15 @@ export async function startWebProcess({ host, port, say }: Options): Promise<Web
   let pause = FIRST_PAUSE_MS
   const begin = (): Promise<boolean> => {
     const started = Date.now()
-    // as the launcher starts the command line itself: see there
-    const flags = ['--max-semi-space-size=64', join(root, 'build/command/hallway.js')]
+    // the first as the launcher starts the command line itself: see there
+    const flags = [
+      '--max-semi-space-size=64',
+      `--heap-growing-percent=${GROWS_PERCENT}`,
+      join(root, 'build/command/hallway.js'),
+    ]
     const own = spawn(process.execPath, [...flags, 'serve', '--host', host, '--port', String(port)], {
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      env: { MALLOC_ARENA_MAX: MOST_ARENAS, ...process.env },
     })
     child = own
     return new Promise((settled) => {
