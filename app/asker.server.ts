@@ -7,6 +7,7 @@ import type { Person } from '../server/people/person'
 import { type Access, ALL } from '../server/people/site-rights'
 import { currentCopy, type Held } from '../server/sites/copies'
 import type { SiteRow } from '../server/sites/entity-rows'
+import { AWAY_WORDS } from './away-words'
 import { carriedBy } from './carried.server'
 import { AS_HEADER } from './outbox/item'
 
@@ -134,7 +135,7 @@ export async function unlessAway<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await work()
   } catch (error) {
-    throw isDatabaseAway(error) ? data(null, { status: 503 }) : error
+    throw isDatabaseAway(error) ? data(AWAY_WORDS, { status: 503 }) : error
   }
 }
 

@@ -3,11 +3,13 @@ import type { LogPosition } from '../core/change/change'
 import type { Fault } from '../core/plan/entity'
 import { catchUpWithCluster } from '../server/database/cluster'
 import { database, isDatabaseAway } from '../server/database/connection'
+import { SAVE_MS, withinTime } from '../server/database/deadline'
 import { isFull } from '../server/disk'
 import { Failure, isDiskFull } from '../server/failure'
 import { changeSite, type Hand, type MakeChange, type Outcome } from '../server/sites/change-site'
 import { currentCopy, type Held } from '../server/sites/copies'
 import { access, copyOnce } from './asker.server'
+import { AWAY_WORDS } from './away-words'
 import { shownTo } from './shown-copy.server'
 import { handOf } from './who.server'
 
@@ -18,7 +20,7 @@ export async function load<T>(work: (knex: Knex) => Promise<T>): Promise<T> {
   try {
     return await work(database())
   } catch (error) {
-    if (isDatabaseAway(error)) throw data(null, { status: 503 })
+    if (isDatabaseAway(error)) throw data(AWAY_WORDS, { status: 503 })
     if (isDiskFull(error)) throw data(FULL_MESSAGE, { status: 503 })
     throw inWords(error)
   }
@@ -49,7 +51,7 @@ const UNKNOWN_MESSAGE =
 /** Does a save; answers null where the database is away. Every save is one transaction, so nothing is half written. */
 export async function save<T>(work: (knex: Knex) => Promise<T>): Promise<T | null> {
   try {
-    return await work(database())
+    return await withinTime(() => work(database()), SAVE_MS)
   } catch (error) {
     if (isDatabaseAway(error)) return null
     if (isDiskFull(error)) throw data(FULL_MESSAGE, { status: 503 })

@@ -1,5 +1,6 @@
 import { Box, Heading, Link, Text } from '@chakra-ui/react'
 import { isRouteErrorResponse, useLocation } from 'react-router'
+import { AWAY_WORDS } from '../away-words'
 import { DoorGlyph } from './grade'
 import { useRequestNumber } from './nonce'
 import { useWithinSite } from './site-context'
@@ -16,10 +17,7 @@ const words: Record<number, [string, string]> = {
   409: ['This Hallway is too old for that', 'Nothing was changed. Update it, or open the site where it was written.'],
   429: ['That is a lot in one minute', 'Nothing was saved. Wait a minute and do it again.'],
   404: ['This page is not there', 'The site or run may have been deleted, or the address has a slip in it.'],
-  503: [
-    'The database does not answer',
-    'Nothing was changed. If you were saving, go back in your browser: what you typed is still there. Try again in a moment.',
-  ],
+  503: ['Not at this moment', AWAY_WORDS],
 }
 const anything: [string, string] = [
   'Something in Hallway went wrong',

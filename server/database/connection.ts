@@ -102,7 +102,7 @@ export function connect(
 /** Whoever waits for another's turn longer than this tries again: shorter than the patience, so that waiting is not taken for silence. */
 const LOCK_WAIT_SECONDS = 3
 /** A save in which nothing is asked for so long is ended by the database: a web process that hangs holds up nobody else's saves for longer than they have patience. */
-export const IDLE_SECONDS = 5
+export const IDLE_SECONDS = 4
 /** The same for what may read large files between two questions. */
 const LONG_IDLE_SECONDS = 600
 

@@ -105,7 +105,7 @@ describe('a database that says nothing', () => {
             sent.push(id)
             return answered(
               line,
-              withinTime(() => note(knex, id, id), 400),
+              withinTime(() => note(knex, id, id), 1600),
             ).then((told) => ({ ...told, id }))
           })
           await wait(ms)

@@ -21,7 +21,7 @@ import type { KeptImage } from '../../core/files/file-types'
 import { beyond, type Right } from '../../core/people/rights'
 import { signed } from '../../core/people/signed'
 import type { Entity, Fault } from '../../core/plan/entity'
-import { isBusy, isDatabaseAway, isLockTrouble } from '../database/connection'
+import { busy, isBusy, isDatabaseAway, isLockTrouble } from '../database/connection'
 import { lastLook, timeLeft } from '../database/deadline'
 import { retried } from '../database/transaction'
 import { isFull, noteFull } from '../disk'
@@ -131,10 +131,14 @@ async function withRetries(
   work: (attempt: Attempt) => Promise<Outcome>,
 ): Promise<Outcome> {
   let attempt: Attempt = { written: false }
+  let held: unknown = null
   try {
     return await retried(() => {
       attempt = { written: false }
-      return work(attempt)
+      return work(attempt).catch((error) => {
+        if (isLockTrouble(error)) held = error
+        throw error
+      })
     })
   } catch (error) {
     if (isDiskFull(error)) {
@@ -142,7 +146,8 @@ async function withRetries(
       return { outcome: 'full' }
     }
     // what was held by others to the end was not written
-    if (!attempt.written || isBusy(error) || !isDatabaseAway(error)) throw error
+    if (isBusy(error) || !isDatabaseAway(error)) throw error
+    if (!attempt.written) throw held === null ? error : busy(held)
     log.warn({ site: siteId }, 'a connection was lost in a commit')
     return whatBecame(knex, siteId, id, error)
   }
@@ -176,7 +181,8 @@ const LOCK_SECONDS = 3
 
 /** Takes the row of a site for a transaction; false where there is none. It is waited for no longer than there is time, so that a row that is held is told from a database that is away. */
 async function lockSite(trx: Knex, siteId: string): Promise<boolean> {
-  const seconds = Math.max(0, Math.min(LOCK_SECONDS, Math.floor(timeLeft() / 1000)))
+  // the database looks once a second whose wait is over
+  const seconds = Math.max(0, Math.min(LOCK_SECONDS, Math.floor(timeLeft() / 1000) - 1))
   const [rows] = await trx.raw(`SELECT id FROM sites WHERE id = ? FOR UPDATE WAIT ${seconds}`, [siteId])
   return rows.length > 0
 }

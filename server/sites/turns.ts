@@ -1,6 +1,6 @@
 import pLimit, { type LimitFunction } from 'p-limit'
 import { busy } from '../database/connection'
-import { inTime } from '../database/deadline'
+import { inTime, timeLeft } from '../database/deadline'
 
 /** Writers that may hold a connection at one time: the rest of the pool is for readers. */
 const WRITERS = 5
@@ -17,6 +17,9 @@ export function inTurn<T>(siteIds: readonly string[], work: () => Promise<T>): P
   return first === undefined ? waitFor(writers, work) : turnOf(first, () => inTurn(others, work))
 }
 
+/** With less left than a save takes on a busy machine it is not begun: whoever came before took the time. */
+const LEAST_LEFT_MS = 1000
+
 /** Waits for a turn as long as there is time; what has begun ends by itself. */
 async function waitFor<T>(turn: LimitFunction, work: () => Promise<T>): Promise<T> {
   let begin = () => {}
@@ -26,7 +29,7 @@ async function waitFor<T>(turn: LimitFunction, work: () => Promise<T>): Promise<
   })
   const done = turn(() => {
     begin()
-    if (gaveUp) throw busy(null)
+    if (gaveUp || timeLeft() < LEAST_LEFT_MS) throw busy(null)
     return work()
   })
   // whoever gave up hears of nothing that comes after

@@ -40,10 +40,12 @@ export async function stallingLine(databaseUrl: string): Promise<StallingLine> {
     url: url.href,
     stalled: () => still,
     stall() {
+      if (still) return
       still = true
       for (const socket of sockets) socket.emit('stall')
     },
     goOn() {
+      if (!still) return
       still = false
       for (const socket of sockets) socket.emit('go on')
     },
