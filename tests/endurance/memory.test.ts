@@ -9,7 +9,7 @@ import { filledIn, patterns } from '../support/site-routes'
 
 // Too long for every day: `npm run endure`. REQUESTS=100000 is the whole of it.
 
-const REQUESTS = Number(process.env.REQUESTS ?? 100_000)
+const REQUESTS = Number(process.env.REQUESTS ?? 20_000)
 const SITES = Number(process.env.SITES ?? 115)
 const PORT = 4388
 const AT_ONCE = 4

@@ -45,7 +45,13 @@ export async function signIn(address: string, name: string): Promise<string> {
     .join('; ')
 }
 
-type Started = { environment?: Record<string, string>; people?: readonly Somebody[]; words?: readonly string[] }
+type Started = {
+  environment?: Record<string, string>
+  people?: readonly Somebody[]
+  words?: readonly string[]
+  /** Where it is kept; in a folder of its own where nobody says. */
+  home?: string
+}
 
 /** Starts the demo in a folder and waits until it is open. */
 async function open(home: string, port: number, { environment = {}, words = [] }: Started) {
@@ -109,8 +115,8 @@ async function madeHome(port: number): Promise<string> {
 }
 
 export async function startHallway(port: number, started: Started = {}): Promise<HallwayProcess> {
-  const { people = [] } = started
-  const home = mkdtempSync(join(tmpdir(), 'hallway-process-'))
+  const { people = [], home = mkdtempSync(join(tmpdir(), 'hallway-process-')) } = started
+  mkdirSync(home, { recursive: true })
   execFileSync('cp', ['-a', `${await madeHome(port)}/.`, home])
   for (const { name, may } of people)
     command(home, ['people', 'add', name, '--password-stdin', ...(may === 'admin' ? ['--admin'] : [])], PASSWORD)

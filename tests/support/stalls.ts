@@ -34,11 +34,11 @@ export type Answered = {
 }
 
 /** A note on a run that nobody else writes on, as its page sends it. */
-export const newSave = (number: number): Sent => ({
-  change: randomUUID(),
-  run: runs[number % runs.length] as SentRun,
-  note: `stalls ${number}`,
-})
+export function newSave(number: number): Sent {
+  const change = randomUUID()
+  // what stands so already would be no change
+  return { change, run: runs[number % runs.length] as SentRun, note: `stalls: ${change}` }
+}
 
 export async function save(
   address: string,
