@@ -89,7 +89,7 @@ export function connect(
           if (connection._command) stream.destroy(silent())
         })
         connection.query(
-          `SET SESSION innodb_lock_wait_timeout = ${LOCK_WAIT_SECONDS}, idle_transaction_timeout = ${idleSeconds}`,
+          `SET SESSION time_zone = '+00:00', innodb_lock_wait_timeout = ${LOCK_WAIT_SECONDS}, idle_transaction_timeout = ${idleSeconds}`,
           (error) => done(error, connection),
         )
       },

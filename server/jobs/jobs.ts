@@ -40,14 +40,15 @@ async function begin(
   const known = await jobAbout(knex, siteId, about)
   if (known?.state === 'works') return known
   const id = randomUUID()
-  const now = columnTime(new Date().toISOString())
+  // by the clock of the database: processes whose own clocks differ, or are set, agree on who is lost
+  const now = knex.fn.now(3)
   await knex('jobs').insert({ id, site_id: siteId, about, state: 'works', by_name: by, began: now, beat: now })
   const stop = new AbortController()
   let pages = 0
   const beat = setInterval(() => {
     knex('jobs')
       .where({ id })
-      .update({ beat: columnTime(new Date().toISOString()), pages })
+      .update({ beat: knex.fn.now(3), pages })
       .then(() => knex('jobs').where({ id }).first('stop'))
       .then((row) => {
         if (!row || row.stop) stop.abort()
@@ -81,15 +82,19 @@ async function begin(
 
 /** The latest job about something; null where there was none. */
 export async function jobAbout(knex: Knex, siteId: string, about: string): Promise<Job | null> {
-  const row = await knex('jobs').where({ site_id: siteId, about }).orderBy('began', 'desc').first()
+  const row = await knex('jobs')
+    .where({ site_id: siteId, about })
+    .orderBy('began', 'desc')
+    .first('*', { quiet: knex.raw('TIMESTAMPDIFF(MICROSECOND, beat, NOW(3)) / 1000') })
   if (!row) return null
-  const lost = row.state === 'works' && Date.now() - new Date(row.beat).getTime() > LOST_MS
+  const lost = row.state === 'works' && Number(row.quiet) > LOST_MS
   return {
     id: row.id,
     about,
     state: lost ? 'lost' : row.state,
     by: row.by_name,
-    began: new Date(row.began).toISOString(),
+    // a date without its zone is in that of the database, which is UTC
+    began: new Date(`${row.began}Z`).toISOString(),
     pages: row.pages,
     problem: row.problem,
   }
