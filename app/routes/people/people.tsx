@@ -143,10 +143,10 @@ export default function People({ loaderData: { people, you, open, days }, action
                     )}
                   </Flex>
                   {id !== you && keys.length > 0 && (
-                    <p className={`${text.quiet} ${text.small}`}>
+                    <Text mt="2" fontSize="sm" color="quiet">
                       Made {keysWords(keys.length)}, which end with the account unless you take them over:{' '}
-                      {keys.map((key) => `${key.sort} “${key.name}” to ${key.site}`).join(', ')}.
-                    </p>
+                      {keys.map((key) => `the ${key.sort} “${key.name}” for ${key.site}`).join(', ')}.
+                    </Text>
                   )}
                 </Form>
               </td>
