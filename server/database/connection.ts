@@ -40,11 +40,11 @@ const sqlOf = (question: Question): string => (typeof question === 'string' ? qu
 
 /** A connection is waited for, and a question answered, no longer than whoever asks has time. */
 class InTime extends Mysql2 {
-  override acquireConnection(): Promise<Asked> {
+  override acquireConnection(): Promise<PooledConnection> {
     return inTime(super.acquireConnection(), (connection) => void this.releaseConnection(connection))
   }
 
-  override _query(connection: Asked, question: Question): Promise<unknown> {
+  override _query(connection: PooledConnection, question: Question): Promise<unknown> {
     // what was refused because the time was over is taken back all the same
     const left = sqlOf(question).startsWith('ROLLBACK') ? Math.max(TAKE_BACK_MS, timeLeft()) : timeLeft()
     if (left === Number.POSITIVE_INFINITY) return super._query(connection, question)
@@ -80,7 +80,7 @@ export function connect(
     pool: {
       min: 0,
       max: 8,
-      afterCreate(connection: Asked, done: (error: Error | null, connection: Asked) => void) {
+      afterCreate(connection: PooledConnection, done: (error: Error | null, connection: PooledConnection) => void) {
         const { stream } = connection
         stream.setTimeout(patienceMs)
         // each time anew: a callback given to setTimeout hears of the first silence only, which may be an idle one
@@ -107,7 +107,7 @@ export const IDLE_SECONDS = 4
 const LONG_IDLE_SECONDS = 600
 
 /** What of a connection tells whether it waits for an answer. */
-type Asked = {
+export type PooledConnection = {
   stream: Socket
   _command: unknown
   query(sql: string, done: (error: Error | null) => void): void

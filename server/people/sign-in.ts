@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible'
 import { inTime } from '../database/deadline'
+import { retried } from '../database/transaction'
 import { networkOf } from '../web/network'
 import { isPassword } from './passwords'
 import type { Person } from './person'
@@ -62,7 +63,7 @@ export async function signIn(knex: Knex, { name, password, address, known }: Att
     ...(row && known === row.id ? [] : [[everywhere, account] as [RateLimiterMySQL, string]]),
   ]
   try {
-    for (const [counter, key] of counters) await inTime(counter.consume(key))
+    for (const [counter, key] of counters) await retried(() => inTime(counter.consume(key)))
   } catch (error) {
     if (!(error instanceof RateLimiterRes)) throw error
     const minutes = Math.max(1, Math.ceil(error.msBeforeNext / 60_000))
@@ -73,6 +74,6 @@ export async function signIn(knex: Knex, { name, password, address, known }: Att
   }
   if (!(await isPassword(row?.password ?? null, password))) return { problem: WRONG, status: 422 }
   // only wrong ones count
-  for (const [counter, key] of counters) await inTime(counter.reward(key))
+  for (const [counter, key] of counters) await retried(() => inTime(counter.reward(key)))
   return { person: { id: row.id, name: row.name, admin: Boolean(row.admin) } }
 }
