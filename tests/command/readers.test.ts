@@ -6,7 +6,7 @@ import { filledIn, patterns } from '../support/site-routes'
 
 // A site in which every note and every price is marked, read at every address there is by every sort of reader: in pages, their data, files, streams and errors.
 
-const PORT = 4389
+const PORT = 4376
 const address = `http://127.0.0.1:${PORT}`
 const NOTE = 'markednoteqx'
 const PRICE = 4_271.55

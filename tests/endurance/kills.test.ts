@@ -1,11 +1,11 @@
-import { type ChildProcess, spawn } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import { afterAll, expect, it } from 'vitest'
 import { wrongWithin } from '../support/actors'
+import { type KilledHallway, startToBeKilled } from '../support/killed-hallway'
 import { formOfRun, type SentRun } from '../support/run-form'
 
 // Too long for every day: `npm run endure` (KILLS=50 for the whole of it). Drives the built command line.
@@ -14,37 +14,13 @@ const KILLS = Number(process.env.KILLS ?? 12)
 const PORT = 4396
 const SITE = 'saltmarsh'
 const home = mkdtempSync(join(tmpdir(), 'hallway-kills-'))
-const environment = { ...process.env, HALLWAY_HOME: home, HALLWAY_DATABASE_URL: undefined, HALLWAY_LOG: 'fatal' }
 const address = `http://127.0.0.1:${PORT}/sites/${SITE}`
-let running: ChildProcess | null = null
-let webPid = 0
+let running: KilledHallway | null = null
 afterAll(async () => {
-  running?.kill('SIGTERM')
+  running?.child.kill('SIGTERM')
   await wait(2000)
   rmSync(home, { recursive: true, force: true })
 })
-
-async function start(): Promise<void> {
-  const child = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(PORT)], {
-    env: environment,
-    stdio: ['ignore', 'pipe', 'pipe'],
-  })
-  running = child
-  await new Promise<void>((opened, failed) => {
-    let said = ''
-    const hear = (text: Buffer) => {
-      said += text
-      webPid = Number(/Web process (\d+)/.exec(said)?.[1])
-      if (said.includes('Hallway is open')) opened()
-    }
-    child.stdout.on('data', hear)
-    child.stderr.on('data', hear)
-    child.once('exit', () => failed(new Error(said)))
-  })
-}
-
-const databaseUrl = (): string => JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).databaseUrl
-const databasePid = (): number => Number(readFileSync(join(home, 'database.pid'), 'utf8'))
 
 /** Writes until it is told to stop; answers the changes that were acknowledged. */
 async function writeUntil(stopped: { now: boolean }, acknowledged: Set<string>, writer: number): Promise<void> {
@@ -77,21 +53,21 @@ it(
   async () => {
     const acknowledged = new Set<string>()
     for (let kill = 0; kill < KILLS; kill += 1) {
-      await start()
+      running = await startToBeKilled(home, PORT)
       const stopped = { now: false }
       const writers = [0, 1, 2].map((writer) => writeUntil(stopped, acknowledged, writer))
       await wait(1200 + ((kill * 137) % 900))
-      process.kill(kill % 2 === 0 ? webPid : databasePid(), 'SIGKILL')
+      process.kill(kill % 2 === 0 ? running.webPid : running.databasePid(), 'SIGKILL')
       // what died is started again by the process above it, which dies in its turn
       await wait(2500)
-      running?.kill('SIGKILL')
+      running.child.kill('SIGKILL')
       stopped.now = true
       await Promise.all(writers)
       await wait(200)
     }
-    await start()
+    running = await startToBeKilled(home, PORT)
     expect(acknowledged.size).toBeGreaterThan(KILLS)
-    expect(await wrongWithin(databaseUrl(), acknowledged)).toEqual([])
+    expect(await wrongWithin(running.databaseUrl(), acknowledged)).toEqual([])
     console.log(`${KILLS} kills, ${acknowledged.size} acknowledged changes`)
   },
   KILLS * 20_000,

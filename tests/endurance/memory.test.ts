@@ -11,7 +11,7 @@ import { filledIn, patterns } from '../support/site-routes'
 
 const REQUESTS = Number(process.env.REQUESTS ?? 20_000)
 const SITES = Number(process.env.SITES ?? 115)
-const PORT = 4388
+const PORT = 4375
 const AT_ONCE = 4
 const MOST_MEGABYTES = 600
 const address = `http://127.0.0.1:${PORT}`

@@ -1,6 +1,5 @@
-import { type ChildProcess, spawn } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
@@ -8,6 +7,7 @@ import { afterAll, expect, it } from 'vitest'
 import { connect } from '../../server/database/connection'
 import { wrongWithin } from '../support/actors'
 import { demo } from '../support/demo-plan'
+import { type KilledHallway, startToBeKilled } from '../support/killed-hallway'
 import { placeOf } from '../support/stalls'
 
 // Too long for every day: `npm run endure` (KILLS=50 for the whole of it). Drives the built command line.
@@ -16,40 +16,12 @@ const KILLS = Number(process.env.KILLS ?? 8)
 const PORT = 4377
 const address = `http://127.0.0.1:${PORT}`
 const home = mkdtempSync(join(tmpdir(), 'hallway-several-'))
-let running: ChildProcess | null = null
-let webPid = 0
+let running: KilledHallway | null = null
 afterAll(async () => {
-  running?.kill('SIGTERM')
+  running?.child.kill('SIGTERM')
   await wait(2000)
   rmSync(home, { recursive: true, force: true })
 })
-
-async function start(): Promise<void> {
-  const child = spawn('node', ['build/command/hallway.js', 'demo', '--port', String(PORT)], {
-    env: {
-      ...process.env,
-      HALLWAY_HOME: home,
-      HALLWAY_DATABASE_URL: undefined,
-      HALLWAY_LOG: 'fatal',
-      NODE_ENV: 'production',
-    },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  })
-  running = child
-  await new Promise<void>((opened, failed) => {
-    let said = ''
-    const hear = (text: Buffer) => {
-      said += text
-      webPid = Number(/Web process (\d+)/.exec(said)?.[1])
-      if (said.includes('Hallway is open')) opened()
-    }
-    child.stdout.on('data', hear)
-    child.stderr.on('data', hear)
-    child.once('exit', () => failed(new Error(said)))
-  })
-}
-const databaseUrl = (): string => JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).databaseUrl
-const databasePid = (): number => Number(readFileSync(join(home, 'database.pid'), 'utf8'))
 
 /** A store with many leads of one sort, to be taken one after the other. */
 async function bringDepot(): Promise<string[]> {
@@ -73,7 +45,7 @@ async function bringDepot(): Promise<string[]> {
 it(
   `${KILLS} kills while leads go from one site to another leave each in one of them, and each change in both logs or in none`,
   async () => {
-    await start()
+    running = await startToBeKilled(home, PORT)
     const left = await bringDepot()
     const taken = new Set<string>()
     /** Takes lead after lead out of the depot into runs of the site, as Order does. */
@@ -106,20 +78,20 @@ it(
       }
     }
     for (let kill = 0; kill < KILLS; kill += 1) {
-      if (kill > 0) await start()
+      if (kill > 0) running = await startToBeKilled(home, PORT)
       const stopped = { now: false }
       const writers = [0, 1, 2].map((number) => writer(stopped, number))
       await wait(1500 + ((kill * 173) % 1100))
-      process.kill(kill % 2 === 0 ? webPid : databasePid(), 'SIGKILL')
+      process.kill(kill % 2 === 0 ? running.webPid : running.databasePid(), 'SIGKILL')
       await wait(2500)
       stopped.now = true
-      running?.kill('SIGKILL')
+      running.child.kill('SIGKILL')
       await Promise.all(writers)
       await wait(300)
     }
-    await start()
-    expect(await wrongWithin(databaseUrl(), taken)).toEqual([])
-    const knex = connect(databaseUrl())
+    running = await startToBeKilled(home, PORT)
+    expect(await wrongWithin(running.databaseUrl(), taken)).toEqual([])
+    const knex = connect(running.databaseUrl())
     try {
       const logs = new Map<string, Set<string>>()
       for (const { site_id: site, id } of await knex('changes').where('place', '>', 1).select('site_id', 'id'))

@@ -1,12 +1,8 @@
 import { setTimeout as wait } from 'node:timers/promises'
-import type { Knex } from 'knex'
-import { afterAll, beforeAll, expect, it } from 'vitest'
-import { connect } from '../../server/database/connection'
+import { expect, it } from 'vitest'
 import { wrongWithin } from '../support/actors'
-import { type HallwayProcess, startHallway } from '../support/hallway-process'
-import { type StallingLine, stallingLine } from '../support/stalling-line'
 import { type Answered, newSave, placeOf, save, throughStall, wrongIn } from '../support/stalls'
-import { startWeb, type WebProcess } from '../support/web-process'
+import { twoWebProcesses } from '../support/two-web-processes'
 
 // Too long for every day: `npm run endure` (ROUNDS=30 for the whole of it).
 
@@ -18,22 +14,7 @@ const below = (count: number): number => {
   return Math.floor((seed / 2_147_483_648) * count)
 }
 
-let hallway: HallwayProcess
-let web: WebProcess
-let line: StallingLine
-let knex: Knex
-beforeAll(async () => {
-  hallway = await startHallway(PORT)
-  knex = connect(hallway.databaseUrl())
-  line = await stallingLine(hallway.databaseUrl())
-  web = await startWeb(line.url, PORT + 1)
-})
-afterAll(async () => {
-  await web.stop()
-  await line.close()
-  await knex.destroy()
-  await hallway.stop()
-})
+const now = twoWebProcesses(PORT)
 
 const saved = new Set<string>()
 let number = 0
@@ -56,9 +37,9 @@ const timed = async (work: () => Promise<{ status: number; text: string }>) => {
 
 /** The line stands still at some moment after some quiet, while pages and saves are under way. */
 async function stall(): Promise<string[]> {
-  await placeOf(web.address)
+  await placeOf(now.web.address)
   await wait(below(2) * below(9000))
-  const answers = await throughStall(web.address, line, {
+  const answers = await throughStall(now.web.address, now.line, {
     pages: 1 + below(8),
     saves: below(6),
     afterMs: below(400),
@@ -66,24 +47,24 @@ async function stall(): Promise<string[]> {
   })
   number += 8
   note('a database that says nothing', answers)
-  const base = await placeOf(web.address)
+  const base = await placeOf(now.web.address)
   for (const { sent, status } of answers) {
     if (!sent) continue
     if (status === 302) saved.add(sent.change)
-    if ((await save(web.address, sent, base)).status === 302) saved.add(sent.change)
+    if ((await save(now.web.address, sent, base)).status === 302) saved.add(sent.change)
   }
   return wrongIn(answers)
 }
 
 /** Somebody holds the row of the site for a while. */
 async function hold(): Promise<string[]> {
-  const base = await placeOf(web.address)
-  const trx = await knex.transaction()
+  const base = await placeOf(now.web.address)
+  const trx = await now.knex.transaction()
   await trx('sites').where({ id: 'saltmarsh' }).forUpdate().first('id')
   const answers = Array.from({ length: 1 + below(6) }, () => {
     number += 1
     const sent = newSave(number)
-    return timed(() => save(web.address, sent, base)).then((answer) => ({ ...answer, sent }))
+    return timed(() => save(now.web.address, sent, base)).then((answer) => ({ ...answer, sent }))
   })
   await wait(below(9000))
   await trx.rollback()
@@ -95,21 +76,21 @@ async function hold(): Promise<string[]> {
 
 /** One of two web processes hangs in the middle of saves; the other goes on. */
 async function hang(): Promise<string[]> {
-  const base = await placeOf(web.address)
+  const base = await placeOf(now.web.address)
   const atOne = Array.from({ length: 4 }, () => {
     number += 1
     const sent = newSave(number)
-    return save(web.address, sent, base).then(({ status }) => {
+    return save(now.web.address, sent, base).then(({ status }) => {
       if (status === 302) saved.add(sent.change)
     })
   })
   await wait(below(200))
-  web.child.kill('SIGSTOP')
+  now.web.child.kill('SIGSTOP')
   number += 1
   const sent = newSave(number)
-  const other = await timed(() => save(hallway.address, sent, base))
+  const other = await timed(() => save(now.hallway.address, sent, base))
   await wait(below(3000))
-  web.child.kill('SIGCONT')
+  now.web.child.kill('SIGCONT')
   await Promise.all(atOne)
   note('the other web process hangs', [other])
   if (other.status !== 302) return [`the other web process answered ${other.status}`]
@@ -127,7 +108,7 @@ it(
     console.table(longest)
     console.log(`${saved.size} saves acknowledged, SEED=${began}`)
     expect(wrong, `SEED=${began}`).toEqual([])
-    expect(await wrongWithin(hallway.databaseUrl(), saved)).toEqual([])
+    expect(await wrongWithin(now.hallway.databaseUrl(), saved)).toEqual([])
   },
   (ROUNDS + 1) * 90_000,
 )
