@@ -180,6 +180,36 @@ describe('the time of a request', () => {
     }, 1000)
     expect(later()).toBe(Number.POSITIVE_INFINITY)
   })
+  it('is not used up by a database that answers, however many questions there are, and by no work between them', async () => {
+    const answers = await withinTime(async () => {
+      let count = 0
+      for (let question = 0; question < 40; question += 1) {
+        await now.knex.raw('SELECT SLEEP(0.02)')
+        count += 1
+      }
+      return count
+    }, 400)
+    expect(answers).toBe(40)
+    await expect(withinTime(() => now.knex.raw('SELECT SLEEP(3)'), 400)).rejects.toThrow(/time for this was over/)
+    // making a change is work: it may take longer than there is time to wait
+    const busy = () => {
+      for (const until = performance.now() + 1500; performance.now() < until; );
+    }
+    const made = await withinTime(
+      () =>
+        changeSite(now.knex, now.site, HAND, ({ plan, place }) => {
+          busy()
+          return {
+            what: { name: 'change run', about: ['R-01', 'the note'] },
+            edits: plan.runs
+              .slice(0, 1)
+              .map((run) => ({ list: 'runs', id: run.id, base: place, value: { ...run, note: 'worked long' } })),
+          }
+        }),
+      1400,
+    )
+    expect(made).toMatchObject({ outcome: 'saved' })
+  })
   it('is not used up by work that has bounds of its own', async () => {
     await withinTime(async () => {
       await offTheClock(() => wait(80))

@@ -31,13 +31,18 @@ export async function withinTime<T>(work: () => Promise<T>, ms = REQUEST_MS): Pr
 /** How long is left for what is being done, in milliseconds; endless where nobody waits for it. */
 export const timeLeft = (): number => (deadlines.getStore()?.ends ?? Number.POSITIVE_INFINITY) - performance.now()
 
-/** Does something that has bounds of its own, such as work on another thread: the time it takes is not counted. */
+/** Gives back time that was not spent waiting in vain. */
+export function giveBack(ms: number): void {
+  for (let each = deadlines.getStore(); each; each = each.whole) each.ends += ms
+}
+
+/** Does something that has bounds of its own, such as work on another thread, or that is work and no waiting: the time it takes is not counted. */
 export async function offTheClock<T>(work: () => Promise<T>): Promise<T> {
   const began = performance.now()
   try {
     return await work()
   } finally {
-    for (let each = deadlines.getStore(); each; each = each.whole) each.ends += performance.now() - began
+    giveBack(performance.now() - began)
   }
 }
 

@@ -22,7 +22,7 @@ import { beyond, type Right } from '../../core/people/rights'
 import { signed } from '../../core/people/signed'
 import type { Entity, Fault } from '../../core/plan/entity'
 import { busy, isBusy, isDatabaseAway, isLockTrouble } from '../database/connection'
-import { lastLook, timeLeft } from '../database/deadline'
+import { lastLook, offTheClock, timeLeft } from '../database/deadline'
 import { retried } from '../database/transaction'
 import { isFull, noteFull } from '../disk'
 import { isDiskFull } from '../failure'
@@ -214,7 +214,7 @@ async function once(
     const all: Drafted[] = []
     for (const { siteId, make } of parts) {
       const before = known.get(siteId) as Held
-      const made = await drafted(trx, siteId, before.copy, hand, make)
+      const made = await offTheClock(() => drafted(trx, siteId, before.copy, hand, make))
       if ('outcome' in made) return made
       all.push({ siteId, before, ...made })
     }
