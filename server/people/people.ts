@@ -125,6 +125,8 @@ export async function personOfLogin(knex: Knex, { issuer, subject }: Login): Pro
 /** Lets somebody in by the company's sign-in as well, at the terminal; what they were known by there before opens nothing more, and whoever came in by it is signed out. */
 export async function setLogin(knex: Knex, { id }: Pick<Person, 'id'>, login: Login): Promise<void> {
   await inTransaction(knex, async (trx) => {
+    const known = await trx('person_logins').where({ person: id }).select('issuer', 'subject')
+    if (known.length === 1 && known[0].issuer === login.issuer && known[0].subject === login.subject) return
     await trx('person_logins').where({ person: id }).delete()
     await trx('person_logins').insert({ ...login, person: id })
     await endSessionsOf(trx, id)

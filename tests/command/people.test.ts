@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { setTimeout as wait } from 'node:timers/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { connect } from '../../server/database/connection'
 import { demo } from '../support/demo-plan'
 import { command, type HallwayProcess, PASSWORD, type Somebody, signIn, startHallway } from '../support/hallway-process'
 import { filledIn, patterns } from '../support/site-routes'
@@ -39,12 +40,18 @@ beforeAll(async () => {
 afterAll(() => hallway.stop())
 
 /** A link or a token, as a lead makes it on the page: told once. */
-async function makeKey(sort: 'link' | 'token', name: string, hides = ''): Promise<string> {
+async function makeKey(sort: 'link' | 'token', name: string, hides = '', maker = 'Lea'): Promise<string> {
   const body = new URLSearchParams({ do: 'key', sort, name, held: 'work', hides, until: '' })
-  const answer = await fetch(`${address}${site}/people.data`, { method: 'POST', body, headers: by('Lea') })
+  const answer = await fetch(`${address}${site}/people.data`, { method: 'POST', body, headers: by(maker) })
   const text = await answer.text()
   const [secret = ''] = /(?<=")(?:\/look\/)?[\w-]{43}(?=")/.exec(text) ?? []
   return sort === 'link' ? `${address}${secret}` : secret
+}
+
+/** What a browser carries that has opened a new link. */
+async function linkOf(name: string): Promise<string> {
+  const looked = await fetch(await makeKey('link', name), { redirect: 'manual' })
+  return looked.headers.getSetCookie()[0]?.split(';')[0] ?? ''
 }
 
 type Asked = { status: number; to: string; text: string }
@@ -273,6 +280,22 @@ describe('sessions', () => {
     cookies.elsewhere = `hallway-session-${other}=${value}`
     expect((await ask('elsewhere', site)).to).toMatch(/^\/sign-in/)
   })
+  it('a stream that a link opened ends with its day', async () => {
+    cookies.guest = await linkOf('The guest')
+    const stream = await fetch(`${address}${site}/live`, { headers: by('guest') })
+    expect(stream.status).toBe(200)
+    const knex = connect(hallway.databaseUrl())
+    try {
+      expect(
+        await knex('site_keys')
+          .where({ name: 'The guest' })
+          .update({ until: new Date(Date.now() - 1000) }),
+      ).toBe(1)
+    } finally {
+      await knex.destroy()
+    }
+    expect(await Promise.race([stream.text().then(() => 'ended'), wait(20_000, 'still open')])).toBe('ended')
+  }, 60_000)
   it('a stream ends once its reader may no longer look', async () => {
     command(hallway.home, ['people', 'right', 'Nol', 'saltmarsh', 'look'])
     const stream = await fetch(`${address}${site}/live`, { headers: by('Nol') })
@@ -370,6 +393,25 @@ describe('coming in', () => {
     expect(held).toBeGreaterThan(0)
     // her browser, which was signed in before, goes on
     expect((await ask('Lea', site)).status).toBe(200)
+  })
+  it('links and tokens end with the account that made them, or are taken over by whoever retires it', async () => {
+    for (const [name, how] of [
+      ['Kim', 'retire'],
+      ['Kai', 'retire and take over'],
+    ] as const) {
+      command(hallway.home, ['people', 'add', name, '--password-stdin'], PASSWORD)
+      command(hallway.home, ['people', 'right', name, 'saltmarsh', 'work'])
+      command(hallway.home, ['people', 'right', name, 'saltmarsh', 'lead'])
+      cookies[name] = await signIn(address, name)
+      const script = await makeKey('token', `The script of ${name}`, '', name)
+      const asked = () =>
+        fetch(`${address}${site}/plan.json`, { headers: { authorization: `Bearer ${script}` }, redirect: 'manual' })
+      expect((await asked()).status).toBe(200)
+      expect((await ask('Ada', '/people')).text).toContain(`The script of ${name}`)
+      expect((await ask('Ada', '/people', new URLSearchParams({ name, do: how }))).status).toBe(302)
+      expect((await asked()).status).toBe(how === 'retire' ? 302 : 200)
+    }
+    expect((await ask('Lea', `${site}/people`)).text).toMatch(/The script of Kai[\s\S]{0,2000}Ada/)
   })
   it('whoever is retired is out at once, and the name is nobody else’s', async () => {
     command(hallway.home, ['people', 'retire', 'Loe'])
