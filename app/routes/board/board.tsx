@@ -70,7 +70,7 @@ export default function Board() {
       <SiteNote />
       <DueNotice />
       {(plan.runs.length === 0 || plan.needs.length === 0) && <FirstPath />}
-      {assessment.runs.length > 0 && <BoardFilters look={view} show={show} />}
+      {assessment.runs.length > 0 && <BoardFilters look={view} search={asked} show={show} />}
       <Took />
       {restored && (
         <Notice tone="clear" slim>

@@ -20,25 +20,26 @@ const contentsOf = keptWith((runs: readonly RunVerdict[]) => {
   return { counts, flows }
 })
 
-type Show = (search: string) => void
+/** What is shown now, which the address may only be on its way to, and how another look is asked for. */
+type Looking = { search: string; show: (search: string) => void }
 
 /** How the board is looked at: by verdict, by what flows, grouped, sorted. Every choice is an address; `show` is told of it before the address is reached. */
-export function BoardFilters({ look: asked, show }: { look: BoardLook; show: Show }) {
+export function BoardFilters({ look: asked, ...looking }: { look: BoardLook } & Looking) {
   const { assessment } = useSite()
   const { counts, flows } = contentsOf(assessment.runs)
   return (
     <div className={look.filters} data-paper="no">
       <nav aria-label="Show runs by verdict" className={look.grades}>
-        <Choice show={show} name="grade" value={null} on={asked.grade === null}>
+        <Choice {...looking} name="grade" value={null} on={asked.grade === null}>
           all {assessment.runs.length}
         </Choice>
         {(['blocked', 'tight', 'clear'] as const).map((grade) => (
-          <Choice key={grade} show={show} name="grade" value={grade} on={asked.grade === grade}>
+          <Choice key={grade} {...looking} name="grade" value={grade} on={asked.grade === grade}>
             {grade} {counts[grade]}
           </Choice>
         ))}
       </nav>
-      <Menu show={show} label="Kind of need" name="flow" value={asked.flow ?? ''}>
+      <Menu {...looking} label="Kind of need" name="flow" value={asked.flow ?? ''}>
         <option value="">all kinds</option>
         {NEED_KINDS.filter((kind) => flows.has(kind)).map((kind) => (
           <option key={kind} value={kind}>
@@ -46,14 +47,14 @@ export function BoardFilters({ look: asked, show }: { look: BoardLook; show: Sho
           </option>
         ))}
       </Menu>
-      <Menu show={show} label="Group" name="by" value={asked.by}>
+      <Menu {...looking} label="Group" name="by" value={asked.by}>
         {GROUPINGS.map((each) => (
           <option key={each} value={each === 'none' ? '' : each}>
             {groupingWords[each]}
           </option>
         ))}
       </Menu>
-      <Menu show={show} label="Order" name="sort" value={asked.sort}>
+      <Menu {...looking} label="Order" name="sort" value={asked.sort}>
         {SORTINGS.map((each) => (
           <option key={each} value={each === 'worst' ? '' : each}>
             {sortingWords[each]}
@@ -64,9 +65,9 @@ export function BoardFilters({ look: asked, show }: { look: BoardLook; show: Sho
   )
 }
 
-/** The address with one choice made otherwise; what happened before is not told again. */
-function chosen(params: URLSearchParams, name: string, value: string | null): string {
-  const next = new URLSearchParams(params)
+/** What is shown with one choice made otherwise; what happened before is not told again. */
+function chosen(shown: string, name: string, value: string | null): string {
+  const next = new URLSearchParams(shown)
   for (const told of ['removed', 'restored', 'tag', 'took', 'from']) next.delete(told)
   if (value) next.set(name, value)
   else next.delete(name)
@@ -74,20 +75,19 @@ function chosen(params: URLSearchParams, name: string, value: string | null): st
 }
 
 function Choice({
+  search: shown,
   show,
   name,
   value,
   on,
   children,
 }: {
-  show: Show
   name: string
   value: string | null
   on: boolean
   children: ReactNode
-}) {
-  const [params] = useSearchParams()
-  const search = chosen(params, name, value)
+} & Looking) {
+  const search = chosen(shown, name, value)
   return (
     <RouterLink
       to={{ search }}
@@ -104,25 +104,25 @@ function Choice({
 }
 
 function Menu({
+  search: shown,
   show,
   label,
   name,
   value,
   children,
 }: {
-  show: Show
   label: string
   name: string
   value: string
   children: ReactNode
-}) {
-  const [params, setParams] = useSearchParams()
+} & Looking) {
+  const [, setParams] = useSearchParams()
   return (
     <InlineSelect
       aria-label={label}
       value={value === 'none' || value === 'worst' ? '' : value}
       onChange={({ currentTarget }) => {
-        const search = chosen(params, name, currentTarget.value)
+        const search = chosen(shown, name, currentTarget.value)
         show(search)
         setParams(search, { preventScrollReset: true, replace: true })
       }}
