@@ -314,7 +314,7 @@ function asWritten(table: Table, row: Row): Row {
   if (table === 'sites') written.identity = randomUUID()
   if (table === 'people' && !isPerson(row))
     throw new Failure(
-      `This backup holds an account that no Hallway has made: ${String(row.name).slice(0, 120)}. Nothing was brought in.`,
+      `This backup has an account with a wrong name or password: ${String(row.name).slice(0, 120)}. Nothing was brought in.`,
     )
   return written
 }

@@ -99,19 +99,13 @@ function hallway(end: (code: number) => void): Command {
     .command('retire')
     .description('end an account; its name stays in the history')
     .argument('<name>')
-    .option(
-      '--keys-to <name>',
-      'whose the links and tokens are from then on that this account made; left out, they end',
-    )
+    .option('--keys-to <name>', 'who gets the links and tokens of this account; without it they end')
     .action(async (name: string, options) => (await import('./people')).retireCommand(name, options, say))
   people
     .command('forget')
     .description('take a name out of the history, on request of whose it is')
     .argument('<name>')
-    .option(
-      '--keys-to <name>',
-      'whose the links and tokens are from then on that this account made; left out, they end',
-    )
+    .option('--keys-to <name>', 'who gets the links and tokens of this account; without it they end')
     .action(async (name: string, options) => (await import('./people')).forgetCommand(name, options, say))
   people
     .command('right')

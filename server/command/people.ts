@@ -62,7 +62,7 @@ export const forgetCommand = (name: string, { keysTo }: { keysTo?: string }, say
     const person = (await listPeople(knex)).find((each) => each.name.toLowerCase() === name.toLowerCase())
     if (!person) throw new Failure(`${name} never had an account here.`)
     const { now, keys, still } = await forget(knex, { ...person, retired: person.retired !== null }, to)
-    say(`${person.name} stands in the history as “${now}” from now on.`)
+    say(`${person.name} is called “${now}” in the history from now on.`)
     sayKeys(keys, to, say)
     for (const { what, count } of still) say(`The name still stands in ${count} ${what}.`)
     say('Backups that were made before keep it too.')

@@ -53,6 +53,23 @@ type Started = {
   home?: string
 }
 
+/** Waits until a Hallway says that it is open. Answers how to hear what it said so far. */
+export async function whenOpen(child: ChildProcess): Promise<() => string> {
+  let said = ''
+  await new Promise<void>((opened, failed) => {
+    const hear = (text: Buffer) => {
+      said += text
+      if (said.includes('Hallway is open')) opened()
+    }
+    child.stdout?.on('data', hear)
+    child.stderr?.on('data', hear)
+    child.once('exit', () => failed(new Error(said)))
+    // a test that gives up leaves nothing running
+    process.once('exit', () => child.kill('SIGTERM'))
+  })
+  return () => said
+}
+
 /** Starts the demo in a folder and waits until it is open. */
 async function open(home: string, port: number, { environment = {}, words = [] }: Started) {
   // with the room that ./hallway gives it
@@ -69,22 +86,11 @@ async function open(home: string, port: number, { environment = {}, words = [] }
     },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
-  let said = ''
-  await new Promise<void>((opened, failed) => {
-    const hear = (text: Buffer) => {
-      said += text
-      if (said.includes('Hallway is open')) opened()
-    }
-    child.stdout?.on('data', hear)
-    child.stderr?.on('data', hear)
-    child.once('exit', () => failed(new Error(said)))
-    // a test that gives up leaves nothing running
-    process.once('exit', () => child.kill('SIGTERM'))
-  })
+  const said = await whenOpen(child)
   await flushLess(join(home, 'database.sock'))
   return {
     child,
-    said: () => said,
+    said,
     async close() {
       const ended = new Promise((done) => child.once('exit', done))
       child.kill('SIGTERM')

@@ -1,6 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { whenOpen } from './hallway-process'
 
 /** A Hallway with the demo that is there to be killed and started again. */
 export type KilledHallway = {
@@ -21,19 +22,10 @@ export async function startToBeKilled(home: string, port: number): Promise<Kille
     },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
-  let said = ''
-  await new Promise<void>((opened, failed) => {
-    const hear = (text: Buffer) => {
-      said += text
-      if (said.includes('Hallway is open')) opened()
-    }
-    child.stdout.on('data', hear)
-    child.stderr.on('data', hear)
-    child.once('exit', () => failed(new Error(said)))
-  })
+  const said = await whenOpen(child)
   return {
     child,
-    webPid: Number(/Web process (\d+)/.exec(said)?.[1]),
+    webPid: Number(/Web process (\d+)/.exec(said())?.[1]),
     databasePid: () => Number(readFileSync(join(home, 'database.pid'), 'utf8')),
     databaseUrl: () => JSON.parse(readFileSync(join(home, 'running.json'), 'utf8')).databaseUrl,
   }
