@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache'
-import { Gauge } from 'prom-client'
+import { gauge } from './gauge'
 
 /** What is kept, by what it is: one shelf for each database that is asked. */
 const shelves = new Map<string, Set<WeakRef<LRUCache<string, object>>>>()
@@ -9,7 +9,7 @@ const counted = new Map<string, () => number>()
 /** Tells in the figures of the process how much is kept of something that has no shelf. */
 export const tellKept = (what: string, bytes: () => number): void => void counted.set(what, bytes)
 
-new Gauge({
+gauge({
   name: 'hallway_kept_bytes',
   help: 'What the web process keeps to save work, as far as its size is known',
   labelNames: ['what'],

@@ -21,6 +21,11 @@ const ShownContext = createContext<{ shown: string | null; show: (change: string
 /** So long the last save is told with its way back; the keys go on working. */
 const TOLD_MS = 60_000
 
+/** So long what was sent may take to come back of the log after its answer: what has not by then was refused. */
+const COMES_BACK_MS = 3_000
+
+type Way = 'undo' | 'redo'
+
 type Stack = { past: readonly NewsLine[]; future: readonly NewsLine[] }
 const EMPTY: Stack = { past: [], future: [] }
 
@@ -36,30 +41,49 @@ export function UndoingProvider({ children }: { children: ReactNode }) {
   const [stack, setStack] = useState(EMPTY)
   const known = useRef(new Set<string>())
   /** What was sent to go back or forth, by the id of the change that does. */
-  const sent = useRef(new Map<string, 'undo' | 'redo'>())
+  const sent = useRef(new Map<string, Way>())
+  /** What was sent last and is not yet in the stack: one more now would go over the same change again. */
+  const [awaited, setAwaited] = useState<string | null>(null)
+  /** Keys that were pressed meanwhile: none is lost. */
+  const [held, setHeld] = useState<readonly Way[]>([])
   useEffect(() => {
     const arrived = news.filter(({ id }) => isOwn(id) && !known.current.has(id))
     if (arrived.length === 0) return
     for (const { id } of arrived) known.current.add(id)
     setStack((before) => arrived.reduce((now, line) => withLine(now, line, sent.current.get(line.id)), before))
+    setAwaited((before) => (arrived.some(({ id }) => id === before) ? null : before))
   }, [news])
+  useEffect(() => {
+    if (awaited === null || busy) return
+    const timer = setTimeout(() => setAwaited(null), COMES_BACK_MS)
+    return () => clearTimeout(timer)
+  }, [awaited, busy])
+  const waiting = busy || awaited !== null
   const undoing = useMemo((): Undoing => {
-    const take = (line: NewsLine | undefined, what: 'undo' | 'redo') =>
-      line === undefined || busy
+    const take = (line: NewsLine | undefined, what: Way) =>
+      line === undefined || waiting
         ? null
         : () => {
             const change = newChangeId()
             sent.current.set(change, what)
+            setAwaited(change)
             submit(
               { undo: line.id, change, back: without(line.id, pathname, search) },
               { method: 'post', action: `/sites/${plan.site.id}/history`, preventScrollReset: true, replace: true },
             )
           }
     const [last, next] = [stack.past.at(-1), stack.future.at(-1)]
-    return { last: last ?? null, undo: take(last, 'undo'), redo: take(next, 'redo'), busy }
-  }, [stack, busy, submit, plan.site.id, pathname, search])
-  useHotkeys('mod+z', () => undoing.undo?.(), { preventDefault: true }, [undoing])
-  useHotkeys('mod+shift+z, mod+y', () => undoing.redo?.(), { preventDefault: true }, [undoing])
+    return { last: last ?? null, undo: take(last, 'undo'), redo: take(next, 'redo'), busy: waiting }
+  }, [stack, waiting, submit, plan.site.id, pathname, search])
+  useEffect(() => {
+    const [first, ...rest] = held
+    if (first === undefined || waiting) return
+    setHeld(rest)
+    undoing[first]?.()
+  }, [held, waiting, undoing])
+  const hold = (way: Way) => setHeld((before) => [...before, way])
+  useHotkeys('mod+z', () => hold('undo'), { preventDefault: true })
+  useHotkeys('mod+shift+z, mod+y', () => hold('redo'), { preventDefault: true })
   const [shown, show] = useState<string | null>(null)
   const showing = useMemo(() => ({ shown, show }), [shown])
   return (
@@ -78,7 +102,7 @@ export function useShownHere(change: string): void {
   }, [change, show])
 }
 
-function withLine({ past, future }: Stack, line: NewsLine, how: 'undo' | 'redo' | undefined): Stack {
+function withLine({ past, future }: Stack, line: NewsLine, how: Way | undefined): Stack {
   if (how === 'undo') return { past: past.slice(0, -1), future: [...future, line] }
   if (how === 'redo') return { past: [...past, line], future: future.slice(0, -1) }
   return { past: [...past, line], future: [] }

@@ -1,6 +1,6 @@
-import { Gauge } from 'prom-client'
+import { gauge } from '../gauge'
 
-const openStreams = new Gauge({ name: 'hallway_streams', help: 'Event streams that are open' })
+const openStreams = gauge({ name: 'hallway_streams', help: 'Event streams that are open' })
 
 /** Tells an event, with its data as JSON. */
 export type Tell = (event: string, data: unknown) => void

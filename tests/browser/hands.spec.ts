@@ -25,6 +25,20 @@ test('what was saved is told for a while with its way back, on any page, and Con
   await expect(page.getByText('did again: renamed Gallery laptop to Gallery notebook')).toBeVisible()
 })
 
+test('keys that are pressed faster than a change is saved count all the same', async ({ page }) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/runs/r-04`)
+  for (const note of ['by the door', 'by the window']) {
+    await page.getByLabel('Note').fill(note)
+    await page.getByRole('button', { name: 'Save the run' }).click()
+    await expect(page.getByText('You changed R-04: the note.')).toBeVisible()
+    await page.getByRole('button', { name: 'Hide this' }).click()
+  }
+  await page.getByRole('heading', { level: 1 }).click()
+  for (let presses = 0; presses < 2; presses += 1) await page.keyboard.press('Control+z')
+  await expect(page.getByLabel('Note')).toHaveValue('')
+})
+
 test('many devices are ticked, moved with a preview, and one undo takes all of it back', async ({ page }) => {
   const site = await ownSite(page)
   await open(page, `${site}/survey`)
