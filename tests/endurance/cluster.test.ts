@@ -57,16 +57,24 @@ function browser() {
     path: string,
     init: RequestInit = {},
   ): Promise<{ status: number; text: string } | null> => {
+    const told: string[] = []
     for (const began = Date.now(); ; ) {
+      const asked = Date.now()
       try {
         const answer = await ask(path, init)
         const text = await answer.text()
+        if (DOWN.has(answer.status))
+          told.push(`${answer.status} after ${Date.now() - asked} ms: ${problemIn(text).slice(0, 120)}`)
         if (!DOWN.has(answer.status)) {
+          if (Date.now() - began > 8000)
+            console.log(
+              `${new Date().toISOString()} ${what} ${path} waited ${Date.now() - began} ms: ${told.join(' | ')}`,
+            )
           worst[what] = Math.max(worst[what], Date.now() - began)
           return { status: answer.status, text }
         }
-      } catch {
-        // the balancer is gone, or what it passed on to
+      } catch (error) {
+        told.push(`broke after ${Date.now() - asked} ms: ${String(error).slice(0, 60)}`)
       }
       counted.waits += 1
       if (load.stopped && Date.now() - began > 30_000) return null
