@@ -10,6 +10,8 @@ test('a fault is searched from what the computer says to the lead that is to bla
 }) => {
   const site = await ownSite(page)
   await open(page, `${site}/runs/r-12`)
+  // what is worked out beside the page stands above the link, and moves it as it comes
+  await expect(page.locator('[aria-busy="true"]')).toHaveCount(0)
   await page.getByRole('link', { name: 'Something is wrong with it' }).click()
   await expect(page.getByLabel('Which run')).toHaveValue('R-12')
   await page.getByRole('button', { name: 'Search for the fault' }).click()
