@@ -276,11 +276,11 @@ export async function restore(knex: Knex, file: string, progress: Progress = nob
     const code = error instanceof Error && 'code' in error ? String(error.code) : ''
     if (code === 'ENOENT') throw new Failure(`There is no file ${file}.`)
     if (code.startsWith('Z_') || error instanceof SyntaxError)
-      throw new Failure(`${file} is not a whole backup of Hallway. Nothing was brought in.`)
-    if (isDiskFull(error)) throw new Failure('The disk that keeps the sites is full. Nothing was brought in.')
+      throw new Failure(`${file} is not a whole backup of Hallway. Nothing was restored.`)
+    if (isDiskFull(error)) throw new Failure('The disk that keeps the sites is full. Nothing was restored.')
     if (code.startsWith('ER_') && !isDatabaseAway(error))
       throw new Failure(
-        `${file} holds rows that the database does not take, or that do not fit together. Nothing was brought in.`,
+        `${file} holds rows that the database does not take, or that do not fit together. Nothing was restored.`,
       )
     throw error
   }
@@ -314,7 +314,7 @@ function asWritten(table: Table, row: Row): Row {
   if (table === 'sites') written.identity = randomUUID()
   if (table === 'people' && !isPerson(row))
     throw new Failure(
-      `This backup has an account with a wrong name or password: ${String(row.name).slice(0, 120)}. Nothing was brought in.`,
+      `This backup has an account whose name or password cannot be read: ${String(row.name).slice(0, 120)}. Nothing was restored.`,
     )
   return written
 }
@@ -328,6 +328,6 @@ async function check(trx: Knex.Transaction, id: string, name: string): Promise<v
   const read = row && readPlan((await readCopy(trx, row)).plan)
   if (!read?.ok)
     throw new Failure(
-      `The site ${name} in this backup is not a whole plan: ${read?.faults[0]?.reason ?? 'it is missing'}. Nothing was brought in.`,
+      `The site ${name} in this backup is not a whole plan: ${read?.faults[0]?.reason ?? 'it is missing'}. Nothing was restored.`,
     )
 }
