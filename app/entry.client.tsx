@@ -1,7 +1,8 @@
 import { StrictMode, startTransition } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 import { HydratedRouter } from 'react-router/dom'
-import { openCopy } from './open-copy'
+import { mayOpenAnew, openAnew } from './open-anew'
+import { OtherShape, openCopy } from './open-copy'
 import { keepDrafts } from './outbox/drafts'
 import { installOutbox } from './outbox/install'
 import { keepPagesAtHand } from './outbox/pages-at-hand'
@@ -20,6 +21,7 @@ async function openShown(): Promise<void> {
       await openCopy(shown.copySite, name)
       return
     } catch (error) {
+      if (error instanceof OtherShape && mayOpenAnew()) return openAnew()
       if (wait === null) throw error
       await new Promise((again) => setTimeout(again, wait))
     }

@@ -1,6 +1,7 @@
 import type { Right } from '../core/people/rights'
 import { inSlices } from './in-slices'
 import {
+  COPY_SHAPE,
   type CopyName,
   caughtUp,
   type Followed,
@@ -14,13 +15,17 @@ import {
 
 /** Where the copy that a page shows is to be had. It never changes, so a browser may keep it. */
 export const copyAddress = (siteId: string, { identity, place }: CopyName): string =>
-  `/sites/${encodeURIComponent(siteId)}/copy?${new URLSearchParams({ identity, place: String(place) })}`
+  `/sites/${encodeURIComponent(siteId)}/copy?${new URLSearchParams({ identity, place: String(place), shape: String(COPY_SHAPE) })}`
+
+/** What answers tells copies in another shape than this page reads: Hallway was updated while the page was open. */
+export class OtherShape extends Error {}
 
 /** Fetches a copy of a site, makes a view of it without holding the page up, and keeps it for the pages below. */
 export async function openCopy(siteId: string, name: CopyName): Promise<SiteView> {
   const kept = keptView(siteId, name.identity, name.place)
   if (kept) return kept
   const answer = await fetch(copyAddress(siteId, name))
+  if (answer.status === 409) throw new OtherShape()
   if (!answer.ok) throw new Error(`the copy of the site did not come (${answer.status})`)
   const view = await inSlices(readCopy(await answer.text()))
   keepView(siteId, view)
@@ -33,7 +38,11 @@ export async function followSite(
 ): Promise<{ view: SiteView; lines: readonly NewsLine[]; may: Right } | null> {
   const known = latestView(siteId)
   if (!known) return null
-  const since = new URLSearchParams({ since: String(known.copy.place), identity: known.identity })
+  const since = new URLSearchParams({
+    since: String(known.copy.place),
+    identity: known.identity,
+    shape: String(COPY_SHAPE),
+  })
   const answer = await fetch(`/sites/${siteId}/changes?${since}`)
   if (!answer.ok) return null
   const told = (await answer.json()) as Followed

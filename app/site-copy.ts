@@ -19,6 +19,15 @@ import type { InSlices } from '../core/work/in-slices'
 /** A site as pages see it: its plan at a place in its log, and what it comes to. */
 export type SiteView = { identity: string; copy: Copy; assessed: Assessed }
 
+/**
+ * The number of the shape in which browsers keep copies, raised whenever the plan or what is learnt is told otherwise: an address is kept for a day, and
+ * would hand an old shape to new code.
+ */
+export const COPY_SHAPE = 2
+
+/** Whether a copy, or what came after one, is asked for in the shape that is told here. */
+export const isShapeAsked = ({ searchParams }: URL): boolean => searchParams.get('shape') === String(COPY_SHAPE)
+
 /** Which copy of a site a page shows. */
 export type CopyName = { identity: string; place: LogPosition }
 

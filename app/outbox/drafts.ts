@@ -1,3 +1,4 @@
+import { isOpeningAnew } from '../open-anew'
 import { typeInto } from '../ui/type-into'
 
 /** What somebody typed on a page and has not saved, while the page is opened anew. */
@@ -62,7 +63,7 @@ export function keepDrafts(): void {
     true,
   )
   window.addEventListener('beforeunload', (event) => {
-    if (hasUnsaved()) event.preventDefault()
+    if (hasUnsaved() && !isOpeningAnew()) event.preventDefault()
   })
   window.addEventListener('pagehide', () => {
     const fields = [...touched].flatMap((field): Typed | [] => {

@@ -3,7 +3,7 @@ import { changeWords } from '../../core/change/words'
 import { editsSince, subjectsSince } from '../../server/sites/entity-rows'
 import { linesSince } from '../../server/sites/history'
 import { access } from '../asker.server'
-import { catchUpOf, type Followed } from '../site-copy'
+import { catchUpOf, type Followed, isShapeAsked } from '../site-copy'
 import { load, loadSite } from '../stored.server'
 import type { Route } from './+types/changes'
 
@@ -11,17 +11,18 @@ import type { Route } from './+types/changes'
 const MOST_CAUGHT_UP = 200
 
 /**
- * The changes of a site since a place, for a browser that stands there. 409 where it has to begin anew: it holds a copy of another site of that name,
- * or is too far behind.
+ * The changes of a site since a place, for a browser that stands there. 409 where it has to begin anew: it holds a copy of another site of that name or in
+ * another shape, or is too far behind.
  */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { searchParams } = new URL(request.url)
+  const address = new URL(request.url)
+  const { searchParams } = address
   const since = Number(searchParams.get('since') ?? Number.NaN)
   const { copy, identity } = await loadSite(params.site, since)
   const anew = () => data(null, { status: 409 })
   // the log tells everything: whoever is kept from some of it takes the site anew
   const may = await load((knex) => access(knex, params.site))
-  const known = Number.isInteger(since) && since >= 1 && since <= copy.place
+  const known = isShapeAsked(address) && Number.isInteger(since) && since >= 1 && since <= copy.place
   if (!known || searchParams.get('identity') !== identity || copy.place - since > MOST_CAUGHT_UP || may?.hides.length)
     return anew()
   const { lines, edits, subjects } = await load(async (knex) => ({

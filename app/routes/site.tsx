@@ -1,10 +1,18 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { data, Outlet, Link as RouterLink, type ShouldRevalidateFunctionArgs, useSearchParams } from 'react-router'
+import {
+  data,
+  Outlet,
+  Link as RouterLink,
+  redirectDocument,
+  type ShouldRevalidateFunctionArgs,
+  useSearchParams,
+} from 'react-router'
 import { runSoaksOf } from '../../core/prove/run-soak'
 import { standingOf } from '../../core/report/standing'
 import { isRunSoak, type Soak } from '../../core/vocabulary/session'
 import { access } from '../asker.server'
-import { copyAddress, followSite, openCopy } from '../open-copy'
+import { mayOpenAnew, openAnew } from '../open-anew'
+import { copyAddress, followSite, OtherShape, openCopy } from '../open-copy'
 import type { NewsLine } from '../site-copy'
 import { load, loadSite } from '../stored.server'
 import { RouteErrorView } from '../ui/error-view'
@@ -38,7 +46,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 export const headers: Route.HeadersFunction = ({ loaderHeaders }) => loaderHeaders
 
 /** A browser that holds a copy asks for what came after it, and takes the plan anew only where that cannot be told. */
-export async function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
+export async function clientLoader({ request, params, serverLoader }: Route.ClientLoaderArgs) {
   const followed = await followSite(params.site)
   if (followed) {
     const { view, lines } = followed
@@ -46,9 +54,17 @@ export async function clientLoader({ params, serverLoader }: Route.ClientLoaderA
     return { name: view.copy.plan.site.name, identity: view.identity, place: view.copy.place, may, news: lines }
   }
   const shown = await serverLoader()
-  const { copy } = await openCopy(params.site, shown)
-  return { ...shown, place: copy.place }
+  try {
+    const { copy } = await openCopy(params.site, shown)
+    return { ...shown, place: copy.place }
+  } catch (error) {
+    if (!(error instanceof OtherShape)) throw error
+    if (!mayOpenAnew()) throw data(UPDATED_WORDS, { status: 503 })
+    if (new URL(request.url).pathname === location.pathname) return openAnew()
+    throw redirectDocument(request.url)
+  }
 }
+const UPDATED_WORDS = 'Hallway is being updated. Nothing was lost. Open this page again in a minute.'
 
 /** The site catches up after every save; a filter or a sort in the address changes nothing of it. */
 export const shouldRevalidate = ({

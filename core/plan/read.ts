@@ -3,7 +3,7 @@ import { type Entities, type Entity, type EntityList, entityLists, type Fault, f
 import { planLists } from './lists'
 import { type PlanLookup, planLookup } from './lookup'
 import { PLAN_FORMAT, PLAN_LISTS, PLAN_VERSION, type Plan, type PlanList, planSchema, roomOf } from './plan'
-import { upgradePlan } from './upgrade'
+import { isVersionRead, upgradePlan } from './upgrade'
 
 export type { Fault } from './entity'
 /** `more` where it was not read on after the first faults. */
@@ -86,7 +86,7 @@ export function readPlan(given: unknown): ReadPlan {
       'version',
       `a newer Hallway wrote this (version ${head.version}); this one reads versions 1 to ${PLAN_VERSION}. Open it there, or update this one`,
     )
-  if (head.version !== 1 && head.version !== 2 && head.version !== PLAN_VERSION) {
+  if (!isVersionRead(head.version)) {
     return refuse(
       'version',
       `this Hallway reads versions 1 to ${PLAN_VERSION}, the file says ${JSON.stringify(head.version)?.slice(0, 40)}`,

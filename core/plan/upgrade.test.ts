@@ -3,11 +3,12 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { cases } from '../../tests/support/laws'
-import { assess } from '../checks/assess'
+import { assess, assessAnew } from '../checks/assess'
+import { proofsOf } from '../prove/proof'
 import { withLength } from '../vocabulary/run'
 import { PLAN_VERSION, type Plan } from './plan'
 import { readPlan } from './read'
-import { upgradeEntity, WrittenByNewer } from './upgrade'
+import { isVersionRead, upgradeEntity, WrittenByNewer } from './upgrade'
 
 type Piece = Record<string, unknown> & { on: string }
 type Old = {
@@ -109,15 +110,80 @@ describe('a plan file of version 2', () => {
   })
 })
 
+type Third = { version: number; observations: { id: string; where?: { computer?: string } }[] } & Record<
+  string,
+  unknown
+>
+const third = (): Third => JSON.parse(readFileSync('tests/fixtures/saltmarsh-version-3.json', 'utf8'))
+
+describe('a plan file of version 3', () => {
+  it('keeps all it says: nothing that a version added takes anything from it', () => {
+    const file = third()
+    const plan = read(file)
+    expect(file.observations.filter(({ where }) => where?.computer !== undefined).length).toBeGreaterThan(30)
+    expect({ ...plan, version: 3 }).toEqual(file)
+  })
+})
+
+type Verdicts = { runs: Record<string, string>; needs: Record<string, string> }
+const frozen: Record<'1' | '3', Verdicts> = JSON.parse(
+  readFileSync('tests/fixtures/verdicts-of-version-3.json', 'utf8'),
+)
+
+/** What is judged otherwise than by the last Hallway of version 3, and why. */
+const OTHERWISE: Record<'1' | '3', Record<string, { now: string; because: string }>> = { 1: {}, 3: {} }
+
+describe('what earlier versions wrote', () => {
+  it.each([
+    ['1', old],
+    ['3', third],
+  ] as const)('is judged as it was, but for what is listed: version %s', (version, file) => {
+    const plan = read(file())
+    const site = assessAnew({ ...plan, site: { ...plan.site, practice: true } })
+    const proofs = proofsOf(site)
+    const now: Verdicts = {
+      runs: Object.fromEntries(
+        site.assessment.runs.map(({ id, tag, grade }) => [tag, `${grade}, ${proofs.get(id)?.state}`]),
+      ),
+      needs: Object.fromEntries(site.assessment.needs.map(({ id, grade }) => [id, grade])),
+    }
+    const was = { ...frozen[version].runs, ...frozen[version].needs }
+    const listed = Object.entries(OTHERWISE[version])
+    for (const [name, { now }] of listed) expect([name, was[name]]).not.toEqual([name, now])
+    expect({ ...now.runs, ...now.needs }).toEqual({
+      ...was,
+      ...Object.fromEntries(listed.map(([name, { now }]) => [name, now])),
+    })
+  })
+})
+
 describe('one entity', () => {
   it('that this version wrote stays as it is, and one that a newer one wrote is told so', () => {
     for (const observation of read(old()).observations)
       expect(upgradeEntity('observations', observation, PLAN_VERSION)).toBe(observation)
     expect(() => upgradeEntity('runs', {}, PLAN_VERSION + 1)).toThrow(WrittenByNewer)
   })
-  it('comes to the same one step at a time as in its file', () => {
+  it('comes to the same one by one as in its file', () => {
     const file = { ...read(old()), version: 2 }
     const byOne = file.observations.map((each) => upgradeEntity('observations', each, 2))
     expect(read(file).observations).toEqual(byOne)
+  })
+  it('takes each step once: by way of any version between it comes to the same, and twice over as well', () => {
+    const written = [
+      { version: 2, body: { id: 'o', note: 'seen', where: { computer: 'the tower', controller: 'left' } } },
+      ...third().observations.map((body) => ({ version: 3, body })),
+    ]
+    for (const { version, body } of written) {
+      const now = upgradeEntity('observations', body, version)
+      for (let between = version; between <= PLAN_VERSION; between += 1) {
+        const there = upgradeEntity('observations', body, version, between)
+        expect(upgradeEntity('observations', there, between)).toEqual(now)
+      }
+    }
+  })
+  it('every version there was is read, and no other', () => {
+    for (let version = 1; version <= PLAN_VERSION; version += 1) expect(isVersionRead(version)).toBe(true)
+    for (const version of [0, PLAN_VERSION + 1, 1.5, -1, '3', null, undefined, Number.NaN])
+      expect(isVersionRead(version)).toBe(false)
   })
 })

@@ -1,27 +1,57 @@
-import type { ListName } from './entity'
-import { PLAN_LISTS, PLAN_VERSION } from './plan'
+import { LIST_NAMES, type ListName } from './entity'
+import { PLAN_VERSION } from './plan'
 
 type Json = Record<string, unknown>
 
+/** What the step to the next version changed: of a whole file, where entities came or went, and of one entity by itself. */
+type Step = { file?(file: Json): Json; entity?(list: ListName, body: Json): Json }
+
+/**
+ * One step for each version there was, by the version it starts from. A version that only adds fields that may be absent changes nothing of what was
+ * written before, and nothing is made up: what absence means is said where the field stands.
+ */
+const STEPS: readonly Step[] = [
+  { file: withObservations },
+  { entity: (list, body) => (list === 'observations' ? withWhereByReference(body) : body) },
+  {},
+]
+
+/** The steps that something of one version has to take, each once. */
+const stepsBetween = (from: number, to: number): readonly Step[] => STEPS.slice(from - 1, to - 1)
+
+/** Whether files of a version are read: every one there was has its step. */
+export const isVersionRead = (version: unknown): version is number =>
+  Number.isInteger(version) && (version as number) >= 1 && (version as number) <= STEPS.length + 1
+
 /** A plan file of an earlier version as one of this version. Anything that is wrong with it is left as it is, for the reader to say. */
 export function upgradePlan(file: Json, version: number): Json {
-  if (version >= PLAN_VERSION) return file
-  const second = version === 1 ? withObservations(file) : file
-  const lists = PLAN_LISTS.flatMap((list) => {
-    const given = second[list]
-    return Array.isArray(given) ? [[list, given.map((item) => upgradeEntity(list, item, 2))]] : []
-  })
-  return { ...second, version: PLAN_VERSION, ...Object.fromEntries(lists) }
+  let now = file
+  for (const { file: changed, entity } of stepsBetween(version, PLAN_VERSION)) {
+    now = changed?.(now) ?? now
+    if (entity) now = { ...now, ...eachEntity(now, entity) }
+  }
+  return { ...now, version: PLAN_VERSION }
+}
+
+function eachEntity(file: Json, change: (list: ListName, body: Json) => Json): Json {
+  const changed = (list: ListName, given: unknown): unknown => (isJson(given) ? change(list, given) : given)
+  return Object.fromEntries(
+    LIST_NAMES.flatMap((list) => {
+      const given = file[list]
+      if (given === undefined) return []
+      return [[list, Array.isArray(given) ? given.map((item) => changed(list, item)) : changed(list, given)]]
+    }),
+  )
 }
 
 /**
- * An entity as a Hallway of some version wrote it, as this version has it. Each step is pure and of one entity; a step that makes several of one is a change in
- * the log. What a newer Hallway wrote throws.
+ * An entity as a Hallway of some version wrote it, as a later version has it. Each step is pure and of one entity; a step that makes several of one is a
+ * change in the log. What a newer Hallway wrote throws.
  */
-export function upgradeEntity(list: ListName, body: unknown, version: number): unknown {
-  if (version > PLAN_VERSION) throw new WrittenByNewer(version)
-  if (version >= PLAN_VERSION || list !== 'observations' || !isJson(body)) return body
-  return withWhereByReference(body)
+export function upgradeEntity(list: ListName, body: unknown, version: number, to: number = PLAN_VERSION): unknown {
+  if (version > to) throw new WrittenByNewer(version)
+  if (!isJson(body)) return body
+  return stepsBetween(version, to).reduce((now, { entity }) => entity?.(list, now) ?? now, body)
 }
 
 /** Something that a newer Hallway wrote, and this one cannot read. */
@@ -70,17 +100,14 @@ function withObservations(file: Json): Json {
   })
   return {
     ...file,
-    version: 2,
     ...(cables === undefined ? {} : { cables }),
     ...(runs === undefined ? {} : { runs }),
     observations,
   }
 }
 
-function eachOf(list: unknown, change: (item: Json) => Json): unknown {
-  if (!Array.isArray(list)) return list
-  return list.map((item) => (typeof item === 'object' && item !== null ? change(item) : item))
-}
+const eachOf = (list: unknown, change: (item: Json) => Json): unknown =>
+  Array.isArray(list) ? list.map((item) => (isJson(item) ? change(item) : item)) : list
 
 const listOf = (list: unknown): Json[] =>
   Array.isArray(list) ? list.filter((item) => typeof item === 'object' && item !== null) : []

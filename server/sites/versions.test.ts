@@ -9,6 +9,7 @@ import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
 import { changeSite, NOTHING_TO_CHANGE, type Outcome } from './change-site'
 import { currentCopy } from './copies'
+import { editsSince } from './entity-rows'
 import { undoChange } from './history'
 import { importPlan } from './sites'
 
@@ -44,6 +45,12 @@ async function writtenBefore(): Promise<string> {
   return row.id
 }
 
+/** The observations of a site as its log tells them. */
+const changesOf = async (knex: ReturnType<typeof connect>, site: string) =>
+  [...(await editsSince(knex, site, 0)).values()]
+    .flat()
+    .flatMap(({ list, value }) => (list === 'observations' ? value : []))
+
 describe('what an earlier version wrote', () => {
   it('is read as this version has it, and the log stays as it was written', async () => {
     const id = await writtenBefore()
@@ -54,6 +61,14 @@ describe('what an earlier version wrote', () => {
     })
     const kept = await now.knex('edits').where({ site_id: now.site, id }).first('version', 'value')
     expect([kept.version, kept.value.where]).toEqual([2, OLD])
+  })
+  it('of version 3 is read as it was written: nothing that came later takes anything from it', async () => {
+    const before = await currentCopy(anotherProcess(), now.site)
+    for (const table of ['entities', 'edits']) await now.knex(table).where({ site_id: now.site }).update({ version: 3 })
+    const copy = await currentCopy(anotherProcess(), now.site)
+    expect(before?.copy.plan.observations.some(({ where }) => where?.computer !== undefined)).toBe(true)
+    expect(copy?.copy.plan).toEqual(before?.copy.plan)
+    expect(await changesOf(now.knex, now.site)).toEqual(before?.copy.plan.observations)
   })
   it('is written as this version has it the next time it changes', async () => {
     await now.knex('entities').where({ site_id: now.site, list: 'runs', id: 'r-01' }).update({ version: 2 })

@@ -1,4 +1,5 @@
 import type { APIRequestContext } from '@playwright/test'
+import { COPY_SHAPE } from '../../app/site-copy'
 import { expect, ownSite, test } from '../support/pages'
 
 /** What a form of a run sends, as the site stands. */
@@ -177,7 +178,7 @@ test('a browser that stands at a place is told what came after it, without the p
     intent: 'seen',
     line: 'held USB 2.0 for 60 s',
   })
-  const told = await request.get(`${site}/changes?since=1&identity=${identity}`)
+  const told = await request.get(`${site}/changes?since=1&identity=${identity}&shape=${COPY_SHAPE}`)
   const text = await told.text()
   expect(text.length).toBeLessThan(3000)
   expect(JSON.parse(text)).toMatchObject({
@@ -189,11 +190,16 @@ test('a browser that stands at a place is told what came after it, without the p
     ],
     learned: [[{ cable: 'c-0001' }, { tallies: [{ mode: 'usb2', passed: 1 }] }]],
   })
-  for (const [since, who] of [
-    ['99', identity],
-    ['0', identity],
-    ['x', identity],
-    ['1', 'another'],
+  for (const [since, who, shape] of [
+    ['99', identity, COPY_SHAPE],
+    ['0', identity, COPY_SHAPE],
+    ['x', identity, COPY_SHAPE],
+    ['1', 'another', COPY_SHAPE],
+    ['1', identity, COPY_SHAPE + 1],
+    ['1', identity, ''],
   ])
-    expect((await request.get(`${site}/changes?since=${since}&identity=${who}`)).status()).toBe(409)
+    expect((await request.get(`${site}/changes?since=${since}&identity=${who}&shape=${shape}`)).status()).toBe(409)
+  const copy = `${site}/copy?place=1&identity=${identity}`
+  expect((await request.get(`${copy}&shape=${COPY_SHAPE}`)).status()).toBe(200)
+  for (const other of [copy, `${copy}&shape=${COPY_SHAPE - 1}`]) expect((await request.get(other)).status()).toBe(409)
 })

@@ -65,6 +65,37 @@ test('what a colleague changes arrives, is told in a line, and leaves what is ty
   await grace.context().close()
 })
 
+test('a page that is open while Hallway is updated opens itself anew, once, with what was typed', async ({
+  page,
+  browser,
+}) => {
+  const site = await ownSite(page)
+  await named(page, 'Ada', `${site}/runs/r-09`)
+  const grace = await colleague(browser, 'Grace', `${site}/runs/r-09`)
+  await field(page, 'Note').fill('half a sentence')
+  // what answers tells copies in another shape, until the page is asked for anew
+  let updated = true
+  const opened: string[] = []
+  await page.route(/\/(copy|changes)\?/, (route) => (updated ? route.fulfill({ status: 409 }) : route.continue()))
+  await page.route(/\/runs\/r-09$/, async (route) => {
+    opened.push(route.request().resourceType())
+    updated = false
+    await route.continue()
+  })
+  await field(grace, 'Tag').fill('R-99')
+  await saveRun(grace)
+  await expect(field(page, 'Tag')).toHaveValue('R-99')
+  await expect(field(page, 'Note')).toHaveValue('half a sentence')
+  expect(opened).toEqual(['document'])
+  // while the two go on differing it does not open itself over and over
+  updated = true
+  await page.unroute(/\/runs\/r-09$/)
+  await field(grace, 'Tag').fill('R-98')
+  await saveRun(grace)
+  await expect(page.getByText('Hallway is being updated.')).toBeVisible()
+  await grace.context().close()
+})
+
 test('what is typed right after a save, or while it is under way, is not lost', async ({ page }) => {
   const site = await ownSite(page)
   await open(page, `${site}/runs/r-01`)

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { COPY_SHAPE } from '../../app/site-copy'
 import type { Plan } from '../../core/plan/plan'
 import { demo } from '../support/demo-plan'
 import { type HallwayProcess, type Somebody, signIn, startHallway } from '../support/hallway-process'
@@ -170,8 +171,8 @@ const paths = [
     '/history',
   ].map((page) => `/sites/own${page}`),
   `/sites/marked/find?q=${NOTE.slice(0, -2)}`,
-  '/sites/marked/copy?place=1&identity=x',
-  '/sites/marked/changes?since=1',
+  `/sites/marked/copy?place=1&identity=x&shape=${COPY_SHAPE}`,
+  `/sites/marked/changes?since=1&shape=${COPY_SHAPE}`,
 ].flatMap((path) => (path === '' || path === '/' ? ['/', '/_root.data'] : [path, path.replace(/(\?|$)/, '.data$1')]))
 
 describe('what a reader is kept from', () => {

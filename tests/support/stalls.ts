@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { setTimeout as wait } from 'node:timers/promises'
+import { COPY_SHAPE } from '../../app/site-copy'
 import { demo } from './demo-plan'
 import { formOfRun, type SentRun } from './run-form'
 import type { StallingLine } from './stalling-line'
@@ -17,7 +18,7 @@ const PAGES = [
   '/record',
   '/prove',
   '/handover',
-  '/copy',
+  `/copy?shape=${COPY_SHAPE}`,
   '/plan.json',
   '/find?q=dock',
 ]
