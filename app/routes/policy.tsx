@@ -5,12 +5,22 @@ import { z } from 'zod'
 import { revisionOf } from '../../core/change/change'
 import { choosePolicy } from '../../core/change/changes/site'
 import { POLICY_ID } from '../../core/change/copy'
+import { durationText, parseDuration } from '../../core/quantity/duration'
 import { type LengthUnit, parseOffset } from '../../core/quantity/length'
 import { decimal, parsed, unreadable } from '../../core/quantity/parsed'
+import { SHORTEST_SOAK_SECONDS } from '../../core/standards/soak'
 import { offsetText } from '../../core/survey/points-text'
 import { HIGHEST_PRICE } from '../../core/vocabulary/fields'
-import { EQUIPMENT, type Equipment, type Policy, policySchema } from '../../core/vocabulary/policy'
 import {
+  EQUIPMENT,
+  type Equipment,
+  LONGEST_LOOK_SECONDS,
+  type Policy,
+  policySchema,
+  reliedOf,
+} from '../../core/vocabulary/policy'
+import {
+  answerOf,
   bearsOnVerdicts,
   otherChoices,
   type PolicyQuestion,
@@ -47,6 +57,7 @@ const {
   buying,
   soak,
   proveIn,
+  others,
   searching,
   drivers,
 } = policySchema.shape
@@ -61,6 +72,7 @@ const chosenSchema = z.object({
   buying: buying.unwrap(),
   soak: soak.unwrap(),
   proveIn: proveIn.unwrap(),
+  others: others.unwrap(),
   searching: searching.unwrap(),
   drivers: drivers.unwrap(),
 })
@@ -96,6 +108,12 @@ const figuresSchema = (unit: LengthUnit) =>
         : unreadable('A loop lies between 0 and 20 m.')
     }, 'Say how long a loop is, or 0.').optional(),
     headroom: share('Headroom'),
+    reliedFrom: readBy((text) => {
+      const seconds = parseDuration(text)
+      return seconds !== null && seconds >= SHORTEST_SOAK_SECONDS && seconds <= LONGEST_LOOK_SECONDS
+        ? parsed(seconds)
+        : unreadable('A look is relied on from 60 s at least, and from a day at most.')
+    }, 'Say from how many seconds on a look is relied on.').optional(),
     chargeAtLeast: share('The share of its own supply'),
     overheadLow: share('What storage loses at least'),
     overheadHigh: share('What storage loses at most'),
@@ -106,9 +124,11 @@ const MOST_LOOP = 20
 
 /** What the site goes by with the figures of a form. */
 function withFigures(policy: Policy, figures: z.output<ReturnType<typeof figuresSchema>>): Partial<Policy> {
-  const { overheadLow, overheadHigh, slack, loop, headroom, chargeAtLeast, currency, ...prices } = figures
+  const { overheadLow, overheadHigh, slack, loop, headroom, reliedFrom, chargeAtLeast, currency, ...prices } = figures
   const { low, high } = policy.storageOverhead
-  const given = Object.entries({ slack, loop, headroom, chargeAtLeast, currency })
+  // a site that says nothing of it goes on saying nothing where it stays at that
+  const relied = reliedFrom === reliedOf(policy) ? policy.reliedFrom : reliedFrom
+  const given = Object.entries({ slack, loop, headroom, reliedFrom: relied, chargeAtLeast, currency })
   const equipment = EQUIPMENT.flatMap((each) => {
     const said = (prices as Record<string, number | null | undefined>)[priceName(each)]
     const cost = said === undefined ? policy.equipment[each] : said
@@ -163,6 +183,10 @@ function Figures({ policy }: { policy: Policy }) {
           field={field('headroom', percent(headroom))}
           label="Tight below this margin, %"
           inputMode="decimal"
+        />
+        <TextField
+          field={field('reliedFrom', durationText(reliedOf(policy)))}
+          label="A look at a link is relied on from"
         />
         <TextField
           field={field('chargeAtLeast', percent(chargeAtLeast))}
@@ -244,14 +268,14 @@ export default function PolicyPage({ actionData }: Route.ComponentProps) {
                   type="radio"
                   name={name}
                   value={value}
-                  defaultChecked={made.policy[name as PolicyQuestion] === value}
+                  defaultChecked={answerOf(made.policy, name as PolicyQuestion) === value}
                 />
                 <span>
                   <b>{title}</b>
                   <Box as="span" display="block" color="quiet" fontSize="sm">
                     {consequence}
                   </Box>
-                  {plan.policy[name as PolicyQuestion] !== value && (
+                  {answerOf(plan.policy, name as PolicyQuestion) !== value && (
                     <PolicyEffectLine
                       effect={bearsOnVerdicts(name) ? effects.get(`${name} ${value}`) : []}
                       home={`/sites/${plan.site.id}`}

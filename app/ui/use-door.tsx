@@ -7,7 +7,7 @@ import { HALL_HEIGHT, widthOf } from './corridor-shape'
 /** What a cable is good for at a glance: a doorway seen from above, as wide as what it passes, and the figure beside it. */
 export function UseDoor({ abilities, size = 22 }: { abilities: Abilities; size?: number }) {
   const { mode, rate, picture, known } = abilities
-  const unknown = mode === null && picture === null && known.grade.value === null && known.trials.length === 0
+  const unknown = mode === null && picture === null && known.grade.value === null && known.links.length === 0
   const colour = mode === null && picture ? 'picture' : 'data'
   return (
     <span style={side}>

@@ -3,6 +3,7 @@ import { assessInSlices } from '../../core/checks/assess'
 import { type PolicyEffect, policyEffects } from '../../core/checks/policy-effect'
 import { reassess, reassessInSlices } from '../../core/checks/reassess'
 import { type RouteEffect, routeEffects } from '../../core/checks/route-effect'
+import type { ToldByOthers } from '../../core/link/outcomes'
 import { proposeKind } from '../../core/match/kind-proposal'
 import { type LeadProposal, proposeLeads } from '../../core/match/lead-proposal'
 import { rankRun } from '../../core/match/rank-all'
@@ -38,7 +39,10 @@ type Questions = {
   /** The best from the drawer for many runs. */
   leads: { question: { runs: readonly string[] }; answer: LeadProposal }
   /** What could serve each run that wants a lead, as the site is or as one of its upgrades would make it. */
-  choices: { question: { upgrade: string | null; stores: readonly Store[] }; answer: WantingRun[] }
+  choices: {
+    question: { upgrade: string | null; stores: readonly Store[]; told: readonly ToldByOthers[] }
+    answer: WantingRun[]
+  }
   /** One kind of the catalogue for many runs. */
   kind: { question: { runs: readonly string[]; kind: string }; answer: LeadProposal }
 }
@@ -74,13 +78,13 @@ const work: { [A in Ask]: (view: SiteView, question: QuestionOf<A>, tell: Told) 
     return routeEffects(assessed, moveSpot(copy.plan, copy.place, from, to).edits)
   },
   leads: ({ copy, assessed }, { runs }, tell) => proposeLeads(assessed, runs, copy.place, tell),
-  *choices({ copy, assessed }, { upgrade: id, stores }, tell) {
+  *choices({ copy, assessed }, { upgrade: id, stores, told }, tell) {
     const upgrade = id === null ? undefined : byId(copy.plan.upgrades).get(id)
     const own = upgrade ? yield* assessInSlices(grown(copy.plan, upgrade)) : assessed
     const site = yield* reassessInSlices(own, withStores(own.index.plan, stores))
     const ordered = runsOnOrder(copy.plan)
     const wanting = wantingRuns(site).filter((run) => !ordered.has(run))
-    return yield* choicesOf(site, wanting, copy.place, tell)
+    return yield* choicesOf(site, wanting, copy.place, told, tell)
   },
   kind: ({ copy, assessed }, question, tell) => proposeKind(assessed, question, copy.place, tell),
 }

@@ -1,10 +1,12 @@
 import type { Verdict } from '../checks/finding'
+import { SHARE_OF_WATTS } from '../link/lead-came'
 import { batteryWords, HOLDS_WITHIN } from '../observe/kinds/battery'
 import { cameUpText } from '../observe/kinds/trial'
 import type { Warmth } from '../observe/kinds/warmth'
 import { figureText, type Reading, type Tried, type Unwritten } from '../observe/observation'
 import { formatPictureMode } from '../picture/mode-text'
 import { type SiteIndex, socketAt } from '../plan/site-index'
+import { loopDrop, loopOhms } from '../power/wire'
 import { atLeast, atMost } from '../quantity/limit'
 import { decimal } from '../quantity/parsed'
 import { formatBytesPerSecond, formatRate, MEGABYTE_PER_SECOND } from '../quantity/rate'
@@ -18,8 +20,6 @@ export type ReadingGrade = { grade: Verdict; beyond: boolean }
 
 /** Copies vary: down to this share of the predicted band's low end a reading is merely less, below it something is wrong (common practice). */
 const SHARE_OF_BAND = 0.8
-/** A device draws a little less than it negotiated. */
-const SHARE_OF_WATTS = 0.9
 const SHARE_OF_WATTS_WRONG = 0.5
 /** Test leads and contacts add a little to the volts lost. */
 const SHARE_OF_VOLTS = 1.2
@@ -67,8 +67,11 @@ export function gradeReading(prediction: Prediction, reading: Unwritten<Tried>):
     }
     case 'volts lost': {
       if (prediction.kind !== 'volts lost') return null
-      if (reading.volts <= prediction.most) return as('clear')
-      return as(reading.volts <= prediction.most * SHARE_OF_VOLTS ? 'tight' : 'blocked')
+      // read at another current, its resistance tells what is lost at the one that is asked; both conductors have their share, as in Match
+      const { volts, amps } = reading
+      const drop = loopDrop(loopOhms(volts, amps === 0 ? prediction.amps : amps), prediction.amps)
+      if (drop.allowed) return as('clear')
+      return as(atMost(drop.total, prediction.most * SHARE_OF_VOLTS) ? 'tight' : 'blocked')
     }
     case 'warmth':
       return prediction.kind === 'warmth' ? as(felt[reading.felt]) : null

@@ -176,10 +176,32 @@ describe('a reading beside what was predicted', () => {
     expect(readingText(seen(measured('drop', { measure: 'volts lost', volts: 0.543, amps: 5 })))).toBe('0.54 V at 5 A')
     expect([39, 40, 49, 50].map(feltAt)).toEqual(['cool', 'warm', 'warm', 'hot'])
   })
-  it('the latest reading counts, the earlier ones are kept', () => {
-    const cell = rowOf(site([soaked(null), soaked('gen2x1')])).cells[0]
-    expect(cell?.grade?.grade).toBe('clear')
-    expect(cell?.earlier).toHaveLength(1)
+  it('is not the last word: what failed stands beside what held later, until three tries or the soak have cleared it', () => {
+    const rowAfter = (...pieces: Piece[]) => rowOf(site(pieces))
+    const once = rowAfter(soaked('usb2'), soaked('gen2x1'))
+    expect(once.cells[0]).toMatchObject({ grade: { grade: 'tight' }, goes: { held: 1, failed: 1 } })
+    expect(once.cells[0]?.earlier).toHaveLength(1)
+    expect(once.recommendation).toMatchObject({
+      verdict: 'limited',
+      reasons: ['link comes and goes: failed in 1 of 2'],
+    })
+    // the same whichever came last
+    const turned = rowAfter(soaked('gen2x1'), soaked('usb2'))
+    expect(turned.cells[0]).toMatchObject({ grade: { grade: 'tight' }, goes: { held: 1, failed: 1 } })
+    expect(turned.recommendation).toEqual(once.recommendation)
+    const cleared = rowAfter(soaked('usb2'), soaked('gen2x1'), soaked('gen2x1'), soaked('gen2x1'))
+    expect(cleared.cells[0]).toMatchObject({ grade: { grade: 'clear' }, goes: null, failing: null })
+    expect(cleared.recommendation.verdict).toBe('use')
+    // a drop is cleared by twenty times as long and the soak of the site, and not by another minute
+    const dropped = rowAfter(soaked(null), soaked('gen2x1'))
+    expect(dropped.cells[0]).toMatchObject({ grade: { grade: 'tight' }, goes: { held: 1, failed: 1 } })
+    expect(dropped.recommendation).toMatchObject({ verdict: 'retire', reasons: ['it dropped after 60 s'] })
+    const long = rowAfter(soaked(null), soaked('gen2x1', 86_400))
+    expect(long.recommendation.verdict).toBe('use')
+    // a figure as well
+    const read = (rate: number) => measured('write', { measure: 'write', rate: rate * 8e6, limit: 'lead' })
+    expect(rowAfter(read(300), read(960)).cells[1]?.goes).toEqual({ held: 1, failed: 1 })
+    expect(rowAfter(read(300), read(960), read(960), read(960)).cells[1]?.goes).toBeNull()
   })
   it('is a lower bound where something else was the limit: it says nothing against the lead', () => {
     const slow = (limit: string) => graded(measured('write', { measure: 'write', rate: 110 * 8e6, limit }))

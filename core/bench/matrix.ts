@@ -1,3 +1,4 @@
+import { asksOf } from '../link/asks'
 import { countedOf } from '../observe/counted'
 import { observationsOf } from '../observe/learned'
 import { isTried, type Tried } from '../observe/observation'
@@ -5,8 +6,8 @@ import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
 import type { Cable } from '../vocabulary/cable'
 import type { Session } from '../vocabulary/session'
+import { cameOfTest } from './came-of-test'
 import type { Cell } from './cell'
-import { gradeReading } from './grade-reading'
 import { predict } from './predict'
 import { type Recommendation, recommend } from './recommend'
 
@@ -44,7 +45,7 @@ export function sessionMatrix(index: SiteIndex, session: Session, read: SessionR
         prediction,
         reading,
         earlier: list.slice(0, -1),
-        grade: reading && gradeReading(prediction, reading),
+        ...cameOfTest(prediction, list, asksOf(index.plan.policy)),
       }
     })
     return [{ cable, cells, recommendation: recommend(index, cable, cells) }]

@@ -33,7 +33,8 @@ export type Prediction =
   | { kind: 'rate'; low: BitsPerSecond; high: BitsPerSecond; limitedBy?: Limit; unknown?: true }
   | { kind: 'watts'; watts: Watts }
   | { kind: 'picture'; fits: boolean }
-  | { kind: 'volts lost'; most: Volts; expected: Volts | null }
+  /** At the current that is asked. */
+  | { kind: 'volts lost'; amps: Amps; most: Volts; expected: Volts | null }
   | { kind: 'warmth' }
   /** Percent an hour; `least` is what still lasts the hours that are asked. */
   | { kind: 'battery'; slope: number; least: number | null }
@@ -102,6 +103,7 @@ export function predictIn(situation: Situation, test: Measured): Prediction {
       const known = drops.flatMap((drop) => (drop?.ok ? drop.value.total : []))
       return {
         kind: 'volts lost',
+        amps: test.amps,
         most: ALLOWED_DROP.supply + ALLOWED_DROP.ground,
         expected: known.length === drops.length ? known.reduce((sum, volts) => sum + volts, 0) : null,
       }

@@ -42,7 +42,7 @@ export function recommend(index: SiteIndex, cable: Cable, cells: readonly Cell[]
   if (watts > 0 && watts < 100) notFor.push(`laptops above ${formatWatts(watts)}`)
   const shortfalls = cells.flatMap((cell) =>
     cell.grade && cell.grade.grade !== 'clear' && cell.reading
-      ? [`${cell.test.kind}: ${readingText(cell.reading)}`]
+      ? [cell.goes ? `${cell.test.kind} ${goesText(cell.goes)}` : `${cell.test.kind}: ${readingText(cell.reading)}`]
       : [],
   )
   const failsSomewhere = cells.some(({ test, grade }) => test.kind === 'link' && grade && grade.grade !== 'clear')
@@ -75,17 +75,23 @@ function* keptFor(cells: readonly Cell[]): Iterable<string> {
       yield reading.where.controller
 }
 
+const dropped = (reading: Tried): boolean =>
+  reading.kind === 'trial' && reading.cameUp === null && reading.basis === 'soaked'
+
+/** "comes and goes: failed in 3 of 10". */
+export const goesText = ({ held, failed }: NonNullable<Cell['goes']>): string =>
+  `comes and goes: failed in ${failed} of ${held + failed}`
+
 function* reasonsToRetire(cells: readonly Cell[]): Iterable<string> {
-  for (const { reading, prediction } of cells) {
+  for (const { failing: reading, goes, prediction } of cells) {
     if (reading === null) continue
     if (reading.kind === 'reading' && reading.measure === 'warmth' && reading.felt === 'hot') yield 'its plug ran hot'
     if (reading.kind !== 'trial' || prediction.kind !== 'link' || prediction.mode === null) continue
     const { cameUp, seconds } = reading
     const name = linkModeFacts[prediction.mode].name
-    // what holds on one controller is kept for it
-    if (heldElsewhere(cells, reading)) continue
-    if (cameUp === null && reading.basis === 'soaked')
-      yield `it dropped${seconds ? ` after ${seconds} s` : ' in its soak'}`
+    // what holds on one controller is kept for it, and what mostly comes up is used for less
+    if (heldElsewhere(cells, reading) || (goes && !dropped(reading))) continue
+    if (dropped(reading)) yield `it dropped${seconds ? ` after ${seconds} s` : ' in its soak'}`
     else if (cameUp === null) yield `nothing came up where it should carry ${name}`
     else if (isBetterMode(prediction.mode, cameUp))
       yield `it lied: it should carry ${name} at this length and came up as ${linkModeFacts[cameUp].name}`

@@ -163,7 +163,7 @@ describe('what was observed', () => {
     })
   })
   it('is taken back with a reason, and undoing that makes it count again', () => {
-    const { edits } = takeBack(seen, 'the wrong lead', ['C-0001'], witness)
+    const { edits } = takeBack([seen], 'the wrong lead', ['C-0001'], witness)
     const applied = applyChange(start, { edits })
     if (applied.outcome !== 'applied') throw new Error('not applied')
     expect(applied.copy.plan.observations).toHaveLength(demo.observations.length + 1)

@@ -1,14 +1,16 @@
 import { isWornInArea } from '../headset/area'
 import { isOddlySlow } from '../link/copied'
 import { knownOf } from '../link/lay'
+import { outcomesOfCable } from '../link/outcomes'
 import { ranHotOfKind, tellsOfKind } from '../link/record'
+import { isCopies } from '../observe/figures'
 import { learntOfCable } from '../observe/learned'
 import { pairOf } from '../observe/spot'
 import { cablesSuppliedWith, portKey, type SiteIndex, sharesSection, socketAt } from '../plan/site-index'
 import { conditionsAlong } from '../route/fill'
 import type { Device } from '../vocabulary/device'
 import type { Run } from '../vocabulary/run'
-import { type Aspect, either, endsOf, laidIn, withKind } from './aspect'
+import { type Aspect, either, endsOf, idsOf, laidIn, withKind } from './aspect'
 
 /** Who else has a run in the same ports. */
 export const takenPorts: Aspect = {
@@ -67,10 +69,18 @@ export const suppliedWith: Aspect = {
 
 const holdsToSupplied = ({ plan }: SiteIndex): boolean => plan.policy.cables === 'supplied'
 
+const goesByBench = ({ plan }: SiteIndex): boolean => plan.policy.length === 'bench'
+
+/** What came of a cable wherever it was tried, as it compares. */
+function outcomesText(index: SiteIndex, id: string): string {
+  const cable = index.cables.get(id)
+  return cable ? JSON.stringify(outcomesOfCable(index, cable)) : ''
+}
+
 /** What was tried of other cables of the same kind. A change bears on a run only where the record that is told there is another. */
 export const kindRecord: Aspect = {
   name: 'record of the kind',
-  ofLead: (_, { kind }) => kind,
+  ofLead: (index, { kind, length }) => (goesByBench(index) ? [kind, length] : kind),
   bears: {
     *cable({ before, after }, id) {
       const kinds = new Set([before, after].flatMap((index) => index.cables.get(id)?.kind ?? []))
@@ -84,6 +94,9 @@ export const kindRecord: Aspect = {
             tells.set(controller, told)
             if (told) yield run.id
           }
+        // by the bench what one of a kind and length did speaks for the others
+        if (goesByBench(after) && outcomesText(before, id) !== outcomesText(after, id))
+          yield* idsOf(withKind(after, kind))
       }
     },
   },
@@ -97,8 +110,8 @@ export const rivals: Aspect = {
   bears: {
     *cable({ before, after }, id) {
       for (const { learned, runOf } of [before, after])
-        for (const { way, spot } of learntOfCable(learned, id)?.copies ?? [])
-          for (const [rival] of learned.copied.get(`${way} ${pairOf(spot)}`) ?? []) {
+        for (const { measure, spot } of learntOfCable(learned, id)?.figures.filter(isCopies) ?? [])
+          for (const [rival] of learned.copied.get(`${measure} ${pairOf(spot)}`) ?? []) {
             const laid = runOf.get(rival)
             if (laid) yield laid.id
           }
@@ -108,7 +121,7 @@ export const rivals: Aspect = {
       for (const { learned, runOf } of [before, after])
         for (const { subject, learnt } of learned.bySubject.values()) {
           const laid = 'cable' in subject ? runOf.get(subject.cable) : undefined
-          if (laid && learnt.copies.some(({ spot }) => spot.far?.startsWith(`${id}/`))) yield laid.id
+          if (laid && learnt.figures.some(({ spot }) => spot.far?.startsWith(`${id}/`))) yield laid.id
         }
     },
   },

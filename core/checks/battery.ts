@@ -40,6 +40,8 @@ export const batteryCheck = check({
   *find({ index, laid, crossings }) {
     const { battery } = laid.to.device
     if (!battery || laid.leads.length === 0) return
+    // what was followed stands in place of what is predicted
+    if (laid.seen.figures.some(({ measure, before }) => measure === 'battery' && !before)) return
     for (const { need, lastMile } of crossings) {
       if (need.kind !== 'headset' || !lastMile) continue
       const link = powerLink(index, laid, 'down')

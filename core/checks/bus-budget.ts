@@ -1,8 +1,10 @@
 import { z } from 'zod'
-import type { LaidLead } from '../link/lay'
+import { proofOf } from '../link/chain'
+import type { LaidLead, LaidRun } from '../link/lay'
 import { HUB_OWN_WATTS, powerLink } from '../link/power-link'
 import { atLeast } from '../quantity/limit'
 import { formatWatts } from '../quantity/watts'
+import type { LinkMode } from '../standards/link-modes'
 import { commonPractice } from '../standards/source'
 import { busWatts } from '../vocabulary/need'
 import { busPower } from './aspects'
@@ -15,22 +17,22 @@ export const busBudgetCheck = check({
   name: 'bus budget',
   reasons: {
     'bus-budget': reason(
-      { ownSupply: z.boolean(), leads: z.int(), count: z.int() },
-      ({ ownSupply, leads, count }, { label, have, need }) => {
+      { ownSupply: z.boolean(), leads: z.int(), count: z.int(), soaked: z.boolean() },
+      ({ ownSupply, leads, count, soaked }, { label, have, need }) => {
         const takers = [
           ownSupply ? 'for the device' : 'for the hub itself',
           ...(leads > 0 ? [leads === 1 ? 'the active lead' : `${leads} active leads`] : []),
           ...(count > 0 ? [`${count} behind it`] : []),
         ]
         const who = ownSupply ? `${label} shares the bus with its lead` : `${label} has no supply`
-        return `${who}: ${formatWatts(need)} ${takers.join(' and ')}, of ${formatWatts(have)} that arrive.`
+        return `${who}: ${formatWatts(need)} ${takers.join(' and ')}, of ${formatWatts(have)} that arrive.${soaked ? ' It held a soak all the same, so what is only assumed is less.' : ''}`
       },
     ),
   },
   remedies: ['powered-hub', 'powered-far-end'],
   reads: [busPower, feeds],
   source: commonPractice('a hub without a supply, and an unfed active lead, live on what the uplink gives'),
-  *find({ index, laid, crossings }) {
+  *find({ index, laid, data, crossings }) {
     const { device, port } = laid.to
     if (laid.leads.length === 0) return
     const hungry = laid.leads.filter(livesOnTheBus).length
@@ -40,16 +42,25 @@ export const busBudgetCheck = check({
     const have = powerLink(index, laid, 'down').watts
     const own = device.busPowered ? (port.takes ?? HUB_OWN_WATTS) : 0
     const need = [...behind, ...atEnd].reduce((sum, watts) => sum + watts, own + hungry * HUB_OWN_WATTS)
-    const enough = atLeast(have, need)
+    const assumed = (device.busPowered && port.takes === undefined ? 1 : 0) + hungry
+    // what a soaked run has passed outranks what is only assumed of it
+    const soaked = !atLeast(have, need) && atLeast(have, need - assumed * HUB_OWN_WATTS) && heldSoak(laid, data.mode)
+    const enough = soaked || atLeast(have, need)
     yield {
       grade: enough ? 'clear' : 'blocked',
       part: portPart(laid.to),
       measured: { have, need, unit: 'W' },
-      reason: { code: 'bus-budget', ownSupply: !device.busPowered, leads: hungry, count: behind.length },
+      reason: { code: 'bus-budget', ownSupply: !device.busPowered, leads: hungry, count: behind.length, soaked },
       remedies: enough ? [] : [{ code: device.busPowered ? 'powered-hub' : 'powered-far-end' }],
     }
   },
 })
+
+/** This very run held what it comes up in for as long as the site soaks. */
+function heldSoak(laid: LaidRun, mode: LinkMode | null): boolean {
+  const seen = mode === null ? null : proofOf(laid, mode).here
+  return seen?.came === 'held' && seen.tally.longestHeld >= laid.asks.soak
+}
 
 /** Active leads with older plugs and extensions take their watts from the bus; those between type-C plugs have a supply pin of their own (from memory). */
 const livesOnTheBus = ({ cable, shape, feeding }: LaidLead): boolean =>

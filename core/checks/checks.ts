@@ -1,4 +1,5 @@
 import { addInCardCheck } from './add-in-card'
+import { asMeasuredCheck } from './as-measured'
 import { askedLinkCheck } from './asked-link'
 import type { Aspect } from './aspect'
 import { batteryCheck } from './battery'
@@ -58,6 +59,7 @@ export const checks = [
   currentCheck,
   resistorsCheck,
   batteryCheck,
+  asMeasuredCheck,
   ownVoltageCheck,
   playAreaCheck,
   voltsLostCheck,

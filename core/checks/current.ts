@@ -69,9 +69,16 @@ const reasons = {
       `Another run brings ${formatWatts(watts)}, and of two supplies the device takes the stronger. What comes over this one is not used.`,
   ),
   'watts-seen': reason(
-    { at: momentFigure, by: z.enum(['run', 'lead']), charging: z.boolean() },
-    ({ at, by, charging }, { label, grade, have, need }) =>
-      `${formatWatts(need)} are asked. ${by === 'run' ? `On this run ${formatWatts(have)} arrived` : `${label} let ${formatWatts(have)} through on this charger`} when it was measured on ${dayOf(at)}${grade === 'clear' ? '' : `; ${shortOfWatts(charging, grade)}`}.`,
+    {
+      at: momentFigure,
+      by: z.enum(['run', 'lead']),
+      charging: z.boolean(),
+      counted: z.strictObject({ held: z.int(), failed: z.int() }).nullable(),
+    },
+    ({ at, by, charging, counted }, { label, grade, have, need }) =>
+      counted
+        ? `${formatWatts(need)} come and go over ${label}: they arrived in ${counted.held} of ${counted.held + counted.failed} tries, and ${formatWatts(have)} are sure.`
+        : `${formatWatts(need)} are asked. ${by === 'run' ? `On this run ${formatWatts(have)} arrived` : `${label} let ${formatWatts(have)} through on this charger`} when it was measured on ${dayOf(at)}${grade === 'clear' ? '' : `; ${shortOfWatts(charging, grade)}`}.`,
   ),
   'watts-elsewhere': reason(
     { watts: wattsFigure, at: momentFigure },
@@ -124,27 +131,34 @@ function powerFor(situation: Situation, crossing: Crossing, wanted: Watts): Powe
   if (nothing) return { ...bare, grade: 'blocked', ...nothing }
 
   const charges = charging && atLeast(link.watts, wanted * policy.chargeAtLeast)
-  const grade = enough ? 'clear' : charges ? 'tight' : 'blocked'
+  const sometimes = !enough && link.seen !== null && atLeast(link.seen.most, wanted)
+  const grade = enough ? 'clear' : charges || sometimes ? 'tight' : 'blocked'
   const caution = cautionFor(wanted)
   if (link.seen) {
-    const { reading, lead } = link.seen
+    const { reading, lead, counted } = link.seen
     return {
       ...bare,
       grade,
       part: lead ? leadPart(lead) : runPart(laid.run),
-      reason: { code: 'watts-seen', at: reading.at, by: lead ? 'lead' : 'run', charging },
+      reason: {
+        code: 'watts-seen',
+        at: reading.at,
+        by: lead ? 'lead' : 'run',
+        charging,
+        counted: sometimes ? counted(wanted) : null,
+      },
       remedies: enough ? [] : [{ code: lead ? 'other-lead' : 'test-it' }],
       source: link.source,
       caution,
     }
   }
   const { elsewhere, limit } = link
-  if (enough && elsewhere && !atLeast(Math.max(elsewhere.reading.watts, elsewhere.shown), wanted))
+  if (enough && elsewhere && !atLeast(Math.max(elsewhere.watts, elsewhere.shown), wanted))
     return {
       ...bare,
       grade: 'tight',
       part: leadPart(elsewhere.lead),
-      reason: { code: 'watts-elsewhere', watts: elsewhere.reading.watts, at: elsewhere.reading.at },
+      reason: { code: 'watts-elsewhere', watts: elsewhere.watts, at: elsewhere.reading.at },
       remedies: [{ code: 'test-it' }],
       caution,
     }

@@ -20,8 +20,9 @@ export const delayCheck = check({
     'an audio interface is judged by the delay it adds: the long run beside the direct one, same settings',
   ),
   *find({ laid, crossings }) {
+    const isMeasured = laid.seen.figures.some(({ measure }) => measure === 'added delay')
     for (const { need, lastMile, hubs = 0 } of crossings) {
-      if (need.kind !== 'audio' || need.delay === undefined || !lastMile) continue
+      if (need.kind !== 'audio' || need.delay === undefined || !lastMile || isMeasured) continue
       yield {
         grade: 'note',
         part: runPart(laid.run),

@@ -2,12 +2,14 @@ import { z } from 'zod'
 import { chainLack, type Doubt } from '../link/chain'
 import { oughtOf } from '../link/lay'
 import { BASES } from '../observe/basis'
-import { seenOfMode } from '../observe/trials'
+import { seenOfMode } from '../observe/links'
+import { exactShare } from '../quantity/intervals'
+import { decimal } from '../quantity/parsed'
 import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { check, type Found, reason } from './check'
 import { craft, momentFigure } from './finding'
 import { leadPart, type Situation } from './situation'
-import { conflictSentence, dayOf, triedElsewhere } from './wording'
+import { conflictSentence, dayOf, TRY_AGAIN, triedElsewhere } from './wording'
 
 const saidFigure = z.strictObject({
   value: z.union([z.string(), z.number()]),
@@ -33,7 +35,16 @@ const reasons = {
   ),
   doubted: reason(
     {
-      why: z.enum(['elsewhere', 'short look', 'changed', 'drops'] satisfies Doubt['why'][]),
+      why: z.enum([
+        'elsewhere',
+        'short look',
+        'changed',
+        'failed before',
+        'drops',
+        'comes and goes',
+        'set right',
+        'of its kind',
+      ] satisfies Doubt['why'][]),
       held: z.int(),
       failed: z.int(),
       mode: z.enum(LINK_MODES).nullable(),
@@ -46,7 +57,17 @@ const reasons = {
             ? `${label} was tried in other sockets only. Try it in this one.`
             : `${label}: ${name} ${triedElsewhere({ held, failed })}. Try it in this one.`
         case 'short look':
-          return `${label} came up as ${name}, and nobody watched it for 60 s. A marginal cable drops after that.`
+          return `${label} came up as ${name}, and nobody watched it long enough. A marginal cable drops after 45 to 90 s.`
+        case 'comes and goes':
+          return `${label} comes and goes at ${name}: it failed in ${failed} of ${held + failed} tries.`
+        case 'set right':
+          return `${label} failed at ${name} before somebody set it right. Three tries and a soak will tell.`
+        case 'of its kind': {
+          const likely = exactShare(held, held + failed)
+          return `${held} of ${held + failed} of the kind and length of ${label} held ${name} on this site, beyond the book: ${percent(likely?.low)} to ${percent(likely?.high)} are likely to. Prove this one.`
+        }
+        case 'failed before':
+          return `${label} failed at ${name}.${TRY_AGAIN}`
         case 'changed':
           return `${label} held ${name} before the computer changed. Prove it again.`
         case 'drops':
@@ -55,6 +76,8 @@ const reasons = {
     },
   ),
 }
+const percent = (share = 0): string => `${decimal(share * 100, 0)} %`
+
 type Evidence = Found<typeof reasons, 'test-it'>
 
 /** What was seen of the leads: what may not be relied on, where evidence disagrees, and a pass beyond the book beside the book's verdict. */
@@ -75,7 +98,7 @@ export const evidenceCheck = check({
           reason: { code: 'conflict', conflict },
           remedies: [{ code: 'test-it' }],
         }
-      if (data.shared === null || lead.known.trials.length === 0) continue
+      if (data.shared === null || lead.known.links.length === 0) continue
       const beyondBook =
         chainLack(
           [lead],
@@ -83,13 +106,13 @@ export const evidenceCheck = check({
           ({ reach }) => reach.data,
           () => false,
         ) !== null
-      const { here } = seenOfMode(lead.known.trials, data.shared, oughtOf(lead), laid.here)
-      if (beyondBook && here?.says === 'holds') {
+      const { here } = seenOfMode(lead.known.links, data.shared, oughtOf(lead), laid.here)
+      if (beyondBook && here?.came === 'held') {
         const counts = policy.length === 'bench' || data.mode === data.shared
         yield {
           grade: 'note',
           part: leadPart(lead),
-          reason: { code: 'bench-pass', mode: data.shared, counts, at: here.trial.at },
+          reason: { code: 'bench-pass', mode: data.shared, counts, at: here.series.at },
         }
       }
     }

@@ -1,4 +1,7 @@
 import { z } from 'zod'
+import { proofOf } from '../link/chain'
+import { longestOf } from '../observe/ledger'
+import { isHold } from '../observe/links'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import { commonPractice } from '../standards/source'
 import { check, reason } from './check'
@@ -18,9 +21,12 @@ export const extensionCheck = check({
   reads: [],
   source: commonPractice('USB Type-C knows no extension; some use them and test them'),
   *find({ laid, policy }) {
-    const soaked = laid.seen.trials.some(
-      (proof) =>
-        proof.basis === 'soaked' && proof.cameUp === proof.tried && (proof.seconds ?? 0) >= SHORTEST_SOAK_SECONDS,
+    const soaked = laid.seen.links.some(
+      (series) =>
+        isHold(series) &&
+        !series.copied &&
+        longestOf(series) >= SHORTEST_SOAK_SECONDS &&
+        proofOf(laid, series.tried).here?.came === 'held',
     )
     const allowed = policy.extensions === 'soaked'
     for (const lead of laid.leads) {

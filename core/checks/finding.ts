@@ -33,8 +33,8 @@ export const lackSchema = z.strictObject({
   passive: z.boolean(),
   /** It would take a supply at its far end, and has none there. */
   unfed: z.boolean(),
-  /** How it failed where somebody tried it: it dropped, and what was installed has changed since. */
-  failed: z.strictObject({ dropped: z.boolean(), stale: z.boolean(), at: momentFigure }).nullable(),
+  /** How it failed where somebody tried it: it dropped or did not come up, how often, and when last. */
+  failed: z.strictObject({ dropped: z.boolean(), times: z.int(), at: momentFigure }).nullable(),
 })
 export type LackFigures = z.output<typeof lackSchema>
 

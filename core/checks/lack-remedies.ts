@@ -23,7 +23,7 @@ export function* remediesFor(
   if (figures.unfed && (lack.why === 'unfed' || atLeast(reachOf(construction, 'fed'), lead.cable.length)))
     yield { code: 'feed-lead' }
   if (lack.why === 'unfed') return
-  if (lack.why === 'doubted' || figures.failed?.stale) yield { code: 'test-it' }
+  if (lack.why === 'doubted') yield { code: 'test-it' }
   else if (lack.why === 'failed') yield { code: 'other-lead' }
   else {
     const { reach } = figures

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { wasSeenToCarry } from '../link/seen-to-carry'
 import { LINK_MODES, linkModeFacts } from '../standards/link-modes'
 import { commonPractice } from '../standards/source'
 import { check, reason } from './check'
@@ -48,8 +49,10 @@ export const linkModeCheck = check({
     const unknown = laid.leads.find((lead) => lead.known.grade.value === null)
     const mute = idle ?? unknown
     if (data.mode === null && mute) {
+      // where all that it has to carry was seen to get through, what else it may carry is nobody's question
+      const carries = !wantsData && crossings.every(({ need }) => wasSeenToCarry(laid, need))
       yield {
-        grade: wantsData || unknown ? 'blocked' : 'note',
+        grade: wantsData || (unknown && !carries) ? 'blocked' : 'note',
         part: leadPart(mute),
         measured,
         reason: idle ? { code: 'charge-only' } : { code: 'unknown-lead' },

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { CHANGE_NAMES, changeWords } from '../change/words'
+import { CAME } from '../observe/came'
 import type { MoveWords } from '../remedy/move'
 import { moveSentence } from '../remedy/words'
 import { commonPractice } from '../standards/source'
@@ -43,6 +44,7 @@ const rate = (rest: Partial<Extract<Reason, { code: 'rate' }>> = {}): Reason => 
   overUsb: false,
   ...rest,
 })
+const hows = CAME.map((came) => ({ came, held: 7, failed: 3, at: AT }))
 const power = (limit: Extract<Reason, { code: 'power' }>['limit'], rest = {}): Reason => ({
   code: 'power',
   limit,
@@ -57,6 +59,7 @@ const power = (limit: Extract<Reason, { code: 'power' }>['limit'], rest = {}): R
 })
 const budget = (leads: number, count: number, ownSupply = false): Reason => ({
   code: 'bus-budget',
+  soaked: count > 1,
   ownSupply,
   leads,
   count,
@@ -196,20 +199,58 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
     battery({ course: 'drains', hours: 3 }),
   ] as Extract<Reason, { code: 'battery' }>[],
   'volts-lost': [null, AT].map((measured) => ({ code: 'volts-lost', total: 0.543, amps: 5, watts: 2.7, measured })),
-  'watts-seen': (['run', 'lead'] as const).map((by) => ({ code: 'watts-seen', at: AT, by, charging: true })),
+  'watts-seen': (['run', 'lead'] as const).flatMap((by) =>
+    [null, { held: 3, failed: 1 }].map((counted) => ({
+      code: 'watts-seen' as const,
+      at: AT,
+      by,
+      charging: true,
+      counted,
+    })),
+  ),
   'watts-elsewhere': [{ code: 'watts-elsewhere', watts: 30, at: AT }],
   'ran-hot': [false, true].map((strangeSupply) => ({ code: 'ran-hot', at: AT, strangeSupply })),
   'kind-ran-hot': [1, 3].map((count) => ({ code: 'kind-ran-hot', count })),
   copied: (['run', 'lead', 'lead elsewhere', 'nothing'] as const).flatMap((by) =>
-    (['write', 'read'] as const).map((way) => ({ code: 'copied' as const, way, at: AT, by })),
+    (['write', 'read'] as const).flatMap((way) =>
+      [null, { held: 3, failed: 1 }].map((counted) => ({ code: 'copied' as const, way, at: AT, by, counted })),
+    ),
   ),
   'picture-seen': [
-    { code: 'picture-seen', mode: picture, at: AT, held: 0, failed: 0, stale: false },
-    { code: 'picture-seen', mode: picture, at: AT, held: 0, failed: 0, stale: true },
-    { code: 'picture-seen', mode: null, at: null, held: 0, failed: 1, stale: false },
-    { code: 'picture-seen', mode: null, at: null, held: 1, failed: 2, stale: false },
+    { code: 'picture-seen', mode: picture, at: AT, held: 0, failed: 1 },
+    { code: 'picture-seen', mode: null, at: null, held: 0, failed: 1 },
+    { code: 'picture-seen', mode: null, at: null, held: 1, failed: 2 },
   ],
-  doubted: (['elsewhere', 'short look', 'changed', 'drops'] as const).flatMap((why) =>
+  'link-test-read': hows.map((how) => ({ code: 'link-test-read', ...how, rate: 1.2e9, asked: 2e9 })),
+  'battery-read': hows.flatMap((how) =>
+    [null, 3].map((hours) => ({ code: 'battery-read' as const, ...how, slope: -11.3, over: 3, hours })),
+  ),
+  'frames-read': hows.map((how) => ({ code: 'frames-read', ...how, arrived: 1240, asked: 1800 })),
+  'delay-read': hows.map((how) => ({ code: 'delay-read', ...how, ms: 7.9, asked: 5 })),
+  'sight-read': hows.map((how) => ({ code: 'sight-read', ...how })),
+  'picture-goes': (['comes and goes', 'begun anew'] as const).flatMap((came) =>
+    [false, true].map((stale) => ({
+      code: 'picture-goes' as const,
+      came,
+      mode: picture,
+      at: AT,
+      held: 7,
+      failed: 3,
+      stale,
+    })),
+  ),
+  doubted: (
+    [
+      'elsewhere',
+      'short look',
+      'changed',
+      'failed before',
+      'drops',
+      'comes and goes',
+      'set right',
+      'of its kind',
+    ] as const
+  ).flatMap((why) =>
     [
       [0, 0],
       [1, 0],

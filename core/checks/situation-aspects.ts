@@ -1,6 +1,6 @@
 import { factsOf, knownOf, socketInUse } from '../link/lay'
 import { cordOf, needsMains } from '../link/mains'
-import { wasTried } from '../observe/known'
+import { spotsSeen, wasTried } from '../observe/known'
 import { runRecords } from '../observe/learned'
 import { devicesByPlace, leadCable, portKey, type SiteIndex } from '../plan/site-index'
 import { atMost } from '../quantity/limit'
@@ -128,9 +128,7 @@ const wasSeenAlone = (index: SiteIndex, run: Run): boolean =>
   [
     ...runRecords(index.learned, run.id).map(({ learnt }) => learnt),
     ...run.leads.map((lead) => knownOf(index, leadCable(index, lead))),
-  ].some(({ trials, copies, pictures, watts }) =>
-    [...trials, ...copies, ...pictures, ...watts].some(({ spot }) => spot.alone === true),
-  )
+  ].some((seen) => spotsSeen(seen).some(({ alone }) => alone === true))
 
 /** How far extenders are rated: their cable is held against that, and not against what its sort has in general. */
 const rated: Aspect = {

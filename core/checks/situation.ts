@@ -104,7 +104,9 @@ function linksOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], 
 /** What may be relied on where something was tried; what nobody tried is believed as it stands. */
 function surelyOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[], believed: Links): Sure | null {
   const tried = laid.leads.find(({ known }) => wasTried(known))
-  if (!tried && !wasTried({ trials: laid.seen.trials, pictures: laid.seen.pictures })) return null
+  const seen = tried !== undefined || wasTried({ links: laid.seen.links, pictures: laid.seen.pictures })
+  // what others of its kind did is doubted though nobody tried this one
+  if (!seen && believed.data.doubt === null) return null
   const noPicture = crossings.every(({ need }) => need.kind !== 'picture')
   if (noPicture && nothingDoubted(laid)) return null
   const { data, picture, uplink } = linksOf(laid, policy, crossings, 'sure')
@@ -113,7 +115,9 @@ function surelyOf(laid: LaidRun, policy: Policy, crossings: readonly Crossing[],
     believed.data.doubt === null &&
     picture.link?.payload === believed.picture.link?.payload
   if (asBelieved) return null
-  const doubt: Doubt | null = tried ? { lead: tried, why: 'elsewhere', held: 0, failed: 0, drops: false } : null
+  const doubt: Doubt | null = tried
+    ? { lead: tried, why: 'elsewhere', held: 0, failed: 0, drops: false }
+    : believed.data.doubt
   return { data, uplink, doubt }
 }
 
@@ -142,11 +146,7 @@ export function lackFigures(lack: PictureLack): LackFigures {
     unfed: lead.cable.feed !== 'bus' && lead.feeding === 'unfed',
     failed:
       lack.why === 'failed'
-        ? {
-            dropped: lack.trial.cameUp === null && lack.trial.basis === 'soaked',
-            stale: lack.stale,
-            at: lack.trial.at,
-          }
+        ? { dropped: lack.trial.dropped === true, times: lack.trial.times, at: lack.trial.at }
         : null,
   }
 }

@@ -1,4 +1,5 @@
 import { knownOf } from '../link/lay'
+import { spotsSeen } from '../observe/known'
 import type { SiteIndex } from '../plan/site-index'
 import type { Cable } from '../vocabulary/cable'
 
@@ -16,8 +17,7 @@ export function spotsOf(index: SiteIndex, cables: readonly Cable[]): Spots {
     else byPort.set(port, [id])
   }
   for (const cable of cables) {
-    const { trials, copies, pictures, watts } = knownOf(index, cable)
-    for (const { spot } of [...trials, ...copies, ...pictures, ...watts]) {
+    for (const spot of spotsSeen(knownOf(index, cable))) {
       note(spot.port, cable.id)
       note(spot.far, cable.id)
       setup ||= spot.setup !== undefined

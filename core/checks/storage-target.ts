@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { isCopies } from '../observe/figures'
 import { atMost } from '../quantity/limit'
 import { formatBytesPerSecond } from '../quantity/rate'
 import { linkModeFacts } from '../standards/link-modes'
@@ -49,7 +50,7 @@ export const storageTargetCheck = check({
     const { laid, crossings, uplink, policy } = situation
     const { mode } = uplink
     // what this run was measured at stands in place of what it should do
-    if (mode === null || laid.seen.copies.length > 0) return
+    if (mode === null || laid.seen.figures.some(isCopies)) return
     for (const crossing of crossings) {
       const { need, way, lastMile, usb2, disk } = crossing
       if (need.kind !== 'storage') continue

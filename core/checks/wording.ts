@@ -58,6 +58,7 @@ export const listed = (names: readonly string[]): string =>
 export const dayOf = (instant: Instant): string => instant.slice(0, 10)
 
 export const TRY_AGAIN = ' The computer has changed since, so it is worth trying again.'
+export const SET_RIGHT = ' Somebody has set it right since: three tries and a soak will tell.'
 
 /** Why a lead does not carry a mode. */
 export function lackSentence(lack: LackFigures, label: string, unit: LengthUnit = 'm'): string {
@@ -74,8 +75,9 @@ export function lackSentence(lack: LackFigures, label: string, unit: LengthUnit 
       return `${label} needs a supply at its far end, and there is no mains there.`
     case 'failed': {
       const how = lack.failed?.dropped ? `dropped ${mode} here` : `was tried here at ${mode} and did not come up`
+      const often = lack.failed && lack.failed.times > 1 ? ` ${lack.failed.times} times, last` : ''
       const when = lack.failed ? ` on ${dayOf(lack.failed.at)}` : ''
-      return `${label} ${how}${when}.${lack.failed?.stale ? TRY_AGAIN : ''}`
+      return `${label} ${how}${often}${when}.`
     }
     case 'doubted':
       return `Nothing yet shows that ${label} holds ${mode} here.`

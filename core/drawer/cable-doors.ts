@@ -2,7 +2,9 @@ import type { LackFigures } from '../checks/finding'
 import { lackFigures } from '../checks/situation'
 import { carriesAlone } from '../link/abilities'
 import { type LaidLead, looseLead, oughtOf } from '../link/lay'
-import { type SeenOfMode, seenOfMode } from '../observe/trials'
+import { failures } from '../observe/came'
+import { type SeenOfMode, saysOf, seenOfMode } from '../observe/links'
+import { tallyOf } from '../observe/tally'
 import type { SiteIndex } from '../plan/site-index'
 import { LINK_MODES, type LinkMode } from '../standards/link-modes'
 import type { Cable } from '../vocabulary/cable'
@@ -15,8 +17,16 @@ export type CableDoor = {
   lack: LackFigures | null
   /** Open only by the bench: the book does not promise it. */
   beyondBook: boolean
-  /** In how many sockets it held, and in how many it failed. */
-  seen: Pick<SeenOfMode, 'held' | 'failed'>
+  /** In how many sockets it held, and in how many it failed; and the same of all tries together. */
+  seen: Pick<SeenOfMode, 'held' | 'failed'> & { tries: { held: number; failed: number } }
+}
+
+/** What was seen of a rate that failed somewhere: by tries where it was tried in one socket, by sockets where in several. */
+export function failedText({ held, failed, tries }: CableDoor['seen']): string {
+  if (held + failed > 1) return `Failed in ${failed} of the ${held + failed} sockets it was tried in.`
+  return tries.held > 0
+    ? `Comes and goes: failed in ${tries.failed} of ${tries.held + tries.failed} tries.`
+    : `Failed in ${tries.failed === 1 ? 'its one try' : `all ${tries.failed} tries`}.`
 }
 
 /** A cable at its own length before any run is thought of: every mode there is, open or shut, by the site's policy. */
@@ -44,6 +54,9 @@ export function cableDoors(index: SiteIndex, cable: Cable): CableDoor[] {
 }
 
 function seenOf(lead: LaidLead, mode: LinkMode): CableDoor['seen'] {
-  const { held, failed } = seenOfMode(lead.known.trials, mode, oughtOf(lead), null)
-  return { held, failed }
+  const { links } = lead.known
+  const tried = oughtOf(lead)
+  const { held, failed } = seenOfMode(links, mode, tried, null)
+  const tally = tallyOf(links, (series) => saysOf(series, mode, tried))
+  return { held, failed, tries: { held: tally.held, failed: failures(tally) } }
 }

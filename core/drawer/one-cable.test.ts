@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { demo } from '../../tests/support/demo-plan'
 import { onePlan, type Seen } from '../../tests/support/one-run'
 import { planFrom } from '../../tests/support/shorthand'
 import { lackSentence } from '../checks/wording'
@@ -8,7 +9,7 @@ import { observationText } from '../observe/observation'
 import { unexplainedOf } from '../observe/unexplained'
 import { indexPlan } from '../plan/site-index'
 import { type CableCaution, cautionSentence, cautionsOf } from './cable-cautions'
-import { cableDoors } from './cable-doors'
+import { cableDoors, failedText } from './cable-doors'
 import { recordOf, recordOfKind, runsOfCable } from './cable-history'
 import { unexplainedSentence } from './unexplained-sentence'
 
@@ -50,6 +51,16 @@ describe('the doors of one cable', () => {
     expect(open(site)).not.toContain('usb4-40')
     const shut = cableDoors(site.index, site.cable).find(({ mode }) => mode === 'usb4-40')
     expect(shut?.lack && lackSentence(shut.lack, 'C-0')).toMatch(/to 0\.8 m; C-0 is 1\.8 m/)
+  })
+  it('say of a rate that failed how often, by tries in one socket and by sockets in several', () => {
+    const goes = demo.cables.find(({ id }) => id === 'c-0026')
+    const door = goes && cableDoors(indexPlan(demo), goes).find(({ mode }) => mode === 'gen2x1')
+    expect(door).toMatchObject({ open: false, lack: { why: 'doubted' } })
+    expect(door && failedText(door.seen)).toBe('Comes and goes: failed in 3 of 10 tries.')
+    const tries = { held: 4, failed: 2 }
+    expect(failedText({ held: 2, failed: 1, tries })).toBe('Failed in 1 of the 3 sockets it was tried in.')
+    expect(failedText({ held: 0, failed: 1, tries: { held: 0, failed: 1 } })).toBe('Failed in its one try.')
+    expect(failedText({ held: 0, failed: 1, tries: { held: 0, failed: 4 } })).toBe('Failed in all 4 tries.')
   })
   it('open beyond the book where it passed on the bench and the site goes by the bench', () => {
     const evidence = [mark, trial('2026-02-01', 'usb4-40', 'usb4-40', 'this controller')]

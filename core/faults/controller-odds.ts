@@ -1,5 +1,6 @@
 import type { Part } from '../checks/finding'
 import { runPart } from '../checks/situation'
+import { talliesOf } from '../observe/links'
 import { portKey } from '../plan/site-index'
 import { commonPractice, type Source } from '../standards/source'
 import { hostPart, type Scene } from './scene'
@@ -17,13 +18,16 @@ export function controllerPart({ laid: { from } }: Scene): Part {
 /** How likely the controller is to blame: what this run and its leads have shown on it before says more than where the port sits. */
 export function controllerOdds({ laid, planned }: Scene): { odds: number; source: Source } {
   const here = laid.leads.flatMap(({ known }) =>
-    known.trials.filter(({ spot, tried }) => tried === planned && spot.controller === laid.from.port.controller),
+    talliesOf(known.links).filter(
+      ({ mode, controller }) => mode === planned && controller === (laid.from.port.controller ?? null),
+    ),
   )
-  const failed = here.filter(({ cameUp, tried }) => cameUp !== tried).length
-  if (here.length > 0)
+  const tries = here.reduce((sum, { tried }) => sum + tried, 0)
+  const held = here.reduce((sum, { passed }) => sum + passed, 0)
+  if (tries > 0)
     return {
-      odds: 0.15 + (0.9 * failed) / here.length,
-      source: commonPractice(`the record of this site: ${here.length - failed} of ${here.length} tries held on it`),
+      odds: 0.15 + (0.9 * (tries - held)) / tries,
+      source: commonPractice(`the record of this site: ${held} of ${tries} tries held on it`),
     }
   return {
     odds: SITS[laid.from.port.sits ?? 'board'] ?? 0.4,

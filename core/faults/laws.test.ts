@@ -2,7 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { cases, inProportion } from '../../tests/support/laws'
+import { linksOf } from '../../tests/support/tried-links'
 import { assessAnew } from '../checks/assess'
+import { estimateOn } from '../link/outcomes'
 import { recordOfKindOn } from '../link/record'
 import { type AttemptObservation, observationSchema, type SymptomObservation } from '../observe/observation'
 import { type Search, SYMPTOMS, type Symptom } from '../vocabulary/search'
@@ -238,9 +240,9 @@ describe('what this site has seen moves the odds of a cause', () => {
     seconds: 60,
     spot: { ...(controller === undefined ? {} : { controller }) },
   })
-  const withTrials = (...trials: ReturnType<typeof trial>[]): Scene => ({
+  const withTrials = (...tries: ReturnType<typeof trial>[]): Scene => ({
     ...scene,
-    laid: { ...scene.laid, leads: [{ ...lead, known: { ...lead.known, trials } }] } as Scene['laid'],
+    laid: { ...scene.laid, leads: [{ ...lead, known: { ...lead.known, links: linksOf(tries) } }] } as Scene['laid'],
   })
   const leadOf = (of: Scene) => of.laid.leads[0] as typeof lead
   it('a controller: what was tried on it says more than where its port sits, and each failure weighs the same', () => {
@@ -257,11 +259,12 @@ describe('what this site has seen moves the odds of a cause', () => {
       return lyingOdds(of, leadOf(of)).odds
     }
     expect(odds(trial(mode))).toBe(0.2)
-    expect(odds(trial(null), trial(mode))).toBe(0.2)
+    // what did both comes and goes
+    expect(odds(trial(null), trial(mode))).toBe(odds())
     expect(odds(trial(null))).toBe(odds())
     expect(odds()).not.toBe(0.2)
   })
-  it('a kind: six tries of what is usual weigh beside its own record', () => {
+  it('a kind: what this site has seen of it, of its build and on this controller, one beside the other', () => {
     const of = scene
     const kind = demo.kinds[0]?.id as string
     const one = { ...lead, cable: { ...lead.cable, kind } }
@@ -289,8 +292,13 @@ describe('what this site has seen moves the odds of a cause', () => {
       passed: 2,
       tried: 3,
     })
+    const mode = of.planned as NonNullable<Scene['planned']>
+    const { construction, length } = one.cable
+    const name = demo.kinds[0]?.name.toLowerCase() as string
+    const at = { mode, construction, length, kind: name, ...(controller === undefined ? {} : { controller }) }
     // common practice: of leads that are laid 15 of 100 turn out worn or broken
-    expect(failingOdds(told, one, 2).odds).toBeCloseTo((2 * (1 + 0.15 * 6)) / (3 + 6) / 0.15, 9)
+    expect(failingOdds(told, one, 2).odds).toBeCloseTo((2 * (1 - estimateOn(site.index, at).odds)) / 0.15, 9)
+    expect(estimateOn(site.index, at).own).toMatchObject({ passed: 2, tried: 3 })
     const unknown = { ...told, planned: null } as Scene
     expect(failingOdds(unknown, one, 2).odds).toBe(2)
   })

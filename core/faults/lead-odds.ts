@@ -1,5 +1,8 @@
-import type { LaidLead } from '../link/lay'
-import { recordOfKindOn } from '../link/record'
+import { TOP_ODDS } from '../link/estimate'
+import { type LaidLead, oughtOf } from '../link/lay'
+import { estimateOn } from '../link/outcomes'
+import { cameIn } from '../link/record'
+import { isGood } from '../observe/came'
 import { printedLength } from '../standards/reach'
 import { commonPractice, type Source } from '../standards/source'
 import type { Cable } from '../vocabulary/cable'
@@ -7,30 +10,33 @@ import type { Scene } from './scene'
 
 type Odds = { odds: number; source: Source }
 
-/** So many tries of a kind weigh as much as what is said of leads in general. */
-const USUAL_TRIES = 6
-/** Of leads that are laid so many turn out worn or broken where nobody knows more (common practice: the lead is the part that lies most). */
-const USUAL_SHARE = 0.15
-
-/** How likely a lead fails beside other causes: by this site's record of its kind on this controller where there is one, shrunk towards what is usual. */
+/** How likely a lead fails beside other causes: by what this site has seen of leads like it, on this controller where there is anything. */
 export function failingOdds({ index, laid, planned }: Scene, { cable }: LaidLead, usual: number): Odds {
-  const record =
-    cable.kind === undefined || planned === null
-      ? { passed: 0, tried: 0 }
-      : recordOfKindOn(index, cable.kind, planned, laid.from.port.controller)
-  const { passed, tried } = record
-  if (tried === 0) return { odds: usual, source: commonPractice('the lead is the part that lies most') }
-  const share = (tried - passed + USUAL_SHARE * USUAL_TRIES) / (tried + USUAL_TRIES)
+  if (planned === null) return { odds: usual, source: commonPractice('the lead is the part that lies most') }
+  const kind = cable.kind === undefined ? undefined : index.kinds.get(cable.kind)?.name.toLowerCase()
+  const { controller } = laid.from.port
+  const { odds, own } = estimateOn(index, {
+    mode: planned,
+    construction: cable.construction,
+    length: cable.length,
+    ...(kind === undefined ? {} : { kind }),
+    ...(controller === undefined ? {} : { controller }),
+  })
   return {
-    odds: (usual * share) / USUAL_SHARE,
-    source: commonPractice(`the record of this site: ${passed} of ${tried} of its kind held here`),
+    odds: (usual * (1 - odds)) / (1 - TOP_ODDS),
+    source: commonPractice(
+      own === null
+        ? 'the lead is the part that lies most'
+        : `the record of this site: ${own.passed} of ${own.tried} of its kind and length held`,
+    ),
   }
 }
 
 /** How likely a lead does less than it says, by how what is believed of it is known. */
-export function lyingOdds({ planned }: Scene, { known }: LaidLead): Odds {
-  const held = known.trials.some(({ cameUp, tried }) => cameUp === tried && tried === planned)
-  if (held) return { odds: 0.2, source: commonPractice('it held this very mode before') }
+export function lyingOdds({ planned }: Scene, lead: LaidLead): Odds {
+  const { known } = lead
+  const came = planned === null ? null : (cameIn(known.links, planned, oughtOf(lead)) ?? null)
+  if (isGood(came)) return { odds: 0.2, source: commonPractice('it held this very mode before') }
   const odds = BY_BASIS[known.grade.basis] ?? CLAIMED
   return { odds, source: commonPractice(`what it carries is ${known.grade.basis}`) }
 }

@@ -4,6 +4,7 @@ import { dataLink } from '../link/data-link'
 import { knownOf, type LaidLead, type LaidRun, laidOnce } from '../link/lay'
 import { portModes } from '../link/port-modes'
 import { candidatesOf, isOffered, plugsInto } from '../match/rank'
+import { talliesOf } from '../observe/links'
 import { portKey, type SiteIndex, type Socket } from '../plan/site-index'
 import { isBetterMode, type LinkMode } from '../standards/link-modes'
 import type { Cable } from '../vocabulary/cable'
@@ -78,7 +79,7 @@ function isBeside({ device, port }: Socket, other: Run): boolean {
 }
 
 const proofs = (index: SiteIndex, cable: Cable): number =>
-  knownOf(index, cable).trials.filter(({ cameUp, tried }) => cameUp === tried).length
+  talliesOf(knownOf(index, cable).links).reduce((sum, { passed }) => sum + passed, 0)
 
 function sparesFor(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Cable[] {
   const { from, to } = laidOnce(index, run)

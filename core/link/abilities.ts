@@ -2,6 +2,7 @@ import type { Basis } from '../observe/basis'
 import { type KnownCable, markedWatts, wasTried } from '../observe/known'
 import { learntOfCable } from '../observe/learned'
 import { type LastTried, NOTHING_LEARNT } from '../observe/learnt'
+import { basisOf, type LinkSeries } from '../observe/links'
 import type { SiteIndex } from '../plan/site-index'
 import type { BitsPerSecond } from '../quantity/rate'
 import type { Watts } from '../quantity/watts'
@@ -41,11 +42,12 @@ export function isPromising(lead: LaidLead, mode: LinkMode, policy: Policy): boo
 export function abilitiesOf(index: SiteIndex, cable: Cable): Abilities {
   const known = knownOf(index, cable)
   const { mode, picture } = widestOf(index, cable, known)
-  const trial = known.trials.findLast((each) => each.cameUp === mode || each.tried === mode)
+  const tried = known.links.filter((each) => each.cameUp === mode || each.tried === mode)
+  const last = tried.reduce<LinkSeries | null>((now, each) => (now === null || each.at > now.at ? each : now), null)
   return {
     cable,
     known,
-    basis: trial?.basis ?? known.grade.basis,
+    basis: last ? basisOf(last) : known.grade.basis,
     mode,
     rate: mode === null ? 0 : linkModeFacts[mode].line,
     picture,

@@ -43,7 +43,7 @@ export function captiveOf({ device, port }: Socket): Captive | null {
     amps: { value: 5, ...stated },
     volts: { value: 50, ...stated },
     unmarked: false,
-    trials: [],
+    links: [],
     copies: [],
     pictures: [],
     watts: [],

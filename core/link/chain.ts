@@ -1,11 +1,15 @@
-import { NOTHING_SEEN, type SeenOfMode, type Standing, seenOfMode, type Trial } from '../observe/trials'
+import { failures, isGood } from '../observe/came'
+import { type LinkSeries, type LinkStanding, NOTHING_SEEN, type SeenOfMode, seenOfMode } from '../observe/links'
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
+import type { SuccessRate } from '../quantity/statistics'
 import type { LinkMode } from '../standards/link-modes'
 import { isExtension, leadReach, printedLength, type Reach } from '../standards/reach'
 import { commonPractice, type Source } from '../standards/source'
 import type { Policy } from '../vocabulary/policy'
+import { holdsMostly } from './estimate'
 import { isWithinBook, type LaidLead, type LaidRun, oughtOf } from './lay'
+import { ownOfKind } from './outcomes'
 
 /** Why one lead of a chain does not carry something. */
 export type Lack<T> =
@@ -13,17 +17,26 @@ export type Lack<T> =
   | { why: 'reach'; lead: LaidLead; mode: T; reach: Metres; source: Source }
   | { why: 'chain'; lead: LaidLead; mode: T; reach: Metres; total: Metres; source: Source }
   | { why: 'unfed'; lead: LaidLead; mode: T }
-  | { why: 'failed'; lead: LaidLead; mode: T; trial: Trial; stale: boolean }
+  | { why: 'failed'; lead: LaidLead; mode: T; trial: LinkSeries }
   | { why: 'doubted'; lead: LaidLead; mode: T; doubt: Doubt }
 
 /** What speaks against relying on a mode that comes up by all that is known. */
 export type Doubt = {
   lead: LaidLead
   /**
-   * `elsewhere`: it was tried in other sockets and not in this one. `short look`: nobody watched it for 60 s. `changed`: the computer is another than when
-   * it was tried. `drops`: the link comes up higher and drops.
+   * `elsewhere`: it was tried in other sockets and not in this one. `short look`: nobody watched it long enough. `changed`: the computer is another than when
+   * it was tried; `failed before`: and it failed then. `drops`: the link comes up higher and drops. `comes and goes`: it did both here. `set right`: it failed
+   * before somebody did something about it, and has not held often and long enough since. `of its kind`: nobody tried it, and most of its kind and length held.
    */
-  why: 'elsewhere' | 'short look' | 'changed' | 'drops'
+  why:
+    | 'elsewhere'
+    | 'short look'
+    | 'changed'
+    | 'failed before'
+    | 'drops'
+    | 'comes and goes'
+    | 'set right'
+    | 'of its kind'
   held: number
   failed: number
   /** The link may drop: what asks for less is not safe either. */
@@ -88,7 +101,7 @@ export type Chain = Pick<LaidRun, 'leads' | 'seen'> & { here: LaidRun['here'] | 
 
 const seenByLead = new WeakMap<LaidLead, { here: Chain['here']; modes: Map<LinkMode, SeenOfMode> }>()
 
-/** What the trials of a lead say of a mode in a socket, worked out once for as long as the lead lies there. */
+/** What was tried of a lead says of a mode in a socket, worked out once for as long as the lead lies there. */
 function seenOf(lead: LaidLead, mode: LinkMode, here: Chain['here']): SeenOfMode {
   let known = seenByLead.get(lead)
   if (known?.here !== here || !known) {
@@ -97,7 +110,7 @@ function seenOf(lead: LaidLead, mode: LinkMode, here: Chain['here']): SeenOfMode
   }
   const found = known.modes.get(mode)
   if (found) return found
-  const made = seenOfMode(lead.known.trials, mode, oughtOf(lead), here)
+  const made = seenOfMode(lead.known.links, mode, oughtOf(lead), here)
   known.modes.set(mode, made)
   return made
 }
@@ -112,18 +125,18 @@ const NO_DOUBT = { held: 0, failed: 0, drops: false } as const
  * doubted. A pass counts within the length that the book allows a lead of its build. Beyond that it counts by the bench only, where it lasted 60 s or more.
  */
 export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Policy): Carried {
-  const proof = seen.trials.length === 0 ? NOTHING_SEEN : proofOf({ leads, seen, here }, mode)
+  const proof = seen.links.length === 0 ? NOTHING_SEEN : proofOf({ leads, seen, here }, mode)
   const [first] = leads
-  const failed = first && failure(proof)
-  if (first && failed) return { lack: { why: 'failed', lead: first, mode, ...failed }, doubt: null }
+  let failed: { lead: LaidLead; trial: LinkSeries } | null = null
+  if (first && proof.here?.came === 'failed') failed = { lead: first, trial: proof.here.series }
 
   let doubt: Doubt | null = null
   let passes: Set<LaidLead> | null = null
   for (const lead of leads) {
-    if (lead.known.trials.length === 0) continue
+    if (lead.known.links.length === 0) continue
     const tried = seenOf(lead, mode, here)
-    const ended = failure(tried)
-    if (ended && !outlasts(proof, ended.trial)) return { lack: { why: 'failed', lead, mode, ...ended }, doubt: null }
+    const ended = tried.here?.came === 'failed' ? tried.here.series : null
+    if (ended && !outlasts(proof, ended)) failed ??= { lead, trial: ended }
     const promised = isPromised(lead, mode)
     if (!promised && counts(tried, lead, mode, policy)) {
       passes ??= new Set()
@@ -131,10 +144,24 @@ export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Po
     }
     doubt ??= doubtOf(tried, lead, promised)
   }
+  // by the bench what others of its kind and length did counts, for a lead that nobody saw fail itself
+  if (policy.length === 'bench')
+    for (const lead of leads) {
+      if (passes?.has(lead) || isPromised(lead, mode) || failedAnywhere(lead, mode, here)) continue
+      const own = ofItsKind(lead, mode)
+      if (own === null) continue
+      passes ??= new Set()
+      passes.add(lead)
+      doubt ??= { lead, why: 'of its kind', held: own.passed, failed: own.tried - own.passed, drops: false }
+    }
   const lack = chainLack(leads, mode, dataRows, (lead) => passes?.has(lead) ?? false)
-  if (proof.here && (lack === null || isProved(proof.here, leads, mode, policy))) {
+  // what nothing promises and nobody saw is not there to fail
+  if (failed) return { lack: lack ?? { why: 'failed', mode, ...failed }, doubt: null }
+  if (first && proof.here && (lack === null || isProved(proof.here, leads, mode, policy))) {
+    const own = standingDoubt(proof.here, first)
+    if (own) return { lack: null, doubt: own }
     // what held before the computer changed is no worse than if nobody had tried it
-    const changed: Doubt | null = first && lack !== null ? { ...NO_DOUBT, lead: first, why: 'changed' } : doubt
+    const changed: Doubt | null = lack !== null ? { ...NO_DOUBT, lead: first, why: 'changed' } : doubt
     return { lack: null, doubt: proof.stale ? changed : null }
   }
   return { lack, doubt: lack === null ? doubt : null }
@@ -142,40 +169,52 @@ export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Po
 
 /** What this very run has shown of a mode with these leads; whatever was seen of it was seen here. */
 export const proofOf = ({ leads: [first], seen, here }: Chain, mode: LinkMode): SeenOfMode =>
-  seenOfMode(
-    first
-      ? seen.trials.map((trial) => ({
-          ...trial,
-          spot: trial.spot.setup === undefined ? {} : { setup: trial.spot.setup },
-        }))
-      : [],
-    mode,
-    first ? oughtOf(first) : { ought: () => false, construction: 'passive' },
-    here ?? { port: '', setup: '', neighbours: false },
-  )
+  first ? seenOfMode(seen.links.map(onRun), mode, oughtOf(first), here ?? NOWHERE) : NOTHING_SEEN
+const NOWHERE = { port: '', setup: '', neighbours: false }
 
-function failure({ here, stale }: SeenOfMode): { trial: Trial; stale: boolean } | null {
-  return here?.says === 'fails' || here?.says === 'drops' ? { trial: here.trial, stale } : null
-}
+/** Of a run what was seen was seen here, wherever it was noted; only what was installed then still tells. */
+const onRun = (series: LinkSeries): LinkSeries => ({
+  ...series,
+  spot: series.spot.setup === undefined ? {} : { setup: series.spot.setup },
+})
 
 /** The run itself held after its lead had failed in this socket. */
-const outlasts = ({ here }: SeenOfMode, trial: Trial): boolean => here?.says === 'holds' && here.trial.at > trial.at
+const outlasts = ({ here }: SeenOfMode, trial: LinkSeries): boolean =>
+  here?.came === 'held' && here.series.at > trial.at
 
 /** Its grade carries the mode at its length by the book. */
 const isPromised = (lead: LaidLead, mode: LinkMode): boolean => chainLack([lead], mode, dataRows, () => false) === null
 
 /** Whether what was seen lets a lead through that nothing else promises the mode. */
 function counts(seen: SeenOfMode, lead: LaidLead, mode: LinkMode, { length }: Policy): boolean {
-  const good = seen.here !== null || seen.held > 0
+  const good = (seen.here !== null && seen.here.came !== 'failed') || seen.held > 0
   if (!good) return false
   if (isWithinBook(lead, mode)) return true
-  return length === 'bench' && (seen.here?.says === 'holds' || seen.heldOnController > 0 || seen.heldLong)
+  return length === 'bench' && (seen.here?.came === 'held' || seen.heldOnController > 0 || seen.heldLong)
+}
+
+function failedAnywhere(lead: LaidLead, mode: LinkMode, at: Chain['here']): boolean {
+  if (lead.known.links.length === 0) return false
+  const { here, failed } = seenOf(lead, mode, at)
+  return failed > 0 || (here !== null && !isGood(here.came))
+}
+
+/** What others of its kind and length did on this site, where most of them are sure to hold. */
+function ofItsKind({ site, cable }: LaidLead, mode: LinkMode): SuccessRate | null {
+  if (site === null || cable.kind === undefined) return null
+  const estimate = ownOfKind(site, cable, mode)
+  return holdsMostly(estimate) ? estimate.own : null
 }
 
 /** What this run has shown outweighs what is predicted, within the book by either school and beyond it by the bench. */
-function isProved({ says, trial }: Standing, leads: readonly LaidLead[], mode: LinkMode, { length }: Policy): boolean {
-  if (says !== 'holds' && !trial.copied) return false
-  return (says === 'holds' && length === 'bench') || leads.every((lead) => isWithinBook(lead, mode))
+function isProved(
+  { came, series }: LinkStanding,
+  leads: readonly LaidLead[],
+  mode: LinkMode,
+  { length }: Policy,
+): boolean {
+  if (came !== 'held' && !(came === 'came up' && series.copied)) return false
+  return (came === 'held' && length === 'bench') || leads.every((lead) => isWithinBook(lead, mode))
 }
 
 /** Sockets of one controller in which a lead must have held before its other sockets are relied on. */
@@ -185,8 +224,9 @@ function doubtOf(seen: SeenOfMode, lead: LaidLead, promised: boolean): Doubt | n
   const { here, held, failed } = seen
   const figures = { lead, held, failed, drops: seen.dropped }
   if (here) {
-    if (promised) return null
-    if (here.says === 'comes up' && !here.trial.copied) return { ...figures, why: 'short look', drops: false }
+    const own = standingDoubt(here, lead)
+    if (own || promised) return own
+    if (here.came === 'came up' && !here.series.copied) return { ...figures, why: 'short look', drops: false }
     return seen.stale ? { ...figures, why: 'changed', drops: false } : null
   }
   if (failed > 0) return { ...figures, why: 'elsewhere' }
@@ -194,10 +234,18 @@ function doubtOf(seen: SeenOfMode, lead: LaidLead, promised: boolean): Doubt | n
   return { ...figures, why: 'elsewhere' }
 }
 
-/** The trial that shows a link to drop in this socket, or in this very run; null where nobody saw it drop. */
-export function dropOf(chain: Chain, mode: LinkMode): Standing | null {
+/** What failed in this very place and is not cleared, though it held as well or was set right. */
+function standingDoubt({ came, tally, drops, stale }: LinkStanding, lead: LaidLead): Doubt | null {
+  const counted = { lead, held: tally.held, failed: failures(tally), drops }
+  if (came === 'comes and goes') return { ...counted, why: 'comes and goes' }
+  if (came === 'begun anew') return { ...counted, why: stale ? 'failed before' : 'set right' }
+  return null
+}
+
+/** What shows a link to drop in this socket, or in this very run; null where nobody saw it drop. */
+export function dropOf(chain: Chain, mode: LinkMode): LinkStanding | null {
   const seen = [proofOf(chain, mode), ...chain.leads.map((lead) => seenOf(lead, mode, chain.here))]
-  return seen.find(({ here }) => here?.says === 'drops')?.here ?? null
+  return seen.find(({ here }) => here?.came === 'failed' && here.drops)?.here ?? null
 }
 
 const dataRows = (lead: LaidLead): readonly Reach<LinkMode>[] => lead.reach.data

@@ -1,4 +1,4 @@
-import { seenAfter } from '../observe/trials'
+import { seenAfter } from '../observe/links'
 import { bestMode, isBetterMode, LINK_MODES, type LinkMode } from '../standards/link-modes'
 import type { Policy } from '../vocabulary/policy'
 import { type Carried, carries, type Doubt, dropOf, type Lack } from './chain'
@@ -90,7 +90,7 @@ function dropping(laid: LaidRun, alone: ReadonlyMap<LinkMode, Carried>): Drop[] 
     if (lack?.why !== 'failed') continue
     const drop = dropOf(laid, mode)
     if (!drop) continue
-    drops.push({ mode, doubt: { lead: lack.lead, why: 'drops', held: 0, failed: 0, drops: true }, at: drop.trial.at })
+    drops.push({ mode, doubt: { lead: lack.lead, why: 'drops', held: 0, failed: 0, drops: true }, at: drop.series.at })
   }
   return drops
 }
@@ -101,7 +101,7 @@ function withDrops(carried: Carried, mode: LinkMode, drops: readonly Drop[], lai
   const above = drops.find((drop) => isBetterMode(drop.mode, mode))
   if (!above) return carried
   const { lead } = above.doubt
-  const seen = [...lead.known.trials, ...laid.seen.trials.map((trial) => ({ ...trial, spot: {} }))]
+  const seen = [...lead.known.links, ...laid.seen.links.map((series) => ({ ...series, spot: {} }))]
   if (seenAfter(seen, mode, oughtOf(lead), laid.here, above.at ?? '')) return carried
   return { ...carried, doubt: above.doubt }
 }

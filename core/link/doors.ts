@@ -1,6 +1,7 @@
 import { type Basis, basisNames } from '../observe/basis'
 import { markedWatts } from '../observe/known'
 import { NOTHING_LEARNT } from '../observe/learnt'
+import { basisOf } from '../observe/links'
 import type { Here } from '../observe/spot'
 import type { Socket } from '../plan/site-index'
 import { givenWatts } from '../power/negotiate'
@@ -164,6 +165,6 @@ function reachesOf({ reach }: LaidLead, spoken: readonly LinkMode[], asked: ToPa
 
 /** Under the bench policy a trial may be what opens the door. */
 function strongerBasis(lead: LaidLead, mode: LinkMode | null): Basis {
-  const trial = lead.known.trials.find((candidate) => candidate.cameUp === mode && mode !== null)
-  return trial?.basis ?? lead.known.grade.basis
+  const series = lead.known.links.find(({ cameUp }) => cameUp === mode && mode !== null)
+  return series ? basisOf(series) : lead.known.grade.basis
 }

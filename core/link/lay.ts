@@ -1,8 +1,9 @@
-import { fromCopies, type KnownCable, knownCable } from '../observe/known'
+import type { Asks } from '../observe/came'
+import { type KnownCable, knownCable, linksOver } from '../observe/known'
 import { learntOf, learntOfCable } from '../observe/learned'
 import { type Learnt, NOTHING_LEARNT } from '../observe/learnt'
+import type { TriedLead } from '../observe/links'
 import { type Here, setupText } from '../observe/spot'
-import type { TriedLead } from '../observe/trials'
 import { leadCable, portKey, portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { pooledPort } from '../power/pool'
 import { atMost } from '../quantity/limit'
@@ -21,11 +22,14 @@ import { commonPractice } from '../standards/source'
 import type { Cable, CableKind } from '../vocabulary/cable'
 import type { Device } from '../vocabulary/device'
 import { leadKey, type Run } from '../vocabulary/run'
+import { asksOf } from './asks'
 import { captiveOf } from './captive'
 import { type Mains, mainsAt } from './mains'
 
 /** A lead as it lies in a run: which of its ends faces the host, what is known of it, what its grade carries and how far. */
 export type LaidLead = {
+  /** The site it is of: what was tried of others of its kind stands there. Null for the own lead of a device. */
+  site: SiteIndex | null
   cable: Cable
   known: KnownCable
   reversed: boolean
@@ -35,6 +39,8 @@ export type LaidLead = {
   reach: LeadReach
   /** Whether it takes a supply of its own where the run ends. */
   feeding: Feeding
+  /** What the site asks of a look at it. */
+  asks: Asks
   /** It belongs to the device at that end of the run, and ends in its plug. */
   captive?: 'from' | 'to'
 }
@@ -48,6 +54,8 @@ export type LaidRun = {
   seen: Learnt
   /** The socket of its host end, as what was seen of a lead is told by. */
   here: Here
+  /** What the site asks of a look at it. */
+  asks: Asks
 }
 
 /**
@@ -57,14 +65,15 @@ export type LaidRun = {
 export function layRun(index: SiteIndex, run: Run): LaidRun {
   const from = socketInUse(index, run.from)
   const to = socketInUse(index, run.to)
-  const [own, far] = [captiveLead(from, 'from'), captiveLead(to, 'to')]
+  const asks = asksOf(index.plan.policy)
+  const [own, far] = [captiveLead(from, 'from', asks), captiveLead(to, 'to', asks)]
   let facing: End = from.port
   const leads: LaidLead[] = own ? [own] : []
   const mains = { far: mainsAt(index, to), host: mainsAt(index, from) }
   for (const named of run.leads) {
     const cable = leadCable(index, named)
     const lead = asRated(
-      layLead(cable, factsOf(index, cable), facing, named.reversed, mains[cable.feedEnd ?? 'far']),
+      layLead(index, cable, facing, named.reversed, mains[cable.feedEnd ?? 'far']),
       from.device.rated ?? to.device.rated,
     )
     leads.push(lead)
@@ -72,11 +81,9 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
   }
   if (far) leads.push(far)
   const learnt = learntOf(index.learned, { run: run.id, leads: run.leads.map(leadKey) }) ?? NOTHING_LEARNT
-  const seen =
-    learnt.copies.length === 0
-      ? learnt
-      : { ...learnt, trials: [...learnt.trials, ...fromCopies(learnt.copies, shapeOf(leads))] }
-  return { run, from, to, leads, seen, here: hereOf(index, from, run.id) }
+  const links = linksOver(learnt.links, shapeOf(leads))
+  const seen = links === learnt.links ? learnt : { ...learnt, links }
+  return { run, from, to, leads, seen, here: hereOf(index, from, run.id), asks }
 }
 
 /** The cable between extender ends reaches as far as they are rated over it, where somebody knows it. */
@@ -93,14 +100,16 @@ const RATED = { cat5: true, cat6: true, cat6a: true, fibre: true } as const
 const asStated = commonPractice('what an extender is rated for, by its data sheet')
 
 /** The lead that a device at an end of a run has of its own. */
-function captiveLead(socket: Socket, captive: 'from' | 'to'): LaidLead | null {
+function captiveLead(socket: Socket, captive: 'from' | 'to', asks: Asks): LaidLead | null {
   const own = captiveOf(socket)
   if (!own) return null
   const [plug, inside] = own.cable.ends
   return {
     ...own,
+    site: null,
     shape: leadShape(own.cable.ends),
     feeding: 'unfed',
+    asks,
     reversed: captive === 'from',
     hostEnd: captive === 'from' ? inside : plug,
     farEnd: captive === 'from' ? plug : inside,
@@ -151,7 +160,7 @@ export function socketInUse(index: SiteIndex, address: Run['from']): Socket {
 
 /** A cable as it lies in no run: its first end toward the host, and fed where it can be. */
 export function looseLead(index: SiteIndex, cable: Cable): LaidLead {
-  return layLead(cable, factsOf(index, cable), OPEN_AIR, false, 'there')
+  return layLead(index, cable, OPEN_AIR, false, 'there')
 }
 const OPEN_AIR: End = { connector: 'type-c', gender: 'plug' }
 
@@ -189,8 +198,14 @@ function withPair(reach: LeadReach, pair: boolean | undefined): LeadReach {
 }
 
 /** A lead's trials are weighed against what it ought to do: what its grade carries by the book at its length. */
-export function oughtOf({ cable, reach, feeding }: Pick<LaidLead, 'cable' | 'reach' | 'feeding'>): TriedLead {
+export function oughtOf({
+  cable,
+  reach,
+  feeding,
+  asks,
+}: Pick<LaidLead, 'cable' | 'reach' | 'feeding' | 'asks'>): TriedLead {
   return {
+    asks,
     construction: cable.construction,
     ought: (mode) =>
       !(cable.feed === 'required' && feeding === 'unfed') &&
@@ -207,13 +222,9 @@ export const isWithinBook = ({ cable, shape, feeding }: LaidLead, mode: LinkMode
 
 export const knownOf = (index: SiteIndex, cable: Cable): KnownCable => factsOf(index, cable).known
 
-function layLead(
-  cable: Cable,
-  { known, shape, reach }: CableFacts,
-  facing: End,
-  statedReversed: boolean,
-  mains: Mains,
-): LaidLead {
+function layLead(index: SiteIndex, cable: Cable, facing: End, statedReversed: boolean, mains: Mains): LaidLead {
+  const { known, shape, reach } = factsOf(index, cable)
+  const asks = asksOf(index.plan.policy)
   const [first, second] = cable.ends
   // a lead that goes in one way only lies that way, whatever was said of it
   const [mates, matesTurned] = [endsMate(facing, first), endsMate(facing, second)]
@@ -221,11 +232,13 @@ function layLead(
   // where nobody has said it is taken to be there, and said to be so
   const feeding = cable.feed !== 'bus' && mains !== 'none' ? 'fed' : 'unfed'
   return {
+    site: index,
     cable,
     known,
     shape,
     reach: reach[feeding],
     feeding,
+    asks,
     reversed,
     hostEnd: reversed ? second : first,
     farEnd: reversed ? first : second,

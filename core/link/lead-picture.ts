@@ -1,6 +1,7 @@
+import { type Came, isGood } from '../observe/came'
+import { type LinkSeries, type LinkStanding, seenOfMode } from '../observe/links'
 import { seenOfPicture } from '../observe/pictures'
 import type { Here } from '../observe/spot'
-import { type Standing, seenOfMode, type Trial } from '../observe/trials'
 import type { BitsPerSecond } from '../quantity/rate'
 import { LINK_MODES, type LinkMode, pairRate } from '../standards/link-modes'
 import {
@@ -20,21 +21,26 @@ import { type LaidLead, oughtOf } from './lay'
 
 export type LeadPicture = { family: 'displayport' | 'hdmi'; name: string; rate: BitsPerSecond }
 
-/** The modes whose rate a lead's pairs failed here; what is to be sure counts what failed in other sockets and was not tried in this one as well. */
-function failedModes(lead: LaidLead, here: Here | null, trust: Trust): { mode: LinkMode; trial: Trial | null }[] {
-  const { trials } = lead.known
-  return LINK_MODES.flatMap((mode): { mode: LinkMode; trial: Trial | null }[] => {
-    const seen = seenOfMode(trials, mode, oughtOf(lead), here)
-    if (isBad(seen.here)) return [{ mode, trial: (seen.here as Standing).trial }]
+/**
+ * The modes whose rate a lead's pairs failed here; what is to be sure counts what failed in other sockets and was not tried in this one as well, and what comes
+ * and goes.
+ */
+function failedModes(lead: LaidLead, here: Here | null, trust: Trust): { mode: LinkMode; trial: LinkSeries | null }[] {
+  if (lead.known.links.length === 0) return []
+  return LINK_MODES.flatMap((mode): { mode: LinkMode; trial: LinkSeries | null }[] => {
+    const seen = seenOfMode(lead.known.links, mode, oughtOf(lead), here)
+    const bad = seen.here && isBad(seen.here, trust)
+    if (bad) return [{ mode, trial: seen.here?.series ?? null }]
     const doubted = (trust === 'sure' || here === null) && seen.here === null && seen.failed > 0
     return doubted ? [{ mode, trial: null }] : []
   })
 }
 
-const isBad = (standing: Standing | null): boolean => standing?.says === 'fails' || standing?.says === 'drops'
+const isBad = ({ came }: LinkStanding, trust: Trust): boolean =>
+  came === 'failed' || (trust === 'sure' && !isGood(came))
 
 /** The trial that rules out the least rate; null where none rules out any. */
-export const failedTrial = (lead: LaidLead, here: Here | null): Trial | null =>
+export const failedTrial = (lead: LaidLead, here: Here | null): LinkSeries | null =>
   failedModes(lead, here, 'believed').sort((one, other) => pairRate(one.mode) - pairRate(other.mode))[0]?.trial ?? null
 
 const bench = commonPractice('a picture that held over this lead')
@@ -53,8 +59,10 @@ function seenRows<T>(
   let best = -1
   for (const { held, rate } of pictures) {
     if (!held) continue
-    const seen = seenOfPicture(pictures, rate, here)
-    const relied = seen.here?.held === true || (seen.here === null && seen.held > 0 && trust === 'believed')
+    const seen = seenOfPicture(pictures, rate, lead.asks, here)
+    const relied =
+      (seen.here !== null && isRelied(seen.here.came, trust)) ||
+      (seen.here === null && seen.held > 0 && trust === 'believed')
     // one that only fits a wider link than there is was compressed, and says that the widest came up
     const step = ladder.findIndex((each) => payload(each) >= rate)
     if (relied) best = Math.max(best, step < 0 ? ladder.length - 1 : step)
@@ -65,11 +73,13 @@ function seenRows<T>(
     .map((mode) => ({ mode, reach: lead.cable.length, source: bench }))
 }
 
+const isRelied = (came: Came, trust: Trust): boolean => (trust === 'sure' ? isGood(came) : came !== 'failed')
+
 /** What of its DisplayPort rows is left to a lead: what its pairs failed in data they do not carry as a picture either. What held over it is added. */
 export function pictureRows(lead: LaidLead, here: Here | null, trust: Trust): readonly Reach<DisplayPortLink>[] {
   const rows = lead.reach.displayport
   const held = seenRows(lead, here, trust, DISPLAYPORT_LINKS, (link) => displayPortLane[link].payload * 4, rows)
-  if (lead.known.trials.length === 0 || !lead.cable.ends.some((end) => end.connector === 'type-c'))
+  if (lead.known.links.length === 0 || !lead.cable.ends.some((end) => end.connector === 'type-c'))
     return held.length > 0 ? [...rows, ...held] : rows
   const lowest = Math.min(...failedModes(lead, here, trust).map(({ mode }) => pairRate(mode)))
   return [...rows.filter(({ mode }) => laneRate(mode) < lowest), ...held]

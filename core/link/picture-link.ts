@@ -1,4 +1,4 @@
-import { type Here, isStale } from '../observe/spot'
+import type { Here } from '../observe/spot'
 import { fitPicture } from '../picture/fit'
 import { type LinkSpec, linkFacts } from '../picture/link-spec'
 import type { BitsPerSecond } from '../quantity/rate'
@@ -135,7 +135,7 @@ function sayFailed(lack: Lack<DisplayPortLink> | null, here: Here): Lack<Display
   const { lead, mode } = lack
   if (lack.why !== 'grade' || !lead.reach.displayport.some((row) => row.mode === mode)) return lack
   const failed = failedTrial(lead, here)
-  return failed ? { why: 'failed', lead, mode, trial: failed, stale: isStale(failed.spot, here) } : lack
+  return failed ? { why: 'failed', lead, mode, trial: failed } : lack
 }
 
 function hdmiWay(sides: readonly Offered[], leads: readonly LaidLead[], here: Here, trust: Trust): PictureWay {

@@ -1,4 +1,13 @@
-import type { WattsSeen } from '../observe/learnt'
+import {
+  atHand,
+  type FigureSeries,
+  figureTally,
+  isWatts,
+  mostOf,
+  type Read,
+  reliedOn,
+  type Speaking,
+} from '../observe/figures'
 import { portKey, portsInUse, type SiteIndex, type Socket, socketAt } from '../plan/site-index'
 import { givenWatts, type Level, negotiate, type Supply } from '../power/negotiate'
 import { passOn, strongerOf } from '../power/pool'
@@ -39,10 +48,13 @@ export type PowerLink = {
   sharers: readonly string[]
   /** What is fed to the supply where it has none of its own; null where it has. */
   fed: Watts | null
-  /** The reading that decides it, and the lead it was the limit of; no lead: it was read on this very run. */
-  seen: { reading: WattsSeen; lead: LaidLead | null } | null
+  /**
+   * The readings that decide it, with the most of them and how often so much was reached, and the lead that was the limit; no lead: it was read on this very
+   * run.
+   */
+  seen: (WattsRead & { lead: LaidLead | null }) | null
   /** A lead was the limit with another charger: it may be here as well, above the watts that it was shown to pass here. */
-  elsewhere: { reading: WattsSeen; lead: LaidLead; shown: Watts } | null
+  elsewhere: { reading: Read<'watts'>; watts: Watts; lead: LaidLead; shown: Watts } | null
   leads: readonly LaidLead[]
   /** The lead that feeds it by a third plug; `leads` are those behind it. */
   third: LaidLead | null
@@ -274,49 +286,77 @@ export function arrivesAt(link: PowerLink, drawn: Watts): { amps: Amps; volts: V
   }
 }
 
+/** Watts that were read in one place: what is relied on, the most of them, the last, and how often so many arrived. */
+type WattsRead = {
+  watts: Watts
+  most: Watts
+  reading: Read<'watts'>
+  counted: (asked: Watts) => { held: number; failed: number }
+}
+type WattsSeries = FigureSeries<'watts'>
+
 /** The same with what somebody measured in place of what should be. */
 function withReadings(agreed: PowerLink, laid: LaidRun): PowerLink {
-  const onRun = lastWatts(laid.seen.watts)
-  if (onRun) {
-    if (onRun.least && onRun.watts <= agreed.watts) return agreed
-    return { ...agreed, watts: onRun.watts, limit: 'seen', seen: { reading: onRun, lead: null }, source: measured }
-  }
+  const readings = atHand(laid.seen.figures.filter(isWatts), laid.here)
+  const onRun = readFrom(readings, 'unknown')
+  if (onRun) return { ...agreed, watts: onRun.watts, limit: 'seen', seen: { ...onRun, lead: null }, source: measured }
+  // where something else was always the limit as much arrives as ever did, and what was agreed on
+  const most = mostRead(readings)
+  if (most && most.watts > agreed.watts)
+    return { ...agreed, watts: most.watts, limit: 'seen', seen: { ...only(most), lead: null }, source: measured }
+  if (most) return agreed
   const { giver } = agreed
   const charger = portKey({ device: giver.device.id, port: giver.port.id })
+  const isThere = ({ spot }: WattsSeries): boolean =>
+    spot.port === undefined || spot.port === charger || spot.far === charger
   let now: PowerLink = agreed
   for (const lead of laid.leads) {
-    const isThere = ({ spot }: WattsSeen): boolean =>
-      spot.port === undefined || spot.port === charger || spot.far === charger
-    const there = ceiling(lead.known.watts.filter(isThere))
+    const own = lead.known.watts.filter(isThere)
+    const there = readFrom(own, 'lead')
     if (there && there.watts < now.watts) {
-      now = { ...now, watts: there.watts, limit: 'seen', seen: { reading: there, lead }, source: measured }
+      now = { ...now, watts: there.watts, limit: 'seen', seen: { ...there, lead }, source: measured }
       continue
     }
-    const other = ceiling(lead.known.watts.filter((reading) => !isThere(reading)))
-    const shown = Math.max(0, ...lead.known.watts.filter(isThere).map(({ watts }) => watts))
-    if (other && !atMost(now.watts, other.watts)) now = { ...now, elsewhere: { reading: other, lead, shown } }
+    const other = readFrom(
+      lead.known.watts.filter((series) => !isThere(series)),
+      'lead',
+    )
+    const shown = mostRead(own)?.watts ?? 0
+    if (other && !atMost(now.watts, other.watts))
+      now = { ...now, elsewhere: { reading: other.reading, watts: other.watts, lead, shown } }
   }
   return now
 }
 
-/** The last watts read, of one moment the fewer; a lower bound gives way to what was read before it where that was more. */
-function lastWatts(readings: readonly WattsSeen[]): WattsSeen | null {
-  let last: WattsSeen | null = null
-  for (const reading of readings) {
-    if (last === null || reading.watts > last.watts) {
-      if (last === null || reading.at > last.at || last.least) last = reading
-    } else if (!reading.least && reading.at >= last.at) last = reading
+/** What is relied on of some readings; null where none of them counts against anything. */
+function readFrom(all: readonly WattsSeries[], speaking: Speaking): WattsRead | null {
+  let least: { series: WattsSeries; watts: Watts } | null = null
+  for (const series of all) {
+    const watts = reliedOn(series, speaking)
+    if (watts !== null && (least === null || watts < least.watts)) least = { series, watts }
   }
-  return last
+  if (least === null) return null
+  const { series, watts } = least
+  return {
+    watts,
+    most: mostRead(all)?.watts ?? watts,
+    reading: series.last,
+    counted: (asked) => {
+      const { held, atOnce } = figureTally(series, asked, speaking)
+      return { held, failed: atOnce }
+    },
+  }
 }
 
-/** The most a lead let through where it was the limit, unless more arrived there later. */
-function ceiling(readings: readonly WattsSeen[]): WattsSeen | null {
-  let most: WattsSeen | null = null
-  for (const reading of readings) {
-    if (reading.limit === 'lead' && (most === null || reading.at > most.at || reading.watts < most.watts))
-      most = reading
-    else if (most !== null && reading.watts > most.watts && reading.at > most.at) most = null
-  }
-  return most
-}
+const mostRead = (all: readonly WattsSeries[]): Read<'watts'> | null =>
+  all.reduce<Read<'watts'> | null>(
+    (most, series) => (most === null || mostOf(series).watts > most.watts ? mostOf(series) : most),
+    null,
+  )
+
+const only = (reading: Read<'watts'>): WattsRead => ({
+  watts: reading.watts,
+  most: reading.watts,
+  reading,
+  counted: () => ({ held: 1, failed: 0 }),
+})

@@ -1,5 +1,6 @@
+import { type Came, isGood } from '../observe/came'
 import { learntOfCable } from '../observe/learned'
-import { seenOfMode } from '../observe/trials'
+import { type LinkSeries, seenOfMode, type TriedLead } from '../observe/links'
 import type { SiteIndex } from '../plan/site-index'
 import { LINK_MODES, type LinkMode } from '../standards/link-modes'
 import type { Cable } from '../vocabulary/cable'
@@ -30,24 +31,36 @@ export function recordOfKindOn(
   if (found) return found
   const record = { passed: 0, tried: 0 }
   for (const cable of index.cablesOfKind.get(kind) ?? []) {
-    const says = cameOf(index, cable, mode, controller)
-    if (says === undefined) continue
+    const outcome = cameOf(index, cable, mode, controller)
+    if (outcome === undefined) continue
     record.tried += 1
-    record.passed += Number(says === 'holds' || says === 'comes up')
+    record.passed += Number(isGood(outcome))
   }
   kept.records.set(key, record)
   return record
 }
 
 /** What a cable's trials of a mode come to on any socket of one controller. */
-export function cameOf(index: SiteIndex, cable: Cable, mode: LinkMode, controller: string | undefined) {
-  const { trials } = knownOf(index, cable)
-  if (trials.length === 0) return undefined
-  const there = trials.flatMap((trial) =>
-    trial.spot.controller === undefined || trial.spot.controller === controller ? [{ ...trial, spot: {} }] : [],
+export function cameOf(
+  index: SiteIndex,
+  cable: Cable,
+  mode: LinkMode,
+  controller: string | undefined,
+): Came | undefined {
+  const there = knownOf(index, cable).links.filter(
+    ({ spot }) => spot.controller === undefined || spot.controller === controller,
   )
-  return seenOfMode(there, mode, triedLead(index, cable), ANYWHERE).here?.says
+  return there.length === 0 ? undefined : cameIn(there, mode, triedLead(index, cable))
 }
+
+/** What tries of a mode come to together, wherever they were made; undefined where they say nothing of it. */
+export const cameIn = (links: readonly LinkSeries[], mode: LinkMode, lead: TriedLead): Came | undefined =>
+  seenOfMode(
+    links.map((series) => ({ ...series, spot: {} })),
+    mode,
+    lead,
+    ANYWHERE,
+  ).here?.came
 const ANYWHERE = { port: '', setup: '', neighbours: false }
 
 /** Fewer trials than this are anecdotes: they are not told. */

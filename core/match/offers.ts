@@ -2,13 +2,15 @@ import { assessRun, type RunVerdict } from '../checks/assess'
 import { severity } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { captiveLength } from '../link/captive'
+import type { Estimate } from '../link/estimate'
+import { estimateOn, type ToldByOthers } from '../link/outcomes'
 import { portModes } from '../link/port-modes'
-import { ranHotOfKind, recordOfKindOn } from '../link/record'
-import { type SiteIndex, socketAt } from '../plan/site-index'
+import { ranHotOfKind } from '../link/record'
+import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import { atLeast } from '../quantity/limit'
 import { leadFor } from '../route/legs'
-import { bestMode } from '../standards/link-modes'
+import { bestMode, type LinkMode } from '../standards/link-modes'
 import type { CableKind } from '../vocabulary/cable'
 import type { Policy } from '../vocabulary/policy'
 import type { LeadToBuy, Run } from '../vocabulary/run'
@@ -25,26 +27,43 @@ export const buysFirst =
   }
 type Priced = { price: number | null }
 
-/** Fewer cables than this of a kind are anecdotes; of as many, what share must have held for the kind to be called good. */
+/** Fewer cables than this of a kind are anecdotes; of as many, how likely the next must be to hold for the kind to be called good. */
 const FEWEST = 3
-const GOOD_SHARE = 0.9
+const GOOD_ODDS = 0.9
 
-/** How many of a kind were tried on the controller of a run in the best mode that both its ports have, and how many held. */
-export function recordOnRun(index: SiteIndex, run: Run, kind: CableKind): { tried: number; passed: number } {
-  const { port } = socketAt(index, run.from)
-  const far = portModes(socketAt(index, run.to).port)
-  const shared = bestMode([...portModes(port)].filter((mode) => far.has(mode)))
-  if (shared === null) return { tried: 0, passed: 0 }
-  const { passed, tried } = recordOfKindOn(index, kind.id, shared, port.controller)
-  return { tried, passed }
+/**
+ * How likely a kind at a length is to hold on a run in the best mode that both its ports have, by all that was tried on this site and by what others `told`;
+ * null where its ports share no mode.
+ */
+export function likelyOnRun(
+  index: SiteIndex,
+  run: Run,
+  { name, construction }: CableKind,
+  length: Metres,
+  told?: readonly ToldByOthers[],
+): Estimate | null {
+  const mode = sharedMode(index, run)
+  if (mode === null) return null
+  const { controller } = socketAt(index, run.from).port
+  const asked = { mode, construction, kind: name.toLowerCase(), length, socket: portKey(run.from) }
+  return estimateOn(index, controller === undefined ? asked : { ...asked, controller }, told)
 }
 
-/** How a kind stands by this site's own record on the controller of a run: good, not known, or bad; the lower goes first. */
-export function recordRank(index: SiteIndex, run: Run, kind: CableKind): 0 | 1 | 2 {
+/** The best mode that both ports of a run have. */
+function sharedMode(index: SiteIndex, run: Run): LinkMode | null {
+  const far = portModes(socketAt(index, run.to).port)
+  return bestMode([...portModes(socketAt(index, run.from).port)].filter((mode) => far.has(mode)))
+}
+
+/** How a kind at a length stands by the record: good, not known, or bad; the lower goes first. Where it got hot it is bad. */
+export function recordRank(index: SiteIndex, kind: CableKind, likely: Estimate | null): 0 | 1 | 2 {
   if (ranHotOfKind(index, kind.id) > 0) return 2
-  const { passed, tried } = recordOnRun(index, run, kind)
-  if (tried < FEWEST) return 1
-  return atLeast(passed / tried, GOOD_SHARE) ? 0 : 2
+  if (likely === null) return 1
+  const { odds, ofKind } = likely
+  // one that failed everywhere is known to, however few they were
+  if (ofKind.tried > 0 && ofKind.held === 0) return 2
+  if (ofKind.tried < FEWEST) return 1
+  return atLeast(odds, GOOD_ODDS) ? 0 : 2
 }
 
 /** One kind at one length, judged for a run as if it lay there. */
@@ -152,5 +171,6 @@ function offer(
   rest: Pick<Offer, 'price' | 'listed'>,
 ): Offer {
   const laid = { ...run, leads: [{ kind: kind.id, length, reversed: false }] }
-  return { kind, length, ...rest, record: recordRank(index, run, kind), verdict: assessRun(index, laid, crossings) }
+  const record = recordRank(index, kind, likelyOnRun(index, run, kind, length))
+  return { kind, length, ...rest, record, verdict: assessRun(index, laid, crossings) }
 }

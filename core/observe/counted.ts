@@ -1,9 +1,10 @@
-import type { Observation } from './observation'
+import { type Measure, worthOf } from './figures'
+import { nameOfKind, type Observation } from './observation'
 
 /**
  * Observations that count, oldest first: without retractions and what they retract, and without what a simulated instrument says, except on a site to
- * practise on. Of one moment their order follows from what they say alone, so neither ids nor who wrote first decides anything; what says that there is
- * nothing comes last, as the worse of two counts.
+ * practise on. Of one moment the worse comes last, as the worse of two counts; neither notes nor who wrote first decide anything, so that a reader who is kept
+ * from notes comes to the same.
  */
 export function countedOf(observations: readonly Observation[], practice: boolean): Observation[] {
   const retracted = new Set<string>()
@@ -12,17 +13,29 @@ export function countedOf(observations: readonly Observation[], practice: boolea
     .filter(
       ({ id, kind, instrument }) => kind !== 'retraction' && !retracted.has(id) && (practice || !instrument?.simulated),
     )
-    .sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : byContent(one, other)))
+    .sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : ofOneMoment(one, other)))
 }
 
-function byContent(one: Observation, other: Observation): number {
-  const nothing = Number(saysNothing(one)) - Number(saysNothing(other))
-  if (nothing !== 0) return nothing
-  const [first, second] = [contentOf(one), contentOf(other)]
-  return first < second ? -1 : first > second ? 1 : 0
+function ofOneMoment(one: Observation, other: Observation): number {
+  const worse = badness(one) - badness(other)
+  if (worse !== 0) return worse
+  return one.id < other.id ? -1 : one.id > other.id ? 1 : 0
 }
 
-const saysNothing = (observation: Observation): boolean =>
-  observation.kind === 'statement' && (observation.grade === null || observation.amps === null)
-
-const contentOf = ({ id: _, by: __, ...content }: Observation): string => JSON.stringify(content)
+/** The more, the worse: what says that there is nothing, what takes something away, a figure that is worth less. */
+function badness(observation: Observation): number {
+  switch (observation.kind) {
+    case 'statement':
+      return Number(observation.grade === null || observation.amps === null)
+    case 'laid':
+    case 'accepted':
+      return Number(observation.what === 'taken out' || observation.what === 'withdrawn')
+    case 'reading': {
+      const measure = nameOfKind(observation)
+      if (measure === 'picture' || measure === 'job') return 0
+      return -(worthOf(measure as Measure, observation as never) ?? 0)
+    }
+    default:
+      return 0
+  }
+}

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { type Piece, planFrom } from '../../tests/support/shorthand'
 import { type Cable, type CableKind, cableKindSchema } from '../vocabulary/cable'
+import { isCopies, mostOf, reliedOn } from './figures'
 import { knownCable } from './known'
 import { learnedOf, learntOfCable } from './learned'
 import { type Observation, observationSchema } from './observation'
@@ -150,16 +151,14 @@ describe('what counts', () => {
         limit,
       })
     const copied = (...observations: Observation[]) =>
-      learntOfCable(learnedOf({ ...plan, observations }), 'c')?.copies.map(({ rate, limit }) => [rate, limit])
-    // what says the same as another is left out, the latest and the most of each sort stay
+      learntOfCable(learnedOf({ ...plan, observations }), 'c')
+        ?.figures.filter(isCopies)
+        .map((series) => [series.times, mostOf(series).rate, series.last.rate, reliedOn(series, 'lead')])
+    // the latest and the most stay, and no lower bound counts against it
     expect(copied(copy('1', 8e9, 'disk'), copy('2', 2e9, 'disk'), copy('3', 1e9, 'disk'))).toEqual([
-      [8e9, 'disk'],
-      [1e9, 'disk'],
+      [3, 8e9, 1e9, null],
     ])
-    expect(copied(copy('1', 8e9, 'disk'), copy('2', 1e9, 'lead'))).toEqual([
-      [8e9, 'disk'],
-      [1e9, 'lead'],
-    ])
+    expect(copied(copy('1', 8e9, 'disk'), copy('2', 1e9, 'lead'))).toEqual([[2, 8e9, 1e9, 1e9]])
     const back = observationSchema.parse({
       id: '3',
       at: '2026-01-01T09:00:03Z',
@@ -168,6 +167,6 @@ describe('what counts', () => {
       retracts: '2',
       reason: 'another lead',
     })
-    expect(copied(copy('1', 8e9, 'disk'), copy('2', 1e9, 'lead'), back)).toEqual([[8e9, 'disk']])
+    expect(copied(copy('1', 8e9, 'disk'), copy('2', 1e9, 'lead'), back)).toEqual([[1, 8e9, 8e9, null]])
   })
 })

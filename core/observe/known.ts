@@ -1,22 +1,15 @@
 import { type Amps, HIGHEST_WATTS, type Volts, type Watts } from '../quantity/watts'
 import { carriesUsb } from '../standards/connectors'
 import type { CableGrade } from '../standards/grades'
-import { slowestModeFor } from '../standards/link-modes'
 import { type LeadShape, leadShape } from '../standards/reach'
 import type { Cable, CableKind } from '../vocabulary/cable'
 import type { Instant } from '../vocabulary/fields'
 import { BASES, type Basis } from './basis'
-import {
-  type Copy,
-  type Learnt,
-  NOTHING_LEARNT,
-  type PictureTried,
-  type RanHot,
-  type Said,
-  type SaidBy,
-  type WattsSeen,
-} from './learnt'
-import type { Trial } from './trials'
+import { type CopySeries, type FigureSeries, isCopies, isWatts } from './figures'
+import { type Learnt, NOTHING_LEARNT, type RanHot, type Said, type SaidBy } from './learnt'
+import type { LinkSeries } from './links'
+import type { PictureSeries } from './pictures'
+import type { Spot } from './spot'
 
 export type Known<T> = { value: T; basis: Basis; at: Instant | null }
 
@@ -34,19 +27,27 @@ export type KnownCable = {
   volts: Known<Volts>
   unmarked: boolean
   /** What came up where and for how long; a copy of so many MB/s came up as well. */
-  trials: readonly Trial[]
-  copies: readonly Copy[]
-  pictures: readonly PictureTried[]
-  watts: readonly WattsSeen[]
+  links: readonly LinkSeries[]
+  copies: readonly CopySeries[]
+  pictures: readonly PictureSeries[]
+  watts: readonly FigureSeries<'watts'>[]
   /** Ohms there and back, where somebody measured the volts it lost. */
   ohms: Said<number> | null
   hot: RanHot | null
   conflicts: readonly Conflict[]
 }
 
+/** The spots that something was tried in, of a cable or a run. */
+export const spotsSeen = (
+  seen: Pick<KnownCable, 'links' | 'copies' | 'pictures' | 'watts'> | Pick<Learnt, 'links' | 'pictures' | 'figures'>,
+): Spot[] =>
+  [...seen.links, ...seen.pictures, ...('figures' in seen ? seen.figures : [...seen.copies, ...seen.watts])].map(
+    ({ spot }) => spot,
+  )
+
 /** Something of it was tried. */
-export const wasTried = ({ trials, pictures }: Pick<KnownCable, 'trials' | 'pictures'>): boolean =>
-  trials.length > 0 || pictures.length > 0
+export const wasTried = ({ links, pictures }: Pick<KnownCable, 'links' | 'pictures'>): boolean =>
+  links.length > 0 || pictures.length > 0
 
 /** The watts a lead may carry: 60, 100, or 240 in the extended range, which stops short of 50 V x 5 A. */
 export const markedWatts = ({ amps, volts }: Pick<KnownCable, 'amps' | 'volts'>): Watts =>
@@ -93,10 +94,10 @@ export function knownCable(
     amps: believe<Amps, Amps>('amps', kind?.amps, amps, ofKind.amps, wired ? 3 : 0),
     volts: believe<Volts, Volts>('volts', kind?.volts, volts, ofKind.volts, 20),
     unmarked: learnt.unmarked,
-    trials: [...learnt.trials, ...fromCopies(learnt.copies, leadShape(cable.ends))],
-    copies: learnt.copies,
+    links: linksOver(learnt.links, leadShape(cable.ends)),
+    copies: learnt.figures.filter(isCopies),
     pictures: learnt.pictures,
-    watts: learnt.watts,
+    watts: learnt.figures.filter(isWatts),
     ohms: learnt.ohms,
     hot: learnt.hot,
     conflicts,
@@ -113,13 +114,10 @@ function withChip({ amps, volts, chip }: Learnt, without: Amps): Pick<Learnt, 'a
   }
 }
 
-/** A copy that went faster than USB 2.0 came up as the slowest mode that could carry it at least. */
-export function fromCopies(copies: readonly Copy[], shape: LeadShape): Trial[] {
-  return copies.flatMap(({ rate, seconds, at, spot }): Trial[] => {
-    const mode = slowestModeFor(rate, shape === 'c-c' ? 'any' : 'one lane')
-    if (mode === null) return []
-    return [
-      { at, basis: 'measured', tried: mode, cameUp: mode, ...(seconds > 0 ? { seconds } : {}), spot, copied: true },
-    ]
-  })
-}
+/** What was tried of links over leads with such ends: with an older plug a copy went over one lane. */
+export const linksOver = (links: readonly LinkSeries[], shape: LeadShape): readonly LinkSeries[] =>
+  shape === 'c-c' || !links.some(({ copied }) => copied)
+    ? links
+    : links.map((series) =>
+        series.copied ? { ...series, tried: series.copied.oneLane, cameUp: series.copied.oneLane } : series,
+      )

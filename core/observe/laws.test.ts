@@ -3,18 +3,26 @@ import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { cases } from '../../tests/support/laws'
 import { choice, madeUpObservation } from '../../tests/support/made-up-changes'
+import { applyChange } from '../change/apply'
+import type { Edit } from '../change/change'
+import { copyOf } from '../change/copy'
 import { assess } from '../checks/assess'
 import { severity } from '../checks/finding'
 import { cableDoors } from '../drawer/cable-doors'
 import { abilitiesOf } from '../link/abilities'
 import { doesJob, parseJob } from '../match/job-text'
 import { rankCables } from '../match/rank'
+import { planWithout } from '../people/shown'
 import type { Plan } from '../plan/plan'
 import { readPlan } from '../plan/read'
 import { indexPlan } from '../plan/site-index'
 import { bestMode, linkModeFacts } from '../standards/link-modes'
 import { shortCode } from '../tags/short-code'
+import { everythingLearnt, learnedOf, type ToldLearnt } from './learned'
 import { cannotTeach, type Observation, observationText, sayerOf } from './observation'
+
+const bySubject = ([one]: ToldLearnt[number], [other]: ToldLearnt[number]): number =>
+  JSON.stringify(one) < JSON.stringify(other) ? -1 : 1
 
 /** What a handful of people saw at a made-up site. */
 const seen = fc.array(choice, { minLength: 1, maxLength: 14 }).map((choices) => {
@@ -101,6 +109,63 @@ describe('what was seen', () => {
       }),
       { numRuns: cases(150) },
     )
+  })
+
+  it('comes to the same for a reader who is kept from notes', () => {
+    fc.assert(
+      fc.property(seen, length, (observations, by) => {
+        const plan = seenAt(observations, by)
+        const graded = (of: Plan) => {
+          const { runs, needs } = verdicts(of)
+          return [...runs, ...needs].map(({ id, grade }) => [id, grade])
+        }
+        expect(graded(planWithout(plan, ['notes']))).toEqual(graded(plan))
+      }),
+      { numRuns: cases(60) },
+    )
+  })
+
+  it('comes to the same whether it is gone through at once or goes on from what was known', () => {
+    fc.assert(
+      fc.property(seen, length, (observations, by) => {
+        let copy = copyOf(seenAt([], by))
+        // known before, so that what comes goes on from it
+        learnedOf(copy.plan)
+        for (const value of observations) {
+          const edits: Edit[] = [{ list: 'observations', id: value.id, base: null, value }]
+          const applied = applyChange(copy, { edits })
+          if (applied.outcome === 'applied') copy = applied.copy
+          learnedOf(copy.plan)
+        }
+        const anew: Plan = JSON.parse(JSON.stringify(copy.plan))
+        expect(everythingLearnt(learnedOf(copy.plan)).toSorted(bySubject)).toEqual(
+          everythingLearnt(learnedOf(anew)).toSorted(bySubject),
+        )
+      }),
+      { numRuns: cases(100) },
+    )
+  })
+
+  it('begins anew for a run and for the lead in it alike, whichever of them it is said of that it was set right', () => {
+    const run = demo.runs.find(({ tag }) => tag === 'R-19')
+    const [lead] = run?.leads ?? []
+    if (!run || !lead || !('cable' in lead)) throw new Error('the demo has a lead that comes and goes')
+    const reason = (plan: Plan): unknown => {
+      const found = verdicts(plan).runs.find(({ id }) => id === run.id)
+      return found?.findings.find(({ check }) => check === 'evidence')?.reason
+    }
+    expect(reason(demo)).toMatchObject({ why: 'comes and goes', held: 7, failed: 3 })
+    const at = '2026-11-01T08:00:00.000Z'
+    const cable = { cable: lead.cable }
+    const of = { run: run.id, leads: [lead.cable] }
+    for (const subject of [cable, of])
+      for (const where of [undefined, { port: run.from }]) {
+        const done = { id: 'done', at, subject, kind: 'set right', what: 'reseated', ...(where ? { where } : {}) }
+        const plus = (more: object[]) => ({ ...demo, observations: [...demo.observations, done, ...more] }) as Plan
+        expect(reason(plus([]))).toMatchObject({ why: 'set right' })
+        const back = { id: 'back', at, subject, kind: 'retraction', retracts: 'done', reason: 'it was another' }
+        expect(reason(plus([back]))).toMatchObject({ why: 'comes and goes', held: 7, failed: 3 })
+      }
   })
 
   it('is told in words, with who says so and what it does not show, and could be a file', () => {

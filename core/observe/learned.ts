@@ -1,12 +1,14 @@
+import type { PortAddress } from '../vocabulary/run'
 import { finished, type InSlices } from '../work/in-slices'
 import { keptWith, type ListChange } from '../work/kept'
 import { type Patch, patched } from '../work/patched-map'
 import { ViewedMap } from '../work/viewed-map'
 import { countedOf } from './counted'
 import { entityOf, type Subject } from './every'
-import { learn } from './learn'
-import { type Learnt, NOTHING_LEARNT } from './learnt'
-import type { Observation } from './observation'
+import { isCopies, mostOf } from './figures'
+import { learn, learnMore } from './learn'
+import { type Learnt, NOTHING_LEARNT, withSeries } from './learnt'
+import { type Observation, setsRight } from './observation'
 import { pairOf, type Spot } from './spot'
 
 /** What a thing that can be observed is called among all of them: `cable c-0021`, `run r-09 c-0021,c-0022`, `kind plain-2m`. */
@@ -94,7 +96,10 @@ function* foldInSlices({ observations, site }: Observed): InSlices<Folded> {
   if (found?.practice === site.practice) return found
   const groups = found?.groups ?? grouped(observations)
   yield
-  const touched = bornOn([...groups.values()].flatMap(([first]) => (first ? [first.subject] : [])))
+  const touched = bornOn(
+    [...groups.values()].flatMap(([first]) => (first ? [first.subject] : [])),
+    NOTHING_LEARNED.runs,
+  )
   yield
   const learned = yield* learnedFrom(groups, NOTHING_LEARNED, touched, site.practice)
   const made: Folded = { groups, practice: site.practice, learned }
@@ -113,34 +118,47 @@ function grouped(observations: readonly Observation[]): Map<SubjectName, Observa
   return groups
 }
 
-/** The subjects of which something else is learnt when these were observed: themselves, and the cables that lay in the runs among them. */
-function bornOn(subjects: Iterable<Subject>): Map<SubjectName, Subject> {
+/** The subjects of which something else is learnt when these were observed: themselves, the cables that lay in the runs among them, and runs that a cable lay in. */
+function bornOn(subjects: Iterable<Subject>, runs: Learned['runs']): Map<SubjectName, Subject> {
   const found = new Map<SubjectName, Subject>()
   for (const subject of subjects) {
     found.set(nameOf(subject), subject)
     if ('run' in subject) for (const cable of subject.leads) found.set(nameOf({ cable }), { cable })
+    if ('cable' in subject) for (const run of byLead(runs).get(subject.cable) ?? []) found.set(nameOf(run), run)
   }
   return found
 }
 
+/** Observations by what they are of. */
+type Groups = ReadonlyMap<SubjectName, readonly Observation[]>
+
 /**
- * What is learnt once some subjects are folded again; `before` is what was known of all others.
+ * What is learnt once some subjects are folded again; `before` is what was known of all others. Where all that changed is that some were added, what was
+ * learnt goes on from there, at the cost of these.
  */
 function* learnedFrom(
-  groups: ReadonlyMap<SubjectName, readonly Observation[]>,
+  groups: Groups,
   before: Learned,
   touched: ReadonlyMap<SubjectName, Subject>,
   practice: boolean,
+  added: Groups | null = null,
 ): InSlices<Learned> {
   const changes = new Map<SubjectName, { subject: Subject; learnt: Learnt } | undefined>()
-  const fold = (name: SubjectName, subject: Subject, list: readonly Observation[]): void => {
-    const learnt = learn(countedOf(list, practice))
+  const fold = (
+    name: SubjectName,
+    subject: Subject,
+    listIn: (within: Groups) => readonly Observation[],
+    more: Groups | null = added,
+  ): void => {
+    const known = before.bySubject.get(name)?.learnt
+    const learnt =
+      (more && known && learnMore(known, listIn(more), practice)) ?? learn(countedOf(listIn(groups), practice))
     changes.set(name, isEmpty(learnt) ? undefined : { subject, learnt })
   }
   let folded = 0
   for (const [name, subject] of touched) {
     if ('cable' in subject) continue
-    fold(name, subject, groups.get(name) ?? [])
+    fold(name, subject, (within) => [...(within.get(name) ?? []), ...setRightOn(subject, within)])
     folded += 1
     if (folded % AT_A_STEP === 0) yield
   }
@@ -148,7 +166,14 @@ function* learnedFrom(
   // what was seen of runs speaks of the cables in them as well
   for (const [name, subject] of touched) {
     if (!('cable' in subject)) continue
-    fold(name, subject, [...(groups.get(name) ?? []), ...seenInRuns(byLead(runs).get(subject.cable) ?? [], groups)])
+    const [was, is] = [before.runs, runs].map((each) => byLead(each).get(subject.cable) ?? []) as [
+      RunSubject[],
+      RunSubject[],
+    ]
+    // a run of which nothing counts any more has still to be heard: it takes something back; of one that is new all has
+    const lay = [...new Map([...was, ...is].map((run) => [nameOf(run), run])).values()]
+    const isNew = lay.length > was.length
+    fold(name, subject, (within) => [...(within.get(name) ?? []), ...seenInRuns(lay, within)], isNew ? null : added)
     folded += 1
     if (folded % AT_A_STEP === 0) yield
   }
@@ -208,19 +233,41 @@ function* seenInRuns(
       const { subject, where } = observation
       if (!('run' in subject)) continue
       // where nobody noted the socket it is that of the run, and no other
-      const there = { ...where, port: where?.port ?? { device: 'run ', port: subject.run } }
-      if (subject.leads.length === 1 || observation.kind === 'retraction') yield { ...observation, where: there }
+      const there = { ...where, port: where?.port ?? noSocketOf(subject) }
+      if (setsRight(observation) && !where?.port) {
+        // what was done about a run was done about all that was seen of it, in whichever socket
+        for (const port of socketsSeen(groups.get(nameOf(run)) ?? [], subject))
+          yield { ...observation, where: { ...where, port } }
+      } else if (subject.leads.length === 1 || observation.kind === 'retraction') yield { ...observation, where: there }
       else if (observation.kind === 'trial' && observation.cameUp !== null)
         yield { ...observation, tried: observation.cameUp, where: there }
     }
   }
 }
 
+/** Stands for the socket of a run where nobody noted one. */
+const noSocketOf = ({ run }: RunSubject): PortAddress => ({ device: 'run ', port: run })
+
+function socketsSeen(observations: readonly Observation[], subject: RunSubject): PortAddress[] {
+  const ports = [noSocketOf(subject), ...observations.flatMap(({ where }) => where?.port ?? [])]
+  return [...new Map(ports.map((port) => [JSON.stringify(port), port])).values()]
+}
+
+/** What was done about the leads of a run, which was done about the run as well; and what takes something back, which may be that. */
+function* setRightOn(subject: Subject, groups: Groups): Iterable<Observation> {
+  if (!('run' in subject)) return
+  for (const cable of subject.leads)
+    for (const observation of groups.get(nameOf({ cable })) ?? [])
+      if (observation.kind === 'set right' || observation.kind === 'retraction') yield observation
+}
+
 const copyKeys = (learnt: Learnt | undefined): Map<string, number> => {
   const best = new Map<string, number>()
-  for (const { way, rate, spot } of learnt?.copies ?? []) {
-    const pair = pairOf(spot)
-    if (pair !== null) best.set(`${way} ${pair}`, Math.max(rate, best.get(`${way} ${pair}`) ?? 0))
+  for (const series of learnt?.figures ?? []) {
+    const pair = pairOf(series.spot)
+    if (pair === null || !isCopies(series)) continue
+    const key = `${series.measure} ${pair}`
+    best.set(key, Math.max(mostOf(series).rate, best.get(key) ?? 0))
   }
   return best
 }
@@ -251,15 +298,18 @@ function refolded(known: Folded, { added, removed, replaced }: ListChange<Observ
   ]
   const gone = new Set(went.map(({ id }) => id))
   const fresh = grouped(came)
+  const onlyAdded = went.length === 0
   const subjects = [...came, ...went].map(({ subject }) => subject)
   const changes = new Map<SubjectName, readonly Observation[] | undefined>()
   for (const name of new Set(subjects.map(nameOf))) {
-    const kept = (known.groups.get(name) ?? []).filter(({ id }) => !gone.has(id))
-    const list = [...kept, ...(fresh.get(name) ?? [])]
+    const were = known.groups.get(name) ?? []
+    const list = [...(onlyAdded ? were : were.filter(({ id }) => !gone.has(id))), ...(fresh.get(name) ?? [])]
     changes.set(name, list.length > 0 ? list : undefined)
   }
   const groups = patched(known.groups, changes)
-  const learned = finished(learnedFrom(groups, known.learned, bornOn(subjects), known.practice))
+  const learned = finished(
+    learnedFrom(groups, known.learned, bornOn(subjects, known.learned.runs), known.practice, onlyAdded ? fresh : null),
+  )
   return { groups, practice: known.practice, learned }
 }
 
@@ -291,14 +341,12 @@ export function adoptLearned(
   folded.keep(observations, { latest: { groups: new Map(), practice: site.practice, learned } })
 }
 
-const isEmpty = (learnt: Learnt): boolean =>
-  Object.values(learnt).every((value) =>
-    typeof value === 'object' && value !== null ? Object.keys(value).length === 0 : !value,
-  )
+/** Nothing counts of it. */
+const isEmpty = ({ latest }: Learnt): boolean => latest === NOTHING_LEARNT.latest
 
 /** What is learnt now of the subjects that some observations bear on: for a browser that has to catch up. */
 export const toldOf = (learned: Learned, subjects: readonly Subject[]): ToldLearnt =>
-  [...bornOn(subjects).values()].map((subject) => [subject, learntOf(learned, subject) ?? NOTHING_LEARNT])
+  [...bornOn(subjects, learned.runs).values()].map((subject) => [subject, learntOf(learned, subject) ?? NOTHING_LEARNT])
 
 /** The entities that what was learnt of some subjects bears on. */
 export const touchedByLearning = (subjects: readonly Subject[]): ReturnType<typeof entityOf>[] => subjects.map(entityOf)
@@ -317,21 +365,7 @@ export function learnedElsewhere(
     if ('run' in subject) return undefined
     const isThere = 'cable' in subject ? there(subject.cable) : null
     if (!isThere) return known
-    const { trials, copies, pictures, watts, figures } = learnt
-    if (![trials, copies, pictures, watts, figures].some((list) => list.some(({ spot }) => isThere(spot)))) return known
-    const elsewhere = <Seen extends { spot: Spot }>(list: readonly Seen[]): Seen[] =>
-      list.filter(({ spot }) => !isThere(spot))
-    return {
-      subject,
-      learnt: {
-        ...learnt,
-        trials: elsewhere(trials),
-        copies: elsewhere(copies),
-        pictures: elsewhere(pictures),
-        watts: elsewhere(watts),
-        figures: elsewhere(figures),
-      },
-    }
+    return { subject, learnt: withSeries(learnt, (series) => (isThere(series.spot) ? null : series)) }
   })
   return { ...learned, bySubject, runs: new Map() }
 }

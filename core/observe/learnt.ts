@@ -1,52 +1,18 @@
-import type { BitsPerSecond } from '../quantity/rate'
-import type { Amps, Volts, Watts } from '../quantity/watts'
+import type { Amps, Volts } from '../quantity/watts'
 import type { CableGrade } from '../standards/grades'
 import type { LinkMode } from '../standards/link-modes'
 import type { Instant } from '../vocabulary/fields'
-import type { PictureMode } from '../vocabulary/need'
 import type { Basis } from './basis'
 import type { HeldBackBy } from './every'
-import type { Spot } from './spot'
-import type { Trial } from './trials'
+import { type FigureSeries, Figures, type Measure, type Own, type Read, worthOf } from './figures'
+import { Ledger, type Placed } from './ledger'
+import { type LinkSeries, type LinkTried, linkSort } from './links'
+import { type PictureSeries, type PictureTried, pictureSort } from './pictures'
+import { placeKey, type Spot, spotOf } from './spot'
 
 export type Said<T> = { value: T; at: Instant }
 /** What each basis says of one thing, the latest it said; a basis that was asked and had nothing is left out. */
 export type SaidBy<T> = { [B in Basis]?: Said<T> }
-
-/** How fast a copy went between two sockets, one way. */
-export type Copy = {
-  way: 'write' | 'read'
-  rate: BitsPerSecond
-  limit: HeldBackBy
-  seconds: number
-  at: Instant
-  spot: Spot
-}
-
-/** A picture that was tried, by the bits a second it sends. */
-export type PictureTried = {
-  mode: PictureMode
-  rate: BitsPerSecond
-  held: boolean
-  /** How long it was watched. */
-  seconds?: number
-  at: Instant
-  spot: Spot
-}
-
-/** Watts that arrived. `least`: something else than the lead kept them from being more, so they are the least of what can arrive. */
-export type WattsSeen = { watts: Watts; limit: HeldBackBy; least: boolean; at: Instant; spot: Spot }
-
-/** One mode tried on one controller: how often, how often it held, for how many seconds it was watched and how often it dropped in them, and when last. */
-export type Tally = {
-  mode: LinkMode
-  controller: string | null
-  passed: number
-  tried: number
-  seconds: number
-  drops: number
-  last: Instant
-}
 
 /** What its chip answered when it was asked: it has none, or what it says of the extended range. */
 export type ChipAsked = { at: Instant; none: boolean }
@@ -57,10 +23,8 @@ export type RanHot = { at: Instant; strangeSupply: boolean }
 /** When a run was laid as it lies, and by whom. */
 export type LaidAt = { at: Instant; by: string | null }
 
-/** What else was measured, each with one figure that tells: percent an hour, added ms, frames lost, bits a second, 1 for a good look, 0 to 2 for cool to hot, volts lost. */
-export const FIGURES = ['battery', 'added delay', 'frames', 'headset link', 'sight', 'warmth', 'volts lost'] as const
-export type FigureName = (typeof FIGURES)[number]
-export type Figure = { measure: FigureName; value: number; at: Instant; spot: Spot }
+/** When somebody did something about it, and what. */
+export type SetRightAt = { at: Instant; what: string }
 
 /** When a run was accepted as it lies, by whom, why with less than its tests ask for, and under which conditions. */
 export type AcceptedAt = {
@@ -85,20 +49,21 @@ export type Learnt = {
   /** Its mark was looked for, and there is none. */
   unmarked: boolean
   chip: ChipAsked | null
-  trials: readonly Trial[]
-  tallies: readonly Tally[]
-  copies: readonly Copy[]
-  pictures: readonly PictureTried[]
-  watts: readonly WattsSeen[]
+  links: readonly LinkSeries[]
+  pictures: readonly PictureSeries[]
+  figures: readonly FigureSeries[]
   /** Ohms there and back, by the volts it lost. */
   ohms: Said<number> | null
   hot: RanHot | null
   /** A run lies as it was laid then; null where it does not lie, or nobody said. */
   laid: LaidAt | null
   accepted: AcceptedAt | null
-  figures: readonly Figure[]
+  /** When somebody did something about it last, after which it begins anew. */
+  setRight: SetRightAt | null
   counted: readonly CountedElsewhere[]
   last: LastTried | null
+  /** The instant of the last of all that was taken in: what is later is added to it, and anything else is gone through anew. */
+  latest: Instant
 }
 
 export const NOTHING_LEARNT: Learnt = {
@@ -107,35 +72,98 @@ export const NOTHING_LEARNT: Learnt = {
   volts: {},
   unmarked: false,
   chip: null,
-  trials: [],
-  tallies: [],
-  copies: [],
+  links: [],
   pictures: [],
-  watts: [],
+  figures: [],
   ohms: null,
   hot: null,
   laid: null,
   accepted: null,
-  figures: [],
+  setRight: null,
   counted: [],
   last: null,
+  latest: '',
+}
+
+/** The lists of what was tried, each series with the spot it was tried in. */
+export const SERIES_LISTS = ['links', 'pictures', 'figures'] as const
+
+/** The same with the series that `change` makes of each; one of which it makes null is left out. */
+export function withSeries(learnt: Learnt, change: <S extends { spot: Spot }>(series: S) => S | null): Learnt {
+  const lists = SERIES_LISTS.map((list) => [
+    list,
+    (learnt[list] as readonly { spot: Spot }[]).flatMap((series) => change(series) ?? []),
+  ])
+  return { ...learnt, ...Object.fromEntries(lists) }
 }
 
 /** What is being learnt while observations are gone through, oldest first. */
 export type Learning = {
-  -readonly [Name in keyof Learnt]: Learnt[Name] extends readonly (infer Each)[] ? Each[] : Learnt[Name]
+  -readonly [Name in Exclude<keyof Learnt, (typeof SERIES_LISTS)[number]>]: Learnt[Name] extends readonly (infer Each)[]
+    ? Each[]
+    : Learnt[Name]
+} & {
+  links: Ledger<LinkTried>
+  pictures: Ledger<PictureTried>
+  figures: Figures
+  /** When it was set right, and in which socket where it was in one: what was seen before then is kept apart. */
+  rights: readonly { at: Instant; port: string | undefined }[]
+  /** The observation that is being gone through, and where it was made. */
+  placed: { seen: object; at: Placed } | null
 }
 
-export const beginLearning = (): Learning => ({
-  ...NOTHING_LEARNT,
-  grade: {},
-  amps: {},
-  volts: {},
-  trials: [],
-  tallies: [],
-  copies: [],
-  pictures: [],
-  watts: [],
-  figures: [],
-  counted: [],
+/** Learning that goes on from what was learnt so far. */
+export const goOnLearning = (learnt: Learnt, rights: Learning['rights']): Learning => ({
+  ...learnt,
+  grade: { ...learnt.grade },
+  amps: { ...learnt.amps },
+  volts: { ...learnt.volts },
+  counted: [...learnt.counted],
+  links: new Ledger(linkSort, learnt.links),
+  pictures: new Ledger(pictureSort, learnt.pictures),
+  figures: new Figures(learnt.figures),
+  rights,
+  placed: null,
 })
+
+/** What was learnt, as it is kept. */
+export function learntFrom({ rights: _, placed: __, links, pictures, figures, ...rest }: Learning): Learnt {
+  return { ...rest, links: links.series(), pictures: pictures.series(), figures: figures.series() }
+}
+
+/** An observation as a series takes it: where and when, and whether somebody has set it right since. */
+type Seen = Parameters<typeof spotOf>[0] & { at: Instant; id: string }
+
+/** What one observation teaches in several series it teaches in one place, which is told once. */
+function placed(learning: Learning, seen: Seen): Placed {
+  if (learning.placed?.seen === seen) return learning.placed.at
+  const spot = spotOf(seen)
+  const before = learning.rights.some(({ at, port }) => seen.at < at && (port === undefined || spot.port === port))
+  const at = { at: seen.at, spot, place: placeKey({ spot, before }), before }
+  learning.placed = { seen, at }
+  return at
+}
+
+export const noteLink = (learning: Learning, seen: Seen, what: LinkTried, watched: number | undefined): void =>
+  learning.links.add(what, placed(learning, seen), watched)
+
+export const notePicture = (learning: Learning, seen: Seen, what: PictureTried, watched: number | undefined): void =>
+  learning.pictures.add(what, placed(learning, seen), watched)
+
+/** Notes a figure that was read; `bound`: something else than what is spoken of kept it from being more. */
+export function noteFigure<M extends Measure>(
+  learning: Learning,
+  seen: Seen & { limit?: HeldBackBy | undefined },
+  measure: M,
+  own: Own[M],
+  bound = false,
+): void {
+  const worth = worthOf(measure, own)
+  if (worth === null) return
+  const at = placed(learning, seen)
+  const read: Record<string, unknown> = { at: seen.at, id: seen.id }
+  if (seen.limit !== undefined) read.limit = seen.limit
+  // what was left out is left out here as well: it goes to browsers as text
+  for (const [name, value] of Object.entries(own)) if (value !== undefined) read[name] = value
+  learning.figures.add({ measure, read: read as Read, worth, bound }, at)
+}

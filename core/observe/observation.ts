@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { TryName } from '../vocabulary/search'
 import { accepted } from './kinds/accepted'
 import { addedDelay } from './kinds/added-delay'
 import { type AttemptObservation, attempt } from './kinds/attempt'
@@ -11,6 +12,7 @@ import type { ObservationKind } from './kinds/kind'
 import { laid } from './kinds/laid'
 import { picture } from './kinds/picture'
 import { type Retraction, retraction } from './kinds/retraction'
+import { setRight } from './kinds/set-right'
 import { sight } from './kinds/sight'
 import { type Statement, statement } from './kinds/statement'
 import { type SymptomObservation, symptom } from './kinds/symptom'
@@ -47,6 +49,7 @@ export const observationSchema = z.discriminatedUnion('kind', [
   attempt.schema,
   laid.schema,
   accepted.schema,
+  setRight.schema,
   retraction.schema,
 ])
 export type Observation = z.output<typeof observationSchema>
@@ -71,6 +74,7 @@ export const observationKinds = {
   try: attempt,
   laid,
   accepted,
+  'set right': setRight,
   retraction,
 }
 export type ObservationName = keyof typeof observationKinds
@@ -84,6 +88,22 @@ const kindOf = (observation: Observation): ObservationKind<z.ZodObject> =>
 
 export const teach = (learning: Learning, observation: Observation): void =>
   kindOf(observation).teach(learning, observation)
+
+/** What was done in a search that changes nothing for another, and may set a run right. */
+const IN_ITS_PLACE: ReadonlySet<TryName> = new Set([
+  'reseat',
+  'restart',
+  'drivers',
+  'firmware',
+  'turn round',
+  'settings',
+  'power cycle',
+])
+
+/** After it what was seen begins anew: somebody set it right, or a try of a search took the fault away. */
+export const setsRight = (observation: Observation): boolean =>
+  observation.kind === 'set right' ||
+  (observation.kind === 'try' && observation.outcome === 'gone' && IN_ITS_PLACE.has(observation.what))
 
 /** What an observation says, in a few words: "USB4 40 Gb/s, 5 A", "tried USB4 40 Gb/s: USB4 20 Gb/s, 60 s", "write: 412 MB/s". */
 export const observationText = (observation: Observation): string => kindOf(observation).text(observation)

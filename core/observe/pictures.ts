@@ -1,47 +1,57 @@
+import { formatPictureMode } from '../picture/mode-text'
 import type { BitsPerSecond } from '../quantity/rate'
-import type { PictureTried } from './learnt'
-import { type Here, isHere, isStale } from './spot'
+import type { PictureMode } from '../vocabulary/need'
+import { type Asks, isGood } from './came'
+import type { Series, Sort } from './ledger'
+import type { Here } from './spot'
+import { byPlace, type Standing, standingOf } from './standing'
+import type { Says } from './tally'
+
+/** A picture that was tried, by the bits a second it sends, and what came of it. */
+export type PictureTried = {
+  mode: PictureMode
+  rate: BitsPerSecond
+  held: boolean
+  /** It was there, and went black after a while. */
+  dropped?: true
+}
+export type PictureSeries = Series<PictureTried>
+
+export const pictureSort: Sort<PictureTried> = {
+  nameOf: ({ mode, held, dropped }) =>
+    `picture ${formatPictureMode(mode)} ${held ? 'held' : dropped ? 'dropped' : 'black'}`,
+  canHold: ({ held }) => held,
+  canFail: ({ held }) => !held,
+}
+
+/** What a picture that was tried says of one that sends so many bits a second: one as large or larger held, or one as large or smaller did not. */
+const saysOf = ({ held, dropped, rate }: PictureTried, asked: BitsPerSecond): Says | null => {
+  if (held) return rate >= asked ? 'held' : null
+  return rate > asked ? null : dropped ? 'after a while' : 'at once'
+}
 
 /** What pictures that were tried say of one of a rate: in one socket, and in how many others as much held or failed. */
 export type SeenOfPicture = {
-  here: { held: boolean; tried: PictureTried } | null
+  here: Standing<PictureSeries> | null
   stale: boolean
   held: number
   failed: number
 }
 
-/** What is said of a picture: one as large or larger held, or one as large or smaller did not; the later counts, of one moment the worse. */
-function lastOf(pictures: readonly PictureTried[], rate: BitsPerSecond): SeenOfPicture['here'] {
-  let last: SeenOfPicture['here'] = null
-  for (const tried of pictures) {
-    if (tried.held ? tried.rate < rate : tried.rate > rate) continue
-    const now = { held: tried.held, tried }
-    if (last === null || tried.at > last.tried.at || (tried.at === last.tried.at && !tried.held)) last = now
-  }
-  return last
-}
+/** Whoever sees a picture stay has seen it; only what went black has to hold for a time. */
+const asksOf = ({ least, soak }: Asks): Asks => ({ least, soak, relied: 0 })
 
 /** What the pictures tried over a lead say of one that sends so many bits a second. */
 export function seenOfPicture(
-  pictures: readonly PictureTried[],
+  pictures: readonly PictureSeries[],
   rate: BitsPerSecond,
+  asks: Asks,
   here: Here | null,
 ): SeenOfPicture {
-  const own: PictureTried[] = []
-  const others = new Map<string, PictureTried[]>()
-  for (const picture of pictures) {
-    if (here && isHere(picture.spot, here)) own.push(picture)
-    else {
-      const key = picture.spot.port ?? picture.spot.controller ?? ''
-      others.set(key, [...(others.get(key) ?? []), picture])
-    }
-  }
-  const last = lastOf(own, rate)
-  const elsewhere = [...others.values()].flatMap((list) => lastOf(list, rate) ?? [])
-  return {
-    here: last,
-    stale: last !== null && here !== null && isStale(last.tried.spot, here),
-    held: elsewhere.filter(({ held }) => held).length,
-    failed: elsewhere.filter(({ held }) => !held).length,
-  }
+  const says = (picture: PictureSeries): Says | null => saysOf(picture, rate)
+  const { own, others } = byPlace(pictures, here)
+  const last = standingOf(own, says, asksOf(asks), here)
+  const elsewhere = others.flatMap((list) => standingOf(list, says, asksOf(asks), null) ?? [])
+  const held = elsewhere.filter((there) => isGood(there.came)).length
+  return { here: last, stale: last?.stale ?? false, held, failed: elsewhere.length - held }
 }

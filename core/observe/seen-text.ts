@@ -6,6 +6,7 @@ import { LINK_MODES, type LinkMode, linkModeFacts } from '../standards/link-mode
 import { parseMark, parsePowerMark } from '../standards/mark-text'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import type { HeldBackBy } from './every'
+import type { SetRight } from './kinds/set-right'
 import type { Statement } from './kinds/statement'
 import { WARMTHS } from './kinds/warmth'
 import type { Unwritten } from './observation'
@@ -28,6 +29,7 @@ export const SEEN_EXAMPLES = [
   'black at 4K@60',
   'the seller says 40',
   'looks like charge only',
+  'reseated',
 ] as const
 
 const HELP = `Write what you saw: ${SEEN_EXAMPLES.slice(0, 6).join('; ')}; 94 W; 0.4 V at 3 A; hot; no chip; black at 4K@60; the seller says 40.`
@@ -87,7 +89,7 @@ function readPart(part: string, context: SeenContext): Parsed<Unwritten> {
     return parsed({ kind: 'statement', basis: 'chip', grade: null, amps: null, volts: null })
   const told = readTold(part)
   if (told) return told
-  const warmth = readWarmth(lower)
+  const warmth = readWarmth(lower) ?? readSetRight(lower)
   if (warmth) return parsed(warmth)
   const figure = readFigure(part, lower)
   if (figure) return figure
@@ -111,6 +113,21 @@ function readTold(part: string): Parsed<Unwritten> | null {
     }
   }
   return parsed({ kind: 'statement', ...(told?.[1] ? { basis: 'told', from: told[1] } : { basis: 'looks' }), ...said })
+}
+
+/** What somebody did about it. */
+const SET_RIGHT: readonly (readonly [RegExp, SetRight])[] = [
+  [/^(plugs? )?(reseated|pushed home|plugged in again)$/, 'reseated'],
+  [/^(lead )?turned( round)?$/, 'turned'],
+  [/^(plugs? |contacts )?cleaned$/, 'cleaned'],
+  [/^(computer )?restarted$/, 'restarted'],
+  [/^(new driver|drivers? (changed|updated))$/, 'driver'],
+  [/^stale entries( removed)?$/, 'stale entries'],
+]
+
+function readSetRight(text: string): Unwritten | null {
+  const found = SET_RIGHT.find(([pattern]) => pattern.test(text))
+  return found ? { kind: 'set right', what: found[1] } : null
 }
 
 function readWarmth(text: string): Unwritten | null {

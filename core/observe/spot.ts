@@ -33,24 +33,34 @@ export function spotOf({
   where?: Where | undefined
   circumstances?: { alone?: boolean | undefined; hard?: boolean | undefined } | undefined
 }): Spot {
-  const { port, far, controller, installed } = where ?? {}
-  return {
-    ...(port ? { port: portText(port) } : {}),
-    ...(far ? { far: portText(far) } : {}),
-    ...(controller === undefined ? {} : { controller }),
-    ...(installed === undefined ? {} : { setup: setupText(installed) }),
-    ...(circumstances?.alone ? { alone: true } : {}),
-    ...(circumstances?.hard ? { hard: true } : {}),
-  }
+  // written out: it is made for each of all that was ever seen
+  const spot: Spot = {}
+  if (where?.port) spot.port = portText(where.port)
+  if (where?.far) spot.far = portText(where.far)
+  if (where?.controller !== undefined) spot.controller = where.controller
+  if (where?.installed !== undefined) spot.setup = setupText(where.installed)
+  if (circumstances?.alone) spot.alone = true
+  if (circumstances?.hard) spot.hard = true
+  return spot
 }
 
 /** The pair of sockets something was measured between; null where one of them is not known. */
 export const pairOf = ({ port, far }: Spot): string | null =>
   port === undefined || far === undefined ? null : `${port} > ${far}`
 
+/** Of a run as it lies all was seen in one place; only what was installed then still tells. */
+export const inOnePlace = <S extends { spot: Spot }>(series: S): S => ({
+  ...series,
+  spot: series.spot.setup === undefined ? {} : { setup: series.spot.setup },
+})
+
 /** One text for a spot: two of one text are one. */
 export const spotKey = ({ port = '', far = '', controller = '', setup = '', alone, hard }: Spot): string =>
-  [port, far, controller, setup, alone ? 'alone' : '', hard ? 'hard' : ''].join('|')
+  `${port}|${far}|${controller}|${setup}|${alone ? 'alone' : ''}|${hard ? 'hard' : ''}`
+
+/** The same with whether it was seen before somebody set it right. */
+export const placeKey = ({ spot, before }: { spot: Spot; before?: boolean }): string =>
+  before ? `${spotKey(spot)} before` : spotKey(spot)
 
 /** A socket as it stands in the survey now, with what is installed and whether anything else is plugged in beside it. */
 export type Here = { port: string; controller?: string | undefined; setup: string; neighbours: boolean }

@@ -3,8 +3,10 @@ import { type Assessed, assessRun, type RunVerdict } from '../checks/assess'
 import type { Verdict } from '../checks/finding'
 import type { Crossing } from '../checks/situation'
 import { captiveLength } from '../link/captive'
+import type { Estimate } from '../link/estimate'
 import { knownOf } from '../link/lay'
-import { recordOnRun, recordRank } from '../match/offers'
+import type { ToldByOthers } from '../link/outcomes'
+import { likelyOnRun, recordRank } from '../match/offers'
 import { plugsInto } from '../match/rank'
 import { freeCables } from '../match/rank-all'
 import { byId } from '../plan/lookup'
@@ -42,8 +44,8 @@ export type Choice = {
   /** Articles that it buys one of, each as often as it is needed. */
   articles: readonly string[]
   risks: readonly Risk[]
-  /** Of one kind to buy: how many of it were tried on this controller, and how many held. */
-  record?: { tried: number; passed: number }
+  /** How likely its lead is to hold here, and how much of that rests on what is thought of one that nobody tried. */
+  likely?: Pick<Estimate, 'odds' | 'open'>
   /** What is set up beside the leads: extender ends, a hub, a charger, with the runs to them. */
   setUp?: { words: readonly MoveWords[]; price: number; edits: readonly Edit[] }
 }
@@ -64,12 +66,14 @@ export const wantingRuns = ({ index, assessment }: Pick<Assessed, 'index' | 'ass
 
 /**
  * What could serve each of some runs, each judged by the one evaluator of Match as if it lay there: the run as it is where that does the job, the free leads of
- * the drawer, every kind at every length that spans the route, and ways out where no single lead is clear. What is blocked is left out.
+ * the drawer, every kind at every length that spans the route, and ways out where no single lead is clear. What is blocked is left out. `told` is what other
+ * sites counted of kinds: it ranks and prices.
  */
 export function* choicesOf(
   site: Assessed,
   runs: readonly string[],
   base: LogPosition,
+  told: readonly ToldByOthers[] = [],
   tell: (done: number) => void = () => {},
 ): InSlices<WantingRun[]> {
   const { index, walks, assessment } = site
@@ -85,7 +89,7 @@ export function* choicesOf(
     const found = [
       ...asItIs(index, run, verdict),
       ...fromDrawer(index, run, crossings),
-      ...fromShops(index, run, crossings),
+      ...fromShops(index, run, crossings, told),
     ]
     if (!found.some(({ grade }) => grade === 'clear')) found.push(...(yield* waysOut(site, run, base)))
     const choices = found.map((each) => ({ ...each, id: choiceId(id, each), run: id }))
@@ -119,12 +123,12 @@ function fromDrawer(index: SiteIndex, run: Run, crossings: readonly Crossing[]):
 function risksOfCables(index: SiteIndex, { leads }: Run): Risk[] {
   const untried = leads.some((lead) => {
     const cable = 'cable' in lead ? index.cables.get(lead.cable) : undefined
-    return cable !== undefined && knownOf(index, cable).trials.length === 0
+    return cable !== undefined && knownOf(index, cable).links.length === 0
   })
   return untried ? ['no record'] : []
 }
 
-function fromShops(index: SiteIndex, run: Run, crossings: readonly Crossing[]): Found[] {
+function fromShops(index: SiteIndex, run: Run, crossings: readonly Crossing[], told: readonly ToldByOthers[]): Found[] {
   const route = run.route.length - captiveLength(index, run)
   const from = socketAt(index, run.from)
   const to = socketAt(index, run.to)
@@ -132,20 +136,20 @@ function fromShops(index: SiteIndex, run: Run, crossings: readonly Crossing[]): 
   for (const [kindId, articles] of articlesOfKind(index)) {
     const kind = index.kinds.get(kindId)
     if (!kind || !plugsInto(kind, from.port, to.port)) continue
-    const rank = recordRank(index, run, kind)
-    const record = recordOnRun(index, run, kind)
     for (const article of articles) {
       const { length } = article
       if (!atLeast(length, route)) continue
       const leads = [{ kind: kindId, length, reversed: false }]
       const { grade } = assessRun(index, { ...run, leads }, crossings)
       if (grade === 'blocked') continue
+      const likely = likelyOnRun(index, run, kind, length, told)
+      const rank = recordRank(index, kind, likely)
       found.push({
         leads,
         grade,
         cables: [],
         articles: [article.key],
-        record,
+        ...(likely ? { likely: { odds: likely.odds, open: likely.open } } : {}),
         risks: [
           ...(rank === 2 ? (['bad record'] as const) : rank === 1 ? (['no record'] as const) : []),
           ...termsOf(article, [from, to]),

@@ -1,8 +1,7 @@
-import { knownOf } from '../link/lay'
+import { leadCame } from '../link/lead-came'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
 import type { SiteIndex } from '../plan/site-index'
-import { isBetterMode } from '../standards/link-modes'
 import { countsOf, type Order, type OrderLine, toCome, waitingToTag } from '../vocabulary/order'
 import { addDays, type Day, daysFrom } from './days'
 
@@ -58,7 +57,7 @@ export type Due = {
   order: string
   what: 'arrives' | 'decide' | 'last day to send back'
   on: Day
-  /** Cables of the line that nobody has seen hold anything yet: they may be a lie. */
+  /** Cables of the line that have not passed: nobody has seen them do what they are for, or they failed. */
   unproved: number
 }
 
@@ -70,7 +69,10 @@ export function duesOf(index: SiteIndex): Due[] {
   const { plan } = index
   const dues = plan.orderLines.flatMap((line): Due[] => {
     const { here, tagged, back } = countsOf(line)
-    const unproved = (line.tagged ?? []).filter((id) => !isProved(index, id)).length + Math.max(0, here - tagged - back)
+    const gone = sentBack(line)
+    const unproved =
+      (line.tagged ?? []).filter((id) => !gone.has(id) && !isProved(index, id)).length +
+      Math.max(0, here - tagged - back)
     const of = { line: line.id, order: line.order, unproved }
     const expected = expectedDay(plan, line)
     const last = lastReturnDay(plan, line)
@@ -88,7 +90,7 @@ export function duesOf(index: SiteIndex): Due[] {
 
 function isProved(index: SiteIndex, id: string): boolean {
   const cable = index.cables.get(id)
-  return cable !== undefined && knownOf(index, cable).trials.length > 0
+  return cable !== undefined && leadCame(index, cable) === 'passed'
 }
 
 /** Order lines that wait for somebody: planned and not sent off, here and not tagged, or unproved while they may still go back. */
@@ -120,15 +122,15 @@ export function trialOf(index: SiteIndex, { after }: Pick<Order, 'after'>): 'pas
   return states.includes('open') ? 'open' : 'failed'
 }
 
+/** Its cables that went back: nothing of them is waited for. */
+const sentBack = ({ back }: OrderLine): ReadonlySet<string> =>
+  new Set((back ?? []).flatMap(({ cables = [] }) => cables))
+
 /** What came of a line that was bought to try. */
 function sampleOf(index: SiteIndex, line: OrderLine): 'passed' | 'failed' | 'open' {
-  const gone = new Set((line.back ?? []).flatMap(({ cables = [] }) => cables))
+  const gone = sentBack(line)
   const kept = (line.tagged ?? []).flatMap((id) => (gone.has(id) ? [] : (index.cables.get(id) ?? [])))
-  const came = kept.map((cable) => {
-    const { trials } = knownOf(index, cable)
-    if (trials.length === 0) return 'open'
-    return trials.every(({ tried, cameUp }) => cameUp !== null && !isBetterMode(tried, cameUp)) ? 'passed' : 'failed'
-  })
+  const came = kept.map((cable) => leadCame(index, cable))
   if (came.includes('passed')) return 'passed'
   const { here, back } = countsOf(line)
   return came.includes('open') || here === 0 || here - back > kept.length ? 'open' : 'failed'

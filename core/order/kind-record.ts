@@ -1,7 +1,8 @@
 import { knownOf } from '../link/lay'
+import { leadCame } from '../link/lead-came'
 import { ranHotOfKind } from '../link/record'
+import { wasTried } from '../observe/known'
 import type { SiteIndex } from '../plan/site-index'
-import { isBetterMode } from '../standards/link-modes'
 import type { CableKind } from '../vocabulary/cable'
 import { keptWith } from '../work/kept'
 
@@ -12,14 +13,10 @@ export type KindDone = { tried: number; held: number; hot: number; avoid: CableK
 export const kindsDone = keptWith((index: SiteIndex): ReadonlyMap<string, KindDone> => {
   const done = new Map<string, KindDone>()
   for (const { id, name, avoid } of index.plan.kinds) {
-    const tried = (index.cablesOfKind.get(id) ?? [])
-      .map((cable) => knownOf(index, cable).trials)
-      .filter(({ length }) => length > 0)
+    const tried = (index.cablesOfKind.get(id) ?? []).filter((cable) => wasTried(knownOf(index, cable)))
     const hot = ranHotOfKind(index, id)
     if (tried.length === 0 && hot === 0 && !avoid) continue
-    const held = tried.filter((trials) =>
-      trials.every(({ tried: mode, cameUp }) => cameUp !== null && !isBetterMode(mode, cameUp)),
-    )
+    const held = tried.filter((cable) => leadCame(index, cable) !== 'failed')
     done.set(name.toLowerCase(), { tried: tried.length, held: held.length, hot, avoid: avoid ?? null })
   }
   return done

@@ -1,6 +1,6 @@
 import type { Copy } from '../change/change'
 import { adoptLearned, everythingLearnt, learnedOf, type ToldLearnt } from '../observe/learned'
-import type { Learnt } from '../observe/learnt'
+import { type Learnt, withSeries } from '../observe/learnt'
 import type { Spot } from '../observe/spot'
 import type { Plan } from '../plan/plan'
 import type { Cable, CableKind } from '../vocabulary/cable'
@@ -79,15 +79,7 @@ export function withStores(plan: Plan, stores: readonly Store[]): Plan {
 
 /** What was learnt of a lead in another site: its sockets are none of these, its controllers may be of the same sort. */
 function seenElsewhere(site: string, learnt: Learnt): Learnt {
-  const moved = <T extends { spot: Spot }>(all: readonly T[]): T[] =>
-    all.map((each) => ({ ...each, spot: spotElsewhere(site, each.spot) }))
-  return {
-    ...learnt,
-    trials: moved(learnt.trials),
-    copies: moved(learnt.copies),
-    pictures: moved(learnt.pictures),
-    watts: moved(learnt.watts),
-  }
+  return withSeries(learnt, (series) => ({ ...series, spot: spotElsewhere(site, series.spot) }))
 }
 
 function spotElsewhere(site: string, { port, far, ...rest }: Spot): Spot {

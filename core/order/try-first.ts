@@ -1,4 +1,5 @@
 import type { DecidedLine, DecidedOrder } from '../change/changes/orders'
+import { oddsWith } from '../link/estimate'
 import { articleParts, type Source } from './articles'
 import type { Choice, WantingRun } from './choices'
 import { addDays, type Day } from './days'
@@ -42,9 +43,9 @@ export type TryFirst = {
   untried: number
 }
 
-/** The odds that a kind holds: what was tried of it here, beside what is thought of one that nobody knows, which counts as two trials. */
-export const oddsOf = ({ record = { tried: 0, passed: 0 } }: Pick<Choice, 'record'>, holds: number): number =>
-  (record.passed + 2 * holds) / (record.tried + 2)
+/** The odds that a kind holds: by all that was tried, beside what is thought of one that nobody knows. */
+export const oddsOf = ({ likely }: Pick<Choice, 'likely'>, holds: number): number =>
+  likely ? oddsWith(likely, holds) : holds
 
 /**
  * Whether to buy samples first. The hardest run is the one that fewest known choices serve; candidates are its kinds that are not known to fail. Of one sample

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { defaultPolicy, policySchema } from '../vocabulary/policy'
+import { defaultPolicy, newPolicy, policySchema } from '../vocabulary/policy'
 import { type Site, siteSchema } from '../vocabulary/site'
 import { PLAN_LISTS, type PlanList, planLists } from './lists'
 
@@ -40,6 +40,6 @@ export const emptyPlan = (site: { id: string; name: string } & Partial<Site>): P
   format: PLAN_FORMAT,
   version: PLAN_VERSION,
   site: siteSchema.parse(site),
-  policy: defaultPolicy,
+  policy: newPolicy,
   ...(Object.fromEntries(PLAN_LISTS.map((list) => [list, []])) as unknown as Pick<Plan, PlanList>),
 })

@@ -45,9 +45,10 @@ describe('a plan file of version 1', () => {
 
   it('comes to the same verdicts as the demo of today, which is the same site to practise on', () => {
     const plan = read(old())
-    // the site of today is drawn to scale as well, and more is known of its devices
+    // the site of today is drawn to scale as well, more is known of its devices, and one lead was seen to come and go since
     const unscaled: Plan = {
       ...demo,
+      observations: demo.observations.filter(({ id }) => !id.startsWith('r-19.t')),
       pathways: [],
       devices: demo.devices.map(({ controllers: _, ...device }) => ({
         ...device,

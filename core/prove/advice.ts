@@ -1,19 +1,36 @@
-import { ranHotOfKind } from '../link/record'
-import { learntOfCable } from '../observe/learned'
+import { listed } from '../checks/wording'
+import { knownOf, triedLead } from '../link/lay'
+import { cameIn, ranHotOfKind } from '../link/record'
+import { isGood } from '../observe/came'
+import { type FigureSeries, reliedOn } from '../observe/figures'
+import type { LinkSeries } from '../observe/links'
+import type { Spot } from '../observe/spot'
 import { priceAt, type SiteIndex } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
+import { atLeast } from '../quantity/limit'
+import { type BitsPerSecond, formatBytesPerSecond } from '../quantity/rate'
+import { formatWatts, type Watts } from '../quantity/watts'
 import { isBetterMode, type LinkMode, linkModeFacts } from '../standards/link-modes'
-import type { CableKind } from '../vocabulary/cable'
+import type { Cable, CableKind } from '../vocabulary/cable'
 
 /** A lead as advice names it: its kind and length; of one of no kind its tag. */
 type Named = { name: string; length: Metres; price: number | null }
 
-/** What the shop advises for one device: the leads that held in every socket they were tried in, the cheapest first, and those that did not. */
+/** Why a lead is not advised for a device. */
+type WhyNot =
+  | { code: 'got hot' | 'dropped' | 'came up lower' | 'comes and goes' | 'failed' }
+  | { code: 'copied less'; rate: BitsPerSecond; best: BitsPerSecond }
+  | { code: 'fewer watts'; watts: Watts; best: Watts }
+
+/**
+ * What the shop advises for one device: the leads that did all that any lead did there, the cheapest first, and those that did not. `best` is what the others
+ * are held against, as far as it was read.
+ */
 export type DeviceAdvice = {
   device: string
-  mode: LinkMode
+  best: { mode: LinkMode | null; write: BitsPerSecond | null; read: BitsPerSecond | null; watts: Watts | null }
   use: readonly (Named & { tried: number; sockets: readonly string[] })[]
-  not: readonly (Named & { why: 'dropped' | 'came up lower' | 'got hot' })[]
+  not: readonly (Named & { why: WhyNot })[]
 }
 
 /** A kind that is not to be bought, with its reason and since when. */
@@ -21,96 +38,130 @@ export type Avoided = { kind: string; why: string; on: string | null }
 
 export type Advice = { devices: readonly DeviceAdvice[]; avoid: readonly Avoided[] }
 
-type Tried = Named & {
-  tried: number
-  held: boolean
-  why: 'dropped' | 'came up lower' | 'got hot'
-  sockets: Set<string>
+/** One lead at one device: what of it was read there. */
+type LeadThere = {
+  cable: Cable
+  links: readonly LinkSeries[]
+  figures: readonly FigureSeries[]
+  sockets: ReadonlySet<string>
 }
 
-/** The best mode that any lead came up as at a device: what the others are held against. */
-const bestAt = (modes: Iterable<LinkMode>): LinkMode | null => {
-  let best: LinkMode | null = null
-  for (const mode of modes) if (isBetterMode(mode, best)) best = mode
-  return best
-}
+/** Copies vary, and a device draws now more, now less: within this share of the best a lead is as good (common practice). */
+const AS_GOOD = 0.9
 
 /**
- * What a site's own tests advise, device by device: use this, not that, why, at what price, tried in which sockets. It is for a device, not for a kind as such
- * (common practice). A lead that got hot is advised for nothing.
+ * What a site's own tests advise, device by device: use this, not that, why, at what price, tried in which sockets. Links, copies and watts decide together. It is
+ * for a device and a length, not for a kind as such (common practice): one worn lead is named by its tag. A lead that got hot is advised for nothing, and one
+ * of which nothing was read there neither.
  */
 export function adviceOf(index: SiteIndex): Advice {
-  const atDevice = new Map<string, { mode: LinkMode | null; cable: string; socket: string; dropped: boolean }[]>()
-  for (const { id } of index.plan.cables)
-    for (const { spot, cameUp, basis, copied } of learntOfCable(index.learned, id)?.trials ?? []) {
-      const device = spot.far?.split('/')[0]
-      if (copied || device === undefined || spot.port === undefined || !index.devices.has(device)) continue
-      const list = atDevice.get(device) ?? []
-      list.push({ mode: cameUp, cable: id, socket: spot.port, dropped: cameUp === null && basis === 'soaked' })
-      atDevice.set(device, list)
-    }
-  const devices = [...atDevice].flatMap(([device, seen]): DeviceAdvice[] => {
-    const mode = bestAt(seen.flatMap((each) => each.mode ?? []))
-    if (mode === null) return []
-    const tried = triedAt(index, seen, mode)
-    const use = tried
-      .filter(({ held }) => held)
-      .sort((one, other) => (one.price ?? 1e9) - (other.price ?? 1e9) || other.tried - one.tried)
-    const not = tried.filter(({ held }) => !held)
-    return [
-      {
-        device: index.devices.get(device)?.name ?? device,
-        mode,
-        use: use.map(({ name, length, price, tried, sockets }) => ({
-          name,
-          length,
-          price,
-          tried,
-          sockets: [...sockets],
-        })),
-        not: not.map(({ name, length, price, why }) => ({ name, length, price, why })),
-      },
-    ]
+  const atDevice = new Map<string, LeadThere[]>()
+  for (const cable of index.plan.cables)
+    for (const [device, there] of leadByDevice(index, cable))
+      atDevice.set(device, [...(atDevice.get(device) ?? []), there])
+  const devices = [...atDevice].flatMap(([device, leads]): DeviceAdvice[] => {
+    const best = bestOf(leads)
+    if (Object.values(best).every((each) => each === null)) return []
+    return [{ device: index.devices.get(device)?.name ?? device, best, ...judged(index, leads, best) }]
   })
   return { devices, avoid: avoided(index) }
 }
 
-function triedAt(
-  index: SiteIndex,
-  seen: readonly { mode: LinkMode | null; cable: string; socket: string; dropped: boolean }[],
-  best: LinkMode,
-): Tried[] {
-  const all = new Map<string, Tried>()
-  const counted = new Map<string, Set<string>>()
-  for (const { mode, cable: id, socket, dropped } of seen) {
-    const cable = index.cables.get(id)
-    if (!cable) continue
-    const kind = cable.kind === undefined ? undefined : index.kinds.get(cable.kind)
-    const name = kind?.name ?? cable.tag
-    const key = `${name} ${cable.length}`
-    const hot = learntOfCable(index.learned, id)?.hot != null
-    const good = mode !== null && !isBetterMode(best, mode) && !hot
-    const row = all.get(key) ?? {
-      name,
-      length: cable.length,
-      price: kind ? priceAt(kind, cable.length) : null,
-      tried: 0,
-      held: true,
-      why: 'came up lower' as const,
-      sockets: new Set<string>(),
-    }
-    const cables = counted.get(key) ?? new Set<string>()
-    cables.add(id)
-    counted.set(key, cables)
-    row.tried = cables.size
-    row.sockets.add(socketName(index, socket))
-    if (!good) {
-      row.held = false
-      row.why = hot ? 'got hot' : dropped ? 'dropped' : row.why
-    }
-    all.set(key, row)
+/** What was read of a lead, by the device at its far end; what was read on the device alone says nothing of the two together. */
+function leadByDevice(index: SiteIndex, cable: Cable): Map<string, LeadThere> {
+  const { links, copies, watts } = knownOf(index, cable)
+  const found = new Map<string, { links: LinkSeries[]; figures: FigureSeries[]; sockets: Set<string> }>()
+  const at = ({ port, far }: Spot) => {
+    const device = far?.split('/')[0]
+    if (device === undefined || port === undefined || !index.devices.has(device)) return null
+    const there = found.get(device) ?? { links: [], figures: [], sockets: new Set<string>() }
+    found.set(device, there)
+    there.sockets.add(port)
+    return there
   }
-  return [...all.values()]
+  for (const series of links) if (!series.copied) at(series.spot)?.links.push(series)
+  for (const series of [...copies, ...watts]) at(series.spot)?.figures.push(series)
+  return new Map([...found].map(([device, there]) => [device, { cable, ...there }]))
+}
+
+/** The most that any lead did at a device. */
+function bestOf(leads: readonly LeadThere[]): DeviceAdvice['best'] {
+  let mode: LinkMode | null = null
+  for (const { links } of leads)
+    for (const { cameUp } of links) if (cameUp !== null && isBetterMode(cameUp, mode)) mode = cameUp
+  const most = (measure: 'write' | 'read' | 'watts'): number | null => {
+    const figures = leads.flatMap((lead) => reliedThere(lead, measure) ?? [])
+    return figures.length > 0 ? Math.max(...figures) : null
+  }
+  return { mode, write: most('write'), read: most('read'), watts: most('watts') }
+}
+
+/** What a lead is relied on for in a measure at a device; null where that was not read of it. */
+function reliedThere({ figures }: LeadThere, measure: 'write' | 'read' | 'watts'): number | null {
+  const found = figures.flatMap((series) => (series.measure === measure ? (reliedOn(series, 'all') ?? []) : []))
+  return found.length > 0 ? Math.min(...found) : null
+}
+
+function whyNot(index: SiteIndex, lead: LeadThere, best: DeviceAdvice['best']): WhyNot | null {
+  const { cable, links } = lead
+  if (knownOf(index, cable).hot !== null) return { code: 'got hot' }
+  if (best.mode !== null && links.length > 0) {
+    const came = cameIn(links, best.mode, triedLead(index, cable)) ?? null
+    if (!isGood(came)) {
+      const dropped = links.some((series) => series.dropped)
+      if (came === 'failed') return { code: dropped ? 'dropped' : 'came up lower' }
+      return { code: came === null ? 'came up lower' : came === 'comes and goes' ? came : 'failed' }
+    }
+  }
+  for (const way of ['write', 'read'] as const) {
+    const [rate, most] = [reliedThere(lead, way), best[way]]
+    if (rate !== null && most !== null && !atLeast(rate, most * AS_GOOD))
+      return { code: 'copied less', rate, best: most }
+  }
+  const watts = reliedThere(lead, 'watts')
+  if (watts !== null && best.watts !== null && !atLeast(watts, best.watts * AS_GOOD))
+    return { code: 'fewer watts', watts, best: best.watts }
+  return null
+}
+
+/** The leads of a device by kind and length: those to use, and those not. */
+function judged(
+  index: SiteIndex,
+  leads: readonly LeadThere[],
+  best: DeviceAdvice['best'],
+): Pick<DeviceAdvice, 'use' | 'not'> {
+  const rows = new Map<string, { lead: LeadThere; why: WhyNot | null }[]>()
+  for (const lead of leads) {
+    const key = `${lead.cable.kind ?? lead.cable.tag} ${lead.cable.length}`
+    rows.set(key, [...(rows.get(key) ?? []), { lead, why: whyNot(index, lead, best) }])
+  }
+  const use: (Named & { tried: number; sockets: string[] })[] = []
+  const not: (Named & { why: WhyNot })[] = []
+  for (const row of rows.values()) {
+    const good = row.filter(({ why }) => why === null)
+    const [first] = good
+    if (first) {
+      const sockets = [...new Set(good.flatMap(({ lead }) => [...lead.sockets]))].map((each) => socketName(index, each))
+      use.push({ ...namedAs(index, first.lead.cable, 'kind'), tried: good.length, sockets })
+    }
+    const bad = row.flatMap(({ lead, why }) => (why === null ? [] : [{ lead, why }]))
+    // one lead that failed may be worn: only where several did, and none held, it is told of the kind
+    const [one] = bad
+    if (one && first === undefined && bad.length > 1)
+      not.push({ ...namedAs(index, one.lead.cable, 'kind'), why: one.why })
+    else for (const { lead, why } of bad) not.push({ ...namedAs(index, lead.cable, 'tag'), why })
+  }
+  use.sort((one, other) => (one.price ?? 1e9) - (other.price ?? 1e9) || other.tried - one.tried)
+  return { use, not }
+}
+
+function namedAs(index: SiteIndex, { kind: id, tag, length }: Cable, as: 'kind' | 'tag'): Named {
+  const kind = id === undefined ? undefined : index.kinds.get(id)
+  return {
+    name: kind === undefined ? tag : as === 'kind' ? kind.name : `${tag} (${kind.name})`,
+    length,
+    price: kind && as === 'kind' ? priceAt(kind, length) : null,
+  }
 }
 
 function socketName({ devices }: SiteIndex, address: string): string {
@@ -128,11 +179,39 @@ function avoided(index: SiteIndex): Avoided[] {
   })
 }
 
-const whyWords = { dropped: 'it dropped', 'came up lower': 'it came up lower', 'got hot': 'it got hot' } as const
+/** Why not, in a few words: "it dropped", "it wrote or read 190 MB/s where 700 MB/s were reached". */
+function whyWords(why: WhyNot): string {
+  switch (why.code) {
+    case 'got hot':
+      return 'it got hot'
+    case 'dropped':
+      return 'it dropped'
+    case 'came up lower':
+      return 'it came up lower'
+    case 'comes and goes':
+      return 'it comes and goes'
+    case 'failed':
+      return 'it failed before it was set right'
+    case 'copied less':
+      return `it copied ${formatBytesPerSecond(why.rate)} where ${formatBytesPerSecond(why.best)} were reached`
+    case 'fewer watts':
+      return `it gave ${formatWatts(why.watts)} where ${formatWatts(why.best)} arrived`
+  }
+}
 
-/** The advice for a device in sentences: "Use X, 0.8 m (39.00 EUR): it came up as Thunderbolt 40 Gb/s in 2 sockets. Not Y, 2 m: it dropped." */
+/** What the best leads did at a device: "it came up as Thunderbolt 40 Gb/s, wrote 1,840 MB/s and gave 94 W". */
+function didWords({ mode, write, read, watts }: DeviceAdvice['best']): string {
+  return listed([
+    ...(mode === null ? [] : [`came up as ${linkModeFacts[mode].name}`]),
+    ...(write === null ? [] : [`wrote ${formatBytesPerSecond(write)}`]),
+    ...(read === null ? [] : [`read ${formatBytesPerSecond(read)}`]),
+    ...(watts === null ? [] : [`gave ${formatWatts(watts)}`]),
+  ])
+}
+
+/** The advice for a device in sentences: "Use X, 0.8 m (39.00 EUR): it came up as Thunderbolt 40 Gb/s in 2 sockets. Not C-0027, 2 m: it dropped." */
 export function adviceSentences(
-  { mode, use, not }: DeviceAdvice,
+  { best, use, not }: DeviceAdvice,
   currency: string,
   lengthText: (metres: Metres) => string,
 ): string[] {
@@ -141,9 +220,9 @@ export function adviceSentences(
     `${name}, ${lengthText(length)}${price === null ? '' : ` (${price.toFixed(2)} ${currency})`}`
   return [
     first
-      ? `Use ${named(first)}: it came up as ${linkModeFacts[mode].name} in ${first.sockets.join(' and ')}${first.tried > 1 ? `, ${first.tried} cables of it` : ''}.`
-      : `No lead held ${linkModeFacts[mode].name} in every socket.`,
-    ...(more.length > 0 ? [`As good: ${more.map(named).join('; ')}.`] : []),
-    ...not.map((each) => `Not ${named(each)}: ${whyWords[each.why]}.`),
+      ? `Use ${named(first)}: it ${didWords(best)} in ${first.sockets.join(' and ')}${first.tried > 1 ? `, ${first.tried} cables of it` : ''}.`
+      : `No lead did all of it: ${didWords(best)}.`,
+    ...(more.length > 0 ? [`So did: ${more.map(named).join('; ')}.`] : []),
+    ...not.map((each) => `Not ${named(each)}: ${whyWords(each.why)}.`),
   ]
 }

@@ -3,14 +3,29 @@ import type { Prediction } from '../bench/predict'
 import type { Assessed, RunVerdict } from '../checks/assess'
 import type { Situation } from '../checks/situation'
 import { laidAt } from '../install/work-list'
-import { hereOf } from '../link/lay'
-import { WARMTHS } from '../observe/kinds/warmth'
+import { hereOf, oughtOf } from '../link/lay'
+import { CAME, type Came, came, failures, isGood } from '../observe/came'
+import {
+  AT_ONCE,
+  type FigureSeries,
+  figureTally,
+  ladderOf,
+  type Measure,
+  type Read,
+  withWorth,
+} from '../observe/figures'
 import { runRecords } from '../observe/learned'
-import type { AcceptedAt, Figure, FigureName, LaidAt, Learnt } from '../observe/learnt'
+import type { AcceptedAt, LaidAt, Learnt } from '../observe/learnt'
+import { longestOf } from '../observe/ledger'
+import { basisOf, isHold, type LinkSeries, seenOfMode } from '../observe/links'
 import type { Tried, Unwritten } from '../observe/observation'
-import { type Here, isStale, type Spot } from '../observe/spot'
+import { type PictureSeries, seenOfPicture } from '../observe/pictures'
+import { type Here, inOnePlace, isStale, type Spot } from '../observe/spot'
+import type { Standing } from '../observe/standing'
+import { NOTHING_COUNTED } from '../observe/tally'
 import { formatPictureMode } from '../picture/mode-text'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
+import type { BitsPerSecond } from '../quantity/rate'
 import type { Device } from '../vocabulary/device'
 import type { Instant } from '../vocabulary/fields'
 import { laidCables, type PortAddress, type Run } from '../vocabulary/run'
@@ -18,11 +33,16 @@ import { hardestOf } from './hardest'
 import { isSpotOf, predictedSituation, predictRun } from './predict-run'
 import { type RunTest, runTests } from './run-tests'
 
-/** What came of a test last, beside what was predicted. */
+type Counted = { held: number; failed: number }
+
+/** What came of a test, beside what was predicted. */
 export type TestResult = {
   reading: Unwritten<Tried>
   at: Instant
   grade: ReadingGrade | null
+  /** What all tries of it come to, and how often it held and failed. */
+  came: Came
+  counted: Counted
   /** What was installed then, or the controller it was taken on. */
   under: string
   /** It was taken before something changed; what is installed now, and what was. */
@@ -48,6 +68,8 @@ export type RunState = (typeof RUN_STATES)[number]
 export type RunProof = {
   state: RunState
   tests: readonly TestStanding[]
+  /** Tests that have to pass before a run is proved, and how many of them have. */
+  asked: number
   passed: number
   /** Tests that failed as it lies. */
   failed: number
@@ -85,14 +107,21 @@ export function proofOf({ index, walks }: Site, run: Run): RunProof {
     return situation
   }
   const tests = runTests(index, run, crossings).map((test) => standingOf(test, run, learnt, hardest, situationIn))
-  const passed = tests.filter((test) => test.passed).length
+  const asked = tests.filter(({ test }) => !test.optional)
+  const passed = asked.filter((test) => test.passed).length
   const failed = tests.filter(({ result }) => result && !result.stale && result.grade?.grade === 'blocked').length
   const stale = tests.filter(({ result }) => result?.stale).length
   const laid = laidAt(index, run)
   const accepted = learnt?.accepted ?? null
   return {
-    state: stateOf({ laid: laid !== null || tests.some(({ result }) => result), accepted, tests, passed, stale }),
+    state: stateOf({
+      laid: laid !== null || tests.some(({ result }) => result),
+      accepted,
+      isProved: asked.length > 0 && passed === asked.length && failed === 0,
+      stale,
+    }),
     tests,
+    asked: asked.length,
     passed,
     failed,
     stale,
@@ -105,19 +134,17 @@ export function proofOf({ index, walks }: Site, run: Run): RunProof {
 function stateOf({
   laid,
   accepted,
-  tests,
-  passed,
+  isProved,
   stale,
 }: {
   laid: boolean
   accepted: AcceptedAt | null
-  tests: readonly TestStanding[]
-  passed: number
+  isProved: boolean
   stale: number
 }): RunState {
   if (stale > 0) return 'stale'
   if (accepted) return 'accepted'
-  if (tests.length > 0 && passed === tests.length) return 'proved'
+  if (isProved) return 'proved'
   return laid ? 'laid' : 'planned'
 }
 
@@ -156,13 +183,17 @@ export function runsToProve({ index, walks }: Site): Run[] {
     const learnt = learntNow(index, run)
     if (!learnt) return false
     if (learnt.laid && !learnt.accepted) return true
-    const found = runTests(index, run, walks.crossings.get(run.id) ?? []).flatMap((test) => {
-      const last = lastOf(learnt, test, isSpotOf(run, test.socket))
-      return last ? [{ test, last }] : []
-    })
-    const lies = learnt.laid !== null || found.length > 0
-    return lies && (!learnt.accepted || found.some(({ test, last }) => staleness(last.spot, hereIn(index, run, test))))
+    const tested = runTests(index, run, walks.crossings.get(run.id) ?? []).filter((test) => isTested(learnt, test, run))
+    const lies = learnt.laid !== null || tested.length > 0
+    return lies && (!learnt.accepted || tested.some((test) => isTestStale(index, learnt, test, run)))
   })
+}
+
+/** All that was seen of a test was seen before something changed. */
+function isTestStale(index: SiteIndex, learnt: Learnt, test: RunTest, run: Run): boolean {
+  const { links, pictures, figures } = triedThere(learnt, test, run)
+  const here = hereIn(index, run, test)
+  return [...links, ...pictures, ...figures].every(({ spot }) => isStale(spot, here))
 }
 
 const hereIn = (index: SiteIndex, run: Run, { socket }: RunTest): Here => hereOf(index, socketAt(index, socket), run.id)
@@ -174,22 +205,36 @@ function standingOf(
   hardest: readonly string[],
   situationIn: (socket: PortAddress) => Situation,
 ): TestStanding {
-  const found = learnt ? lastOf(learnt, test, isSpotOf(run, test.socket)) : null
-  if (!found) return { test, prediction: null, result: null, passed: false }
+  if (!learnt || !isTested(learnt, test, run)) return { test, prediction: null, result: null, passed: false }
   const situation = situationIn(test.socket)
   const { index } = situation
   const prediction = predictRun(situation, test)
+  const here = hereIn(index, run, test)
+  const found = resultOf({ learnt, test, run, situation, prediction, here, hardest })
+  if (!found) return { test, prediction, result: null, passed: false }
+  const { reading, at, spot, came, counted } = found
+  const grade = gradeReading(prediction, reading)
   const result: TestResult = {
-    reading: found.reading,
-    at: found.at,
-    grade: gradeReading(prediction, found.reading),
-    under: underOf(found.spot),
-    stale: staleness(found.spot, hereIn(index, run, test)),
-    easier: test.kind === 'soak' && hardest.length > 0 && found.spot.hard !== true,
-    short: test.kind === 'soak' && watchedFor(found.reading) < test.seconds,
+    reading,
+    at,
+    grade: grade && gradeBy(came, grade),
+    came,
+    counted,
+    under: underOf(spot),
+    stale: staleness(spot, here),
+    easier: test.kind === 'soak' && hardest.length > 0 && spot.hard !== true,
+    short: test.kind === 'soak' && watchedFor(reading) < test.seconds,
   }
   const good = result.grade !== null && result.grade.grade !== 'blocked' && !isLess(prediction, result.grade)
-  return { test, prediction, result, passed: good && !result.stale && !result.easier && !result.short }
+  const passed = good && isGood(came) && !result.stale && !result.easier && !result.short
+  return { test, prediction, result, passed }
+}
+
+/** The last reading may be good where all of them together are not. */
+function gradeBy(came: Came, last: ReadingGrade): ReadingGrade {
+  if (isGood(came)) return last
+  if (came === 'failed') return { grade: 'blocked', beyond: false }
+  return last.grade === 'clear' ? { grade: 'tight', beyond: false } : last
 }
 
 /** A link that came up lower than planned "works", and has failed all the same. */
@@ -215,110 +260,160 @@ function staleness(spot: Spot, here: Here): TestResult['stale'] {
 const underOf = ({ setup, controller }: Spot): string =>
   setup || (controller === undefined ? '' : `controller ${controller}`)
 
-type Found = { reading: Unwritten<Tried>; at: Instant; spot: Spot }
+/** The tries of a run that a test stands by. */
+type TriedThere = {
+  links: readonly LinkSeries[]
+  pictures: readonly PictureSeries[]
+  figures: readonly FigureSeries[]
+}
 
-/** The reading that a test stands by: the latest, but a long look is not undone by a short one, and a drop not by a look shorter than the one it came in. */
-function lastOf(learnt: Learnt, test: RunTest, isThere: (spot: Spot) => boolean): Found | null {
-  const there = <Seen extends { spot: Spot; at: Instant }>(list: readonly Seen[]): Seen[] =>
-    list.filter(({ spot }) => isThere(spot)).sort((one, other) => (one.at < other.at ? -1 : 1))
-  switch (test.kind) {
-    case 'link': {
-      const last = there(learnt.trials.filter(({ copied }) => !copied)).at(-1)
-      return last ? { reading: trialReading(last), at: last.at, spot: last.spot } : null
-    }
-    case 'soak':
-      return lastSoak([
-        ...there(learnt.trials.filter(({ copied }) => !copied)).map((trial) => ({
-          ...trial,
-          held: trial.cameUp !== null,
-          reading: trialReading(trial),
-        })),
-        ...there(learnt.pictures).map((picture) => ({ ...picture, reading: pictureReading(picture) })),
-      ])
-    case 'write':
-    case 'read': {
-      const last = there(learnt.copies.filter(({ way }) => way === test.kind)).at(-1)
-      if (!last) return null
-      const { rate, limit, at, spot } = last
-      return { reading: { kind: 'reading', measure: test.kind, rate, limit }, at, spot }
-    }
-    case 'watts': {
-      const last = there(learnt.watts).at(-1)
-      if (!last) return null
-      return {
-        reading: { kind: 'reading', measure: 'watts', watts: last.watts, limit: last.limit },
-        at: last.at,
-        spot: last.spot,
-      }
-    }
-    case 'picture': {
-      const need = test.crossing?.need
-      if (need?.kind !== 'picture') return null
-      const asked = formatPictureMode(need.mode)
-      const last = there(learnt.pictures.filter(({ mode }) => formatPictureMode(mode) === asked)).at(-1)
-      if (!last) return null
-      return { reading: pictureReading(last), at: last.at, spot: last.spot }
-    }
-    default: {
-      const measure: FigureName = test.kind
-      const last = there(learnt.figures.filter((figure) => figure.measure === measure)).at(-1)
-      return last ? { reading: figureReading(last, test), at: last.at, spot: last.spot } : null
-    }
+function triedThere(learnt: Learnt, { socket, kind, crossing }: RunTest, run: Run): TriedThere {
+  const isThere = isSpotOf(run, socket)
+  const there = <S extends { spot: Spot }>(all: readonly S[]): S[] => all.filter(({ spot }) => isThere(spot))
+  const need = crossing?.need
+  const asked = kind === 'picture' && need?.kind === 'picture' ? formatPictureMode(need.mode) : null
+  return {
+    links: kind === 'link' || kind === 'soak' ? there(learnt.links).filter(({ copied }) => !copied) : [],
+    pictures:
+      kind === 'soak'
+        ? there(learnt.pictures)
+        : asked === null
+          ? []
+          : there(learnt.pictures).filter(({ mode }) => formatPictureMode(mode) === asked),
+    figures: there(learnt.figures).filter(({ measure }) => measure === kind),
   }
 }
 
-type Watched = Found & { held: boolean; seconds?: number }
+function isTested(learnt: Learnt, test: RunTest, run: Run): boolean {
+  const { links, pictures, figures } = triedThere(learnt, test, run)
+  if (test.kind === 'soak') return [...links, ...pictures].some((series) => longestOf(series) > 0)
+  return links.length + pictures.length + figures.length > 0
+}
+
+/** What a test stands by: the reading that is shown, and what all of them come to. */
+type Found = { reading: Unwritten<Tried>; at: Instant; spot: Spot; came: Came; counted: Counted }
+
+type Asked = {
+  learnt: Learnt
+  test: RunTest
+  run: Run
+  situation: Situation
+  prediction: Prediction
+  here: Here
+  hardest: readonly string[]
+}
+
+function resultOf(asked: Asked): Found | null {
+  const { learnt, test, run, situation, prediction, here } = asked
+  const { links, pictures, figures } = triedThere(learnt, test, run)
+  if (test.kind === 'soak') return soakOf(asked, links, pictures)
+  if (test.kind === 'link') {
+    const last = latest(links)
+    return last && { ...linkFound(last), ...linkCame(situation, links, prediction, here) }
+  }
+  if (test.kind === 'picture') {
+    const last = latest(pictures)
+    return last && { ...pictureFound(last), ...pictureCame(situation, pictures, last.rate, here) }
+  }
+  const series = latestOf(figures.map((each) => ({ series: { ...each, at: each.last.at } })))?.series ?? null
+  return series && figureFound(series, prediction)
+}
+
+const latest = <S extends { at: Instant }>(all: readonly S[]): S | null =>
+  all.reduce<S | null>((last, each) => (last === null || each.at > last.at ? each : last), null)
+
+const HELD: { came: Came; counted: Counted } = { came: 'held', counted: { held: 0, failed: 0 } }
+
+const summary = (standing: Standing | null): { came: Came; counted: Counted } =>
+  standing ? { came: standing.came, counted: { held: standing.tally.held, failed: failures(standing.tally) } } : HELD
+
+/** What the links tried come to in the mode that is planned; where none is planned nothing can have failed in it. */
+function linkCame(
+  { laid }: Situation,
+  links: readonly LinkSeries[],
+  prediction: Prediction,
+  here: Here,
+): { came: Came; counted: Counted } {
+  const [first] = laid.leads
+  const mode = prediction.kind === 'link' ? prediction.mode : null
+  if (!first || mode === null) return HELD
+  return summary(seenOfMode(links.map(inOnePlace), mode, oughtOf(first), here).here)
+}
+
+const pictureCame = ({ laid }: Situation, pictures: readonly PictureSeries[], rate: BitsPerSecond, here: Here) =>
+  summary(seenOfPicture(pictures.map(inOnePlace), rate, laid.asks, here).here)
 
 /**
- * The soak that a run stands by: the hardest, of these the longest. What dropped stands until a soak as hard and as long clears it. Once something else is
- * installed all of it begins anew.
+ * The soak that a run stands by: the longest, of the hardest that there was. What dropped stands until it is cleared. Once something else is installed all of it
+ * begins anew.
  */
-function lastSoak(watched: readonly Watched[]): Found | null {
-  let now: Watched | null = null
-  for (const next of [...watched].sort((one, other) => (one.at < other.at ? -1 : 1)))
-    if (next.seconds && (now === null || !next.held || replaces(next, now))) now = next
-  return now
+function soakOf(
+  { situation, prediction, here, hardest }: Asked,
+  links: readonly LinkSeries[],
+  pictures: readonly PictureSeries[],
+): Found | null {
+  const watched = [
+    ...links.map((series) => ({ series, held: isHold(series), found: linkFound(series, longestOf(series)) })),
+    ...pictures.map((series) => ({ series, held: series.held, found: pictureFound(series, longestOf(series)) })),
+  ].filter(({ series }) => longestOf(series) > 0)
+  const now = watched.filter(({ series }) => !series.before && !isStale(series.spot, here))
+  const counting = now.length > 0 ? now : watched
+  const largest = Math.max(0, ...pictures.map(({ rate }) => rate))
+  const stands = [
+    linkCame(situation, links, prediction, here),
+    ...(largest > 0 ? [pictureCame(situation, pictures, largest, here)] : []),
+  ]
+  const worst = stands.reduce((one, other) => (CAME.indexOf(other.came) < CAME.indexOf(one.came) ? other : one))
+  const failed = latestOf(counting.filter(({ held }) => !held))
+  if (!isGood(worst.came) && failed) return { ...failed.found, ...worst }
+  const held = counting.filter((each) => each.held)
+  const hard = hardest.length > 0 ? held.filter(({ series }) => series.spot.hard) : []
+  const best = (hard.length > 0 ? hard : held).reduce<(typeof held)[number] | null>(
+    (most, each) => (most === null || longestOf(each.series) > longestOf(most.series) ? each : most),
+    null,
+  )
+  const standsBy = best ?? failed
+  return standsBy && { ...standsBy.found, ...worst }
 }
 
-function replaces(next: Watched, now: Watched): boolean {
-  if (next.spot.setup !== now.spot.setup) return true
-  if (now.spot.hard && !next.spot.hard) return false
-  const harder = now.held && next.spot.hard === true && !now.spot.hard
-  return harder || (next.seconds ?? 0) >= (now.seconds ?? 0)
+const latestOf = <E extends { series: { at: Instant } }>(all: readonly E[]): E | null =>
+  all.reduce<E | null>((last, each) => (last === null || each.series.at > last.series.at ? each : last), null)
+
+type Shown = Pick<Found, 'reading' | 'at' | 'spot'>
+
+function linkFound(series: LinkSeries, seconds: number | undefined = series.watched): Shown {
+  const { tried, cameUp, at, spot } = series
+  const basis = basisOf(series)
+  return { reading: { kind: 'trial', basis, tried, cameUp, ...(seconds === undefined ? {} : { seconds }) }, at, spot }
 }
 
-const pictureReading = ({ mode, held, seconds }: Learnt['pictures'][number]): Unwritten<Tried> => ({
-  kind: 'reading',
-  measure: 'picture',
-  mode,
-  held,
-  ...(seconds === undefined ? {} : { seconds }),
-})
-
-const trialReading = ({ basis, tried, cameUp, seconds }: Learnt['trials'][number]): Unwritten<Tried> => ({
-  kind: 'trial',
-  basis,
-  tried,
-  cameUp,
-  ...(seconds === undefined ? {} : { seconds }),
-})
-
-/** The one figure that is kept of a reading, as the reading it came from. */
-function figureReading({ measure, value }: Figure, { amps }: RunTest): Unwritten<Tried> {
-  switch (measure) {
-    case 'battery':
-      return { kind: 'reading', measure, slope: value, hours: 0 }
-    case 'added delay':
-      return { kind: 'reading', measure, ms: value }
-    case 'frames':
-      return { kind: 'reading', measure, asked: value, came: 0 }
-    case 'headset link':
-      return { kind: 'reading', measure, rate: value }
-    case 'sight':
-      return { kind: 'reading', measure, good: value > 0 }
-    case 'warmth':
-      return { kind: 'reading', measure, felt: WARMTHS[value] ?? 'hot' }
-    case 'volts lost':
-      return { kind: 'reading', measure, volts: value, amps }
+function pictureFound({ mode, held, at, spot, watched }: PictureSeries, seconds: number | undefined = watched): Shown {
+  return {
+    reading: { kind: 'reading', measure: 'picture', mode, held, ...(seconds === undefined ? {} : { seconds }) },
+    at,
+    spot,
   }
 }
+
+/** The last figure as it was read, and what all of them come to: a figure that a grade refuses was not reached. */
+function figureFound(series: FigureSeries, prediction: Prediction): Found {
+  const { spot, last } = series
+  const enough = ladderOf(series).counts.find(
+    ([worth]) => gradeReading(prediction, readingOf(series, worth))?.grade !== 'blocked',
+  )
+  const tally = figureTally(series, enough?.[0] ?? Number.POSITIVE_INFINITY, 'unknown')
+  return {
+    reading: readingAs(series.measure, last),
+    at: last.at,
+    spot,
+    came: came(tally, NOTHING_COUNTED, AT_ONCE) ?? 'held',
+    counted: { held: tally.held, failed: tally.atOnce },
+  }
+}
+
+const readingAs = (measure: Measure, { at: _, id: __, ...read }: Read): Unwritten<Tried> =>
+  ({ kind: 'reading', measure, ...read }) as unknown as Unwritten<Tried>
+
+/** A reading of a measure that is worth so much. */
+const readingOf = ({ measure, last }: FigureSeries, worth: number): Unwritten<Tried> =>
+  readingAs(measure, withWorth(measure, last, worth))

@@ -6,13 +6,16 @@ import { decimal } from '../quantity/parsed'
 import { linkModeFacts } from '../standards/link-modes'
 import type { Sheet } from '../vocabulary/sheet'
 import { type Advice, adviceSentences } from './advice'
-import type { RecordRow } from './record'
+import type { RecordRow, ToldRow } from './record'
 import { soaksTold } from './soak-timeline'
 import type { SocketRow } from './socket-record'
 
 /** A share with its interval, as the record tells it: "9 of 10 (56 to 99 %)". */
 export const shareText = ({ held, tried, rate }: Pick<RecordRow, 'held' | 'tried' | 'rate'>): string =>
   `${decimal(held, 1)} of ${decimal(tried, 1)} (${decimal(rate.low * 100, 0)} to ${decimal(rate.high * 100, 0)} %)`
+
+/** How likely the next one holds, in per cent; empty where that is not known. */
+export const likelyText = (likely: number | null): string => (likely === null ? '' : decimal(likely * 100, 0))
 
 /** A rate by the day is told from a night on. */
 const TOLD_FROM = 8 * 3600
@@ -27,7 +30,7 @@ export function dropsText({ drops, seconds }: Pick<RecordRow, 'drops' | 'seconds
 }
 
 /** The record as a table. */
-export const recordTable = (rows: readonly RecordRow[], unit: LengthUnit): string[][] => [
+export const recordTable = (rows: readonly ToldRow[], unit: LengthUnit): string[][] => [
   [
     'Kind',
     'Length',
@@ -37,12 +40,13 @@ export const recordTable = (rows: readonly RecordRow[], unit: LengthUnit): strin
     'Tried',
     'Held at least %',
     'Held at most %',
+    'Next holds %',
     'Drops',
     'Watched, s',
     'Of others',
     'Held for days',
   ],
-  ...rows.map(({ kind, length, mode, controller, held, tried, rate, drops, seconds, elsewhere, inPlace }) => [
+  ...rows.map(({ kind, length, mode, controller, held, tried, rate, likely, drops, seconds, elsewhere, inPlace }) => [
     kind,
     length === null ? 'all' : formatLength(length, unit),
     linkModeFacts[mode].name,
@@ -51,6 +55,7 @@ export const recordTable = (rows: readonly RecordRow[], unit: LengthUnit): strin
     `${tried}`,
     decimal(rate.low * 100, 1),
     decimal(rate.high * 100, 1),
+    likelyText(likely),
     `${drops}`,
     `${seconds}`,
     `${elsewhere}`,
@@ -77,7 +82,7 @@ export const socketTable = (rows: readonly SocketRow[]): string[][] => [
 /** All soaks of runs as a table. */
 export const soakTable = (index: SiteIndex): string[][] => [
   ['Run', 'Began', 'Until', 'Under way', 'Drops', 'Dropped at'],
-  ...soaksTold(index).map(({ tag, from, to, underWay, drops, at }) => [
+  ...soaksTold(index.plan).map(({ tag, from, to, underWay, drops, at }) => [
     tag,
     new Date(from).toISOString(),
     new Date(to).toISOString(),

@@ -1,7 +1,6 @@
-import { cameOf } from '../link/record'
-import { IN_PLACE_SECONDS } from '../observe/basis'
+import { type CableOutcome, estimateOn, outcomesOfKind } from '../link/outcomes'
+import { isWatts, leastOf, mostOf } from '../observe/figures'
 import { learntOf, learntOfCable } from '../observe/learned'
-import type { Learnt } from '../observe/learnt'
 import type { SiteIndex } from '../plan/site-index'
 import { exactShare } from '../quantity/intervals'
 import type { Metres } from '../quantity/length'
@@ -9,7 +8,7 @@ import type { SuccessRate } from '../quantity/statistics'
 import { type LinkMode, linkModeFacts } from '../standards/link-modes'
 import { keptWith } from '../work/kept'
 
-/** What cables of one kind and length did in one mode on one sort of socket: each counted once. */
+/** What cables of one kind and length did in one mode on one controller: each counted once in each socket. */
 export type RecordCell = {
   /** The name of the kind, as its catalogue has it. */
   kind: string
@@ -27,37 +26,33 @@ export type RecordCell = {
   drops: number
 }
 
-/** What a site knows of its cables, by kind, length, mode and controller. Cables of no kind are left out: nobody can buy them again. */
-export const recordOf = keptWith((index: SiteIndex): readonly RecordCell[] => {
-  const cells = new Map<string, RecordCell>()
-  for (const { id: kindId, name } of index.plan.kinds)
-    for (const cable of index.cablesOfKind.get(kindId) ?? []) {
-      const learnt = learntOfCable(index.learned, cable.id)
-      for (const { mode, controller, seconds, drops } of learnt?.tallies ?? []) {
-        const says = cameOf(index, cable, mode, controller ?? undefined)
-        if (says === undefined) continue
-        const key = `${name.toLowerCase()} ${cable.length} ${mode} ${controller}`
-        const cell = cells.get(key) ?? {
-          kind: name,
-          length: cable.length,
-          mode,
-          controller,
-          held: 0,
-          tried: 0,
-          inPlace: 0,
-          seconds: 0,
-          drops: 0,
-        }
-        cell.tried += 1
-        cell.inPlace += Number(says === 'holds' && wasInPlace(learnt, mode, controller))
-        cell.held += Number(says === 'holds' || says === 'comes up')
-        cell.seconds += seconds
-        cell.drops += drops
-        cells.set(key, cell)
-      }
+/** What a site knows of its cables, by kind, length, mode and controller, each counted once in each socket. Cables of no kind are left out: nobody can buy them again. */
+export const recordOf = keptWith((index: SiteIndex): readonly RecordCell[] =>
+  index.plan.kinds.flatMap((kind) =>
+    cellsOf(outcomesOfKind(index, kind)).map((cell) => ({ ...cell, kind: kind.name })),
+  ),
+)
+
+/** What came of the cables of one kind, by length, mode and controller. */
+const cellsOf = keptWith((outcomes: readonly CableOutcome[]): readonly Omit<RecordCell, 'kind'>[] => {
+  const cells = new Map<string, Omit<RecordCell, 'kind'>>()
+  for (const { levels, length, mode, controller, held, seconds, drops, inPlace } of outcomes) {
+    // of one kind: by length, and by controller where it was noted
+    const key = levels[controller === null ? 2 : 3] ?? ''
+    let cell = cells.get(key)
+    if (!cell) {
+      cell = { ...NO_CELL, length, mode, controller }
+      cells.set(key, cell)
     }
+    cell.tried += 1
+    cell.held += held
+    cell.inPlace += Number(inPlace)
+    cell.seconds += seconds
+    cell.drops += drops
+  }
   return [...cells.values()]
 })
+const NO_CELL = { held: 0, tried: 0, inPlace: 0, seconds: 0, drops: 0 }
 
 /** What others counted of kinds of this site, as they told it: by the kind as a whole, each source's latest word. */
 export const toldOf = keptWith((index: SiteIndex): readonly RecordCell[] =>
@@ -77,17 +72,6 @@ export const toldOf = keptWith((index: SiteIndex): readonly RecordCell[] =>
     ),
   ),
 )
-
-/** It held in a run, watched for a day or longer. */
-const wasInPlace = (learnt: Learnt | undefined, mode: LinkMode, controller: string | null): boolean =>
-  learnt?.trials.some(
-    ({ copied, cameUp, tried, seconds = 0, spot }) =>
-      copied === true &&
-      cameUp === mode &&
-      tried === mode &&
-      seconds >= IN_PLACE_SECONDS &&
-      (spot.controller ?? null) === controller,
-  ) ?? false
 
 /** How finely a record is told: a kind as a whole, by its lengths, or by length and controller. */
 export const RECORD_GRAINS = ['kind', 'length', 'controller'] as const
@@ -163,6 +147,36 @@ export function recordRows({ own, others }: Told, grain: RecordGrain, weight: We
     )
 }
 
+/** A row of the record, with how likely the next one is to hold; null where this site does not know the kind. */
+export type ToldRow = RecordRow & { likely: number | null }
+
+/**
+ * The record of a site beside what `others` tell, at a grain. How likely the next one holds is the same figure that ranks and prices: few tries lean on what is known
+ * one level up.
+ */
+export function recordTold(
+  index: SiteIndex,
+  others: readonly RecordCell[],
+  grain: RecordGrain,
+  weight: Weight,
+): ToldRow[] {
+  const builds = new Map(index.plan.kinds.map(({ name, construction }) => [name.toLowerCase(), construction]))
+  return recordRows({ own: recordOf(index), others: [...others, ...toldOf(index)] }, grain, weight).map((row) => {
+    const { mode, length, controller } = row
+    const kind = row.kind.toLowerCase()
+    const construction = builds.get(kind)
+    if (construction === undefined) return { ...row, likely: null }
+    const asked = {
+      mode,
+      construction,
+      kind,
+      ...(length === null ? {} : { length }),
+      ...(controller === null ? {} : { controller }),
+    }
+    return { ...row, likely: estimateOn(index, asked, others, weight).odds }
+  })
+}
+
 /** What one cable did in one socket, the last time. */
 export type PortCell = { mode: LinkMode | null; dropped: boolean; seconds: number; at: string }
 
@@ -174,11 +188,11 @@ export function portMatrix(index: SiteIndex): {
   const ports = new Map<string, number>()
   const rows = index.plan.cables.flatMap(({ id }) => {
     const cells = new Map<string, PortCell>()
-    for (const { spot, cameUp, basis, seconds = 0, at, copied } of learntOfCable(index.learned, id)?.trials ?? []) {
+    for (const { spot, cameUp, dropped, watched = 0, at, copied } of learntOfCable(index.learned, id)?.links ?? []) {
       if (copied || spot.port === undefined || spot.port.startsWith('run /')) continue
       const known = cells.get(spot.port)
       if (known && known.at > at) continue
-      cells.set(spot.port, { mode: cameUp, dropped: cameUp === null && basis === 'soaked', seconds, at })
+      cells.set(spot.port, { mode: cameUp, dropped: dropped === true, seconds: watched, at })
     }
     for (const port of cells.keys()) ports.set(port, (ports.get(port) ?? 0) + 1)
     return cells.size > 0 ? [{ cable: id, cells }] : []
@@ -193,17 +207,17 @@ export function wattsTable(index: SiteIndex): WattsRow[] {
   const rows = new Map<string, WattsRow>()
   const deviceOf = (port: string | undefined): string | null => port?.split('/')[0] ?? null
   for (const { id } of index.plan.cables) {
-    const learnt: Learnt | undefined = learntOfCable(index.learned, id)
-    for (const { watts, spot } of learnt?.watts ?? []) {
+    for (const series of learntOfCable(index.learned, id)?.figures.filter(isWatts) ?? []) {
+      const { times, spot } = series
+      const [least, most] = [leastOf(series), mostOf(series)]
       const [charger, device] = [deviceOf(spot.port), deviceOf(spot.far)]
       if (!charger || !device) continue
       const key = `${charger} ${id} ${device}`
-      const row = rows.get(key)
-      if (row) {
-        row.least = Math.min(row.least, watts)
-        row.most = Math.max(row.most, watts)
-        row.times += 1
-      } else rows.set(key, { charger, cable: id, device, least: watts, most: watts, times: 1 })
+      const row = rows.get(key) ?? { charger, cable: id, device, least: least.watts, most: most.watts, times: 0 }
+      row.least = Math.min(row.least, least.watts)
+      row.most = Math.max(row.most, most.watts)
+      row.times += times
+      rows.set(key, row)
     }
   }
   return [...rows.values()].sort((one, other) => other.most - one.most)

@@ -5,10 +5,10 @@ import { formatPictureMode } from '../picture/mode-text'
 import { portKey, type SiteIndex, socketAt } from '../plan/site-index'
 import type { Amps } from '../quantity/watts'
 import type { End } from '../standards/connectors'
-import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
+import { isExtension, leadShape } from '../standards/reach'
 import { busWatts } from '../vocabulary/need'
-import type { Policy } from '../vocabulary/policy'
-import type { PortAddress, Run } from '../vocabulary/run'
+import { soakSeconds } from '../vocabulary/policy'
+import { laidCables, type PortAddress, type Run } from '../vocabulary/run'
 
 export const RUN_TEST_KINDS = [
   'link',
@@ -39,13 +39,8 @@ export type RunTest = {
   seconds: number
   /** The current at which volts lost are read. */
   amps: Amps
-}
-
-/** How long a site watches a link before it calls it good. */
-export const soakSeconds: Record<Policy['soak'], number> = {
-  minute: SHORTEST_SOAK_SECONDS,
-  night: 8 * 3600,
-  'ten days': 10 * 86_400,
+  /** It is asked for, and holds up no acceptance. */
+  optional?: true
 }
 
 /** From so many watts on a plug is felt; below that it stays cool (common practice). */
@@ -62,12 +57,18 @@ export function runTests(index: SiteIndex, run: Run, crossings: readonly Crossin
   const tests: RunTest[] = []
   const seconds = soakSeconds[policy.soak]
   const own = portKey(run.from)
-  const add = (kind: RunTestKind, crossing: Crossing | null, socket: PortAddress = run.from): void => {
+  const add = (
+    kind: RunTestKind,
+    crossing: Crossing | null,
+    socket: PortAddress = run.from,
+    optional = false,
+  ): void => {
     const of = crossing && kind === 'picture' ? ` ${formatPictureMode(pictureOf(crossing))}` : ''
     const place = portKey(socket) === own ? '' : ` in ${portKey(socket)}`
     const key = `${kind}${of}${place}`
     const amps = Math.max(0.5, Math.min(3, (crossing ? wattsOf(crossing) : 0) / 5))
-    if (!tests.some((test) => test.key === key)) tests.push({ key, kind, socket, crossing, seconds, amps })
+    if (!tests.some((test) => test.key === key))
+      tests.push({ key, kind, socket, crossing, seconds, amps, ...(optional ? { optional } : {}) })
   }
   const data = crossings.length === 0 || crossings.some(({ need }) => need.kind !== 'power' && need.kind !== 'picture')
   const speaks = sharedModes(index, run).length > 0
@@ -94,7 +95,8 @@ export function runTests(index: SiteIndex, run: Run, crossings: readonly Crossin
     (most, each) => (wattsOf(each) >= Math.max(FELT_FROM, most ? wattsOf(most) : 0) ? each : most),
     null,
   )
-  if (strongest) add('warmth', strongest)
+  // a box in mid-lead may get hot at any load
+  if (strongest || laidCables(run).some((id) => getsWarm(index, id))) add('warmth', strongest, run.from, true)
   const watched = speaks && (data || crossings.some(({ need }) => need.kind === 'picture'))
   if (watched || crossings.some(({ need }) => need.kind === 'picture')) add('soak', null)
   if (speaks && policy.proveIn === 'each controller')
@@ -111,6 +113,15 @@ const pictureOf = ({ need }: Crossing) => {
 }
 
 const wattsOf = ({ need }: Crossing): number => (need.kind === 'power' ? need.watts : (busWatts(need) ?? 0))
+
+/** It repeats the signal, is fed, or lengthens another: there is a box or a joint in it. */
+function getsWarm({ cables }: SiteIndex, id: string): boolean {
+  const cable = cables.get(id)
+  return (
+    cable !== undefined &&
+    (cable.construction !== 'passive' || cable.feed !== 'bus' || isExtension(leadShape(cable.ends)))
+  )
+}
 
 /** They take the same plug. */
 const isAlike = (one: End, other: End): boolean =>

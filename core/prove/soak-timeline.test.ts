@@ -8,8 +8,8 @@ import { soaksTold } from './soak-timeline'
 describe('soaks on a line of time', () => {
   const drop = '2026-11-25T09:00:00Z'
   const soaks = demo.soaks.map((soak) => (isRunSoak(soak) ? { ...soak, drops: [drop] } : soak))
-  const index = indexPlan({ ...demo, soaks })
-  const told = soaksTold(index)
+  const plan = { ...demo, soaks }
+  const told = soaksTold(plan)
   it('begin where they began; those under way reach to where they are good, with each drop at its instant', () => {
     const [first] = told
     const soak = demo.soaks.find(isRunSoak)
@@ -24,6 +24,12 @@ describe('soaks on a line of time', () => {
       expect(each.to).toBeGreaterThan(each.from)
       if (at > 0) expect(each.to).toBeLessThanOrEqual(past[at - 1]?.to ?? 0)
     }
-    expect(soakTable(index)).toHaveLength(told.length + 1)
+    expect(soakTable(indexPlan(plan))).toHaveLength(told.length + 1)
+  })
+  it('are all told, however often the same came of it', () => {
+    const held = demo.observations.find(({ kind, subject }) => kind === 'trial' && 'run' in subject)
+    if (!held) throw new Error('the demo has a run that was soaked')
+    const nights = [1, 2, 3].map((night) => ({ ...held, id: `night-${night}`, at: `2026-11-0${night}T06:00:00.000Z` }))
+    expect(soaksTold({ ...plan, observations: [...plan.observations, ...nights] })).toHaveLength(told.length + 3)
   })
 })

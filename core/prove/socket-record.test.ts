@@ -33,7 +33,7 @@ describe('the record by socket', () => {
       }),
     )
   })
-  it('takes the latest word of each cable in each socket', () => {
+  it('takes what all tries of each cable in each socket come to', () => {
     const [kind] = demo.kinds
     const laptop = demo.devices.find(({ id }) => id === 'gallery-laptop')
     const cables = demo.cables.slice(0, 4).map((cable) => ({ ...cable, kind: kind?.id }))
@@ -44,7 +44,8 @@ describe('the record by socket', () => {
       basis: 'soaked',
       tried: 'gen2x1',
       cameUp: held ? 'gen2x1' : null,
-      seconds: 60,
+      // twenty times as long as it took to drop
+      seconds: held ? 1200 : 60,
       subject: { cable },
       where: {
         computer: laptop?.id,

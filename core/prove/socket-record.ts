@@ -1,5 +1,7 @@
-import { learntOfCable } from '../observe/learned'
-import type { Trial } from '../observe/trials'
+import { knownOf, triedLead } from '../link/lay'
+import { cameIn } from '../link/record'
+import { isGood } from '../observe/came'
+import type { LinkSeries } from '../observe/links'
 import type { SiteIndex } from '../plan/site-index'
 import { exactShare } from '../quantity/intervals'
 import type { SuccessRate } from '../quantity/statistics'
@@ -10,7 +12,7 @@ import { laidCables } from '../vocabulary/run'
 import { keptWith } from '../work/kept'
 import { FEWEST_TOLD } from './record'
 
-/** What cables of one kind did in one mode on one sort of socket, at one device, in one chain: each cable counted once by its latest word there. */
+/** What cables of one kind did in one mode on one sort of socket, at one device, in one chain: each cable counted once by what all its tries there come to. */
 export type SocketCell = {
   kind: string
   mode: LinkMode
@@ -31,27 +33,24 @@ export const socketRecordOf = keptWith((index: SiteIndex): readonly SocketCell[]
   const cells = new Map<string, SocketCell>()
   for (const { id: kindId, name } of index.plan.kinds)
     for (const cable of index.cablesOfKind.get(kindId) ?? []) {
-      const latest = new Map<string, { trial: Trial; cell: SocketCell }>()
-      for (const trial of learntOfCable(index.learned, cable.id)?.trials ?? []) {
-        if (trial.copied) continue
-        const cell = cellOf(index, name, cable, trial)
+      const tried = new Map<string, { cell: SocketCell; links: LinkSeries[] }>()
+      for (const series of knownOf(index, cable).links) {
+        if (series.copied) continue
+        const cell = cellOf(index, name, cable, series)
         const key = keyOf(cell, 'chain')
-        const known = latest.get(key)
-        if (!known || known.trial.at <= trial.at) latest.set(key, { trial, cell })
+        const { links } = tried.get(key) ?? { links: [] }
+        tried.set(key, { cell, links: [...links, series] })
       }
-      for (const [key, { trial, cell }] of latest) {
-        const counted = cells.get(key) ?? cell
-        cells.set(key, {
-          ...counted,
-          tried: counted.tried + 1,
-          held: counted.held + Number(trial.cameUp === trial.tried),
-        })
+      for (const [key, { cell, links }] of tried) {
+        const known = cells.get(key) ?? cell
+        const came = cameIn(links, cell.mode, triedLead(index, cable)) ?? null
+        cells.set(key, { ...known, tried: known.tried + 1, held: known.held + Number(isGood(came)) })
       }
     }
   return [...cells.values()]
 })
 
-function cellOf(index: SiteIndex, kind: string, cable: Cable, { tried, spot }: Trial): SocketCell {
+function cellOf(index: SiteIndex, kind: string, cable: Cable, { tried, spot }: LinkSeries): SocketCell {
   const [device, port] = (spot.port ?? '').split('/')
   const run = index.runOf.get(cable.id)
   const own = device === 'run ' ? index.runs.get(port ?? '')?.from : undefined

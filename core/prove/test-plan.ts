@@ -119,8 +119,7 @@ function riskOf(index: SiteIndex, run: Run): string | null {
     const learnt = learntOfCable(index.learned, id)
     const tag = index.cables.get(id)?.tag ?? id
     if (learnt?.hot) return `${tag} got hot before: on the equipment that matters least`
-    if (learnt?.trials.some(({ cameUp, basis }) => cameUp === null && basis === 'soaked'))
-      return `${tag} dropped before`
+    if (learnt?.links.some(({ dropped }) => dropped)) return `${tag} dropped before`
   }
   return null
 }

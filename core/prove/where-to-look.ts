@@ -34,7 +34,7 @@ export const whereToLook: Record<RunTestKind, WhereToLook> = {
     linux: 'The same. No computer tells it by itself.',
   },
   warmth: {
-    desktop: 'Touch the plugs and the box in mid-lead after ten minutes, or use a thermometer.',
+    desktop: 'Touch the plugs and any box in the lead after 1, 10 and 30 minutes, or use a thermometer.',
     linux: 'The same.',
     otherwise: 'Too hot to hold: unplug at the supply, let it cool, retire the lead.',
   },

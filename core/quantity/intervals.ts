@@ -14,10 +14,14 @@ export function exactShare(passed: number, tried: number): SuccessRate | null {
     passed,
     tried,
     share: passed / tried,
-    low: passed === 0 ? 0 : jstat.beta.inv(TAIL, passed, tried - passed + 1),
+    low: exactLower(passed, tried, TAIL),
     high: passed === tried ? 1 : jstat.beta.inv(1 - TAIL, passed + 1, tried - passed),
   }
 }
+
+/** The least share that what was seen leaves likely, with so much of a tail below it (Clopper and Pearson 1934). 0 where nothing held. */
+export const exactLower = (passed: number, tried: number, tail: number): number =>
+  passed === 0 ? 0 : jstat.beta.inv(tail, passed, tried - passed + 1)
 
 export const SECONDS_OF_DAY = 86_400
 

@@ -130,8 +130,8 @@ export const lanePairs = (mode: LinkMode): 1 | 2 => (twoPairs.has(mode) ? 2 : 1)
 export const pairRate = (mode: LinkMode): BitsPerSecond => linkModeFacts[mode].line / lanePairs(mode)
 
 /**
- * The slowest mode that could have carried a copy at a rate, of those a lead with such ends could come up in; null where USB 2.0 could. A lead with an
- * older plug has one lane.
+ * The slowest mode that could have carried a copy at a rate, of those a lead with such ends could come up in; null where none could. A lead with an older plug
+ * has one lane.
  */
 export function slowestModeFor(rate: BitsPerSecond, lanes: 'one lane' | 'any'): LinkMode | null {
   let slowest: LinkMode | null = null
@@ -140,5 +140,5 @@ export function slowestModeFor(rate: BitsPerSecond, lanes: 'one lane' | 'any'): 
     if (payload < rate || (lanes === 'one lane' && twoPairs.has(mode))) continue
     if (slowest === null || payload < linkModeFacts[slowest].payload) slowest = mode
   }
-  return slowest === 'usb2' ? null : slowest
+  return slowest
 }

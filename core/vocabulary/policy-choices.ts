@@ -12,6 +12,7 @@ export type PolicyQuestion =
   | 'buying'
   | 'soak'
   | 'proveIn'
+  | 'others'
   | 'searching'
   | 'drivers'
 
@@ -20,7 +21,7 @@ type Answer<Value> = { value: Value; title: string; consequence: string; goes: s
 
 /** Where practitioners disagree, both schools with what follows from each. */
 export const policyQuestions: {
-  [Name in PolicyQuestion]: { legend: string; options: readonly Answer<Policy[Name]>[] }
+  [Name in PolicyQuestion]: { legend: string; options: readonly Answer<NonNullable<Policy[Name]>>[] }
 } = {
   length: {
     legend: 'How long may a cable be?',
@@ -201,6 +202,29 @@ export const policyQuestions: {
       },
     ],
   },
+  others: {
+    legend: 'How much do the tries of others count?',
+    options: [
+      {
+        value: 'as own',
+        title: 'As much as what was tried here',
+        consequence: 'For shops whose clients are alike: a kind that held elsewhere ranks as if it had held here.',
+        goes: 'with the tries of others as its own',
+      },
+      {
+        value: 'half',
+        title: 'Half as much',
+        consequence: 'Other computers and other sockets: two tries elsewhere weigh as much as one here.',
+        goes: 'with the tries of others at half their weight',
+      },
+      {
+        value: 'not',
+        title: 'Not at all',
+        consequence: 'Only what was tried on this site ranks and prices a kind.',
+        goes: 'without the tries of others',
+      },
+    ],
+  },
   searching: {
     legend: 'How is a fault searched?',
     options: [
@@ -237,8 +261,13 @@ export const policyQuestions: {
   },
 }
 
+/** What a site goes by in a question; one that it says nothing of it goes by as it always did. */
+export const answerOf = (policy: Policy, question: PolicyQuestion): string =>
+  policy[question] ?? UNSAID[question as keyof typeof UNSAID]
+const UNSAID = { others: 'half' } as const
+
 /** Rules for the work at the bench and in a search. */
-const FOR_THE_WORK: ReadonlySet<string> = new Set<PolicyQuestion>(['soak', 'proveIn', 'searching', 'drivers'])
+const FOR_THE_WORK: ReadonlySet<string> = new Set<PolicyQuestion>(['proveIn', 'others', 'searching', 'drivers'])
 /** Whether any verdict of Match depends on a question. */
 export const bearsOnVerdicts = (question: string): boolean => !FOR_THE_WORK.has(question)
 
@@ -248,6 +277,6 @@ export const otherChoices = (policy: Policy): { choice: Partial<Policy>; goes: s
     .filter(([name]) => bearsOnVerdicts(name))
     .flatMap(([name, { options }]) =>
       options
-        .filter(({ value }) => policy[name as PolicyQuestion] !== value)
+        .filter(({ value }) => answerOf(policy, name as PolicyQuestion) !== value)
         .map(({ value, goes }) => ({ choice: { [name]: value }, goes })),
     )

@@ -1,9 +1,13 @@
 import { z } from 'zod'
+import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import { asPrice, forAll, priceField } from './fields'
 
 /** What may have to be bought beside leads. */
 export const EQUIPMENT = ['dock', 'hub', 'charger', 'extender pair'] as const
 export type Equipment = (typeof EQUIPMENT)[number]
+
+/** Longer than this nobody has to look before it is relied on. */
+export const LONGEST_LOOK_SECONDS = 86_400
 
 /** Where practitioners disagree: what this site goes by. Every verdict a policy changes says so. */
 export const policySchema = z.strictObject({
@@ -45,10 +49,25 @@ export const policySchema = z.strictObject({
     .enum(['minute', 'night', 'ten days'])
     .default('minute')
     .describe('how long a link is watched before it counts as proved: 60 s, 8 hours, or 10 days'),
+  reliedFrom: z
+    .number()
+    .int()
+    .min(SHORTEST_SOAK_SECONDS)
+    .max(LONGEST_LOOK_SECONDS)
+    .optional()
+    .describe(
+      'Seconds that a link has to hold in one look before it is relied on; left out: 60. A look of less only shows that it comes up',
+    ),
   proveIn: z
     .enum(['own port', 'each controller'])
     .default('own port')
     .describe('a run is proved in the port it is planned in, or on each controller that may be used'),
+  others: z
+    .enum(['as own', 'half', 'not'])
+    .optional()
+    .describe(
+      'what other sites and sellers counted, beside what was tried here: as much, half as much (where it is left out), or not at all. It ranks and prices, and decides no verdict',
+    ),
   searching: z
     .enum(['most telling', 'lead first'])
     .default('most telling')
@@ -84,4 +103,21 @@ export const policySchema = z.strictObject({
     .describe('Share of its own supply below which a laptop does not charge under load'),
 })
 export type Policy = z.output<typeof policySchema>
+/** What a site goes by whose file says nothing of it. */
 export const defaultPolicy: Policy = policySchema.parse({})
+/** What a new site begins with: bad leads drop between 45 and 90 s, so a look is relied on from 120 s on (common practice). */
+export const newPolicy: Policy = { ...defaultPolicy, reliedFrom: 120 }
+
+/** From how many seconds on a site relies on a look; one that says nothing of it relies on the least. */
+export const reliedOf = ({ reliedFrom = SHORTEST_SOAK_SECONDS }: Pick<Policy, 'reliedFrom'>): number => reliedFrom
+
+/** How much a try of somebody else counts beside one of this site. */
+export const othersWeight = ({ others = 'half' }: Pick<Policy, 'others'>): 0 | 0.5 | 1 =>
+  others === 'as own' ? 1 : others === 'half' ? 0.5 : 0
+
+/** How long a site watches a link before it calls it good. */
+export const soakSeconds: Record<Policy['soak'], number> = {
+  minute: SHORTEST_SOAK_SECONDS,
+  night: 8 * 3600,
+  'ten days': 10 * 86_400,
+}

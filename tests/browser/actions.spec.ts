@@ -188,7 +188,7 @@ test('a browser that stands at a place is told what came after it, without the p
       [2, [{ list: 'runs', id: 'r-01', value: { note: 'told' } }]],
       [3, []],
     ],
-    learned: [[{ cable: 'c-0001' }, { tallies: [{ mode: 'usb2', passed: 1 }] }]],
+    learned: [[{ cable: 'c-0001' }, { links: [{ tried: 'usb2', cameUp: 'usb2', times: 1 }] }]],
   })
   for (const [since, who, shape] of [
     ['99', identity, COPY_SHAPE],

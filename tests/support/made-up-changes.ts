@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import type { Copy, Edit } from '../../core/change/change'
 import { POLICY_ID, SITE_ID } from '../../core/change/copy'
+import { REMEDIES } from '../../core/observe/kinds/set-right'
 import { type Observation, observationSchema } from '../../core/observe/observation'
 import type { Plan } from '../../core/plan/plan'
 import { handoverSchema } from '../../core/vocabulary/handover'
@@ -167,6 +168,9 @@ export function madeUpEdit(copy: Copy, { sort, one, other, figure }: Choice, num
   return edit.before === undefined ? { list: edit.list, id: edit.id, base: edit.base, value: edit.value } : edit
 }
 
+/** What somebody notes of every third observation. */
+const NOTES = ['in the rain', 'on the second try', 'a'] as const
+
 const MODES = ['usb2', 'gen1x1', 'gen2x1', 'usb4-20', 'usb4-40', 'tbt3-40'] as const
 const PICTURES = [
   { width: 1920, height: 1080, refresh: 60, bits: 8, chroma: '444' },
@@ -198,6 +202,7 @@ export function madeUpObservation(
     id: `seen-${number}`,
     at: new Date(Date.UTC(2026, 5, 1, 9, 0, 0, figure)).toISOString(),
     subject,
+    ...(figure % 3 === 1 ? { note: pick(NOTES, other) } : {}),
     ...(figure % 7 === 0 ? { instrument: { name: 'meter', simulated: true } } : {}),
     ...(place
       ? {
@@ -281,6 +286,15 @@ export function madeUpObservation(
       against: { what: 'the direct way', figures: [410, 412], length: 1 },
     }),
     () => ({ kind: 'reading', measure: 'sight', good: figure % 2 === 0 }),
+    () => ({ kind: 'set right', what: pick(REMEDIES, figure), ...(other % 2 ? { words: 'made up' } : {}) }),
+    () => ({ kind: 'trial', basis: 'soaked', tried: mode, cameUp: mode, seconds: 1200 * (1 + other) }),
+    () => ({
+      kind: 'reading',
+      measure: 'picture',
+      mode: pick(PICTURES, other),
+      held: figure % 2 === 0,
+      seconds: 60 * other,
+    }),
     () => ({ kind: 'accepted', what: pick(['accepted', 'withdrawn'] as const, figure) }),
     () => ({ kind: 'laid', what: pick(['laid', 'taken out'] as const, figure) }),
     () => {

@@ -13,6 +13,7 @@ import {
   makeTry,
   reopenSearch,
   searchOf,
+  shownByAttempt,
   type ToldSymptom,
   tellSymptoms,
 } from '../../../core/change/changes/searches'
@@ -118,7 +119,7 @@ export function draftSearch(
       const seen = plan.observations.find((each) => each.id === said(form, 'observation'))
       if ((seen?.kind !== 'symptom' && seen?.kind !== 'try') || seen.search !== search.id)
         return refused('observation', 'that is not part of this search')
-      return takeBack(seen, 'not so', [run.tag, observationText(seen)], witness)
+      return takeBack([seen, ...shownByAttempt(plan, seen)], 'not so', [run.tag, observationText(seen)], witness)
     }
     case 'retire': {
       const cable = byId(plan.cables).get(said(form, 'cable'))

@@ -28,7 +28,7 @@ import { orderOf, PlanCards } from './plan-cards'
 import { RunTable } from './run-by-run'
 import { Samples } from './samples'
 import { StepUp } from './step-up'
-import { StoredLeadNames, useElsewhere } from './stored-leads'
+import { NOTHING, StoredLeadNames, useElsewhere } from './stored-leads'
 import { LONGEST_DECISION, readDecided, takeDecided } from './take-order.server'
 import { WaitInstead, Waiting } from './waits'
 import { withoutParam, withParam } from './wish-address'
@@ -60,10 +60,9 @@ export default function Order({ loaderData, actionData }: Route.ComponentProps) 
   const [halted, setHalted] = useState(false)
   const asked = useMemo(() => readWishes(params, plan.kinds), [params, plan.kinds])
   const others = useElsewhere()
-  const stores = others?.stores
   const question = useMemo(
-    () => (halted || !stores ? null : { upgrade: asked.upgrade, stores }),
-    [asked.upgrade, halted, stores],
+    () => (halted || !others ? null : { upgrade: asked.upgrade, stores: others.stores, told: others.told }),
+    [asked.upgrade, halted, others],
   )
   const most = useMemo(() => wantingRuns({ index, assessment }).length, [index, assessment])
   const { step, last: wanting, done } = useAsked('choices', question)
@@ -88,7 +87,7 @@ export default function Order({ loaderData, actionData }: Route.ComponentProps) 
   const keep = (id: string): void => setParams(withParam(params, 'keep', id))
   const asking = wanting?.find(({ run }) => run === other)
   return (
-    <StoredLeadNames stores={stores ?? []}>
+    <StoredLeadNames stores={(others ?? NOTHING).stores}>
       <div className={look.head}>
         <Heading as="h1" size="xl">
           Order
@@ -155,7 +154,13 @@ export default function Order({ loaderData, actionData }: Route.ComponentProps) 
               keepOut={(kind) => setParams(withParam(params, 'without', kind))}
             />
             {asked.upgrade !== null && (
-              <StepUp upgrade={asked.upgrade} stores={stores ?? []} question={showing} order={order} money={money} />
+              <StepUp
+                upgrade={asked.upgrade}
+                elsewhere={others ?? NOTHING}
+                question={showing}
+                order={order}
+                money={money}
+              />
             )}
             <TakeOrder order={order} />
           </section>

@@ -2,7 +2,6 @@ import { useMemo } from 'react'
 import { Link as RouterLink } from 'react-router'
 import type { OrderQuestion } from '../../../core/order/decide'
 import type { OrderPlan } from '../../../core/order/solution'
-import type { Store } from '../../../core/order/store'
 import { useSolved } from '../../order/use-solved'
 import text from '../../theme/text.module.css'
 import { useSite } from '../../ui/site-context'
@@ -11,26 +10,27 @@ import type { Deciding } from '../../workers/order.worker'
 import look from './order.module.css'
 import { orderOf } from './plan-cards'
 import { useLeadsOf } from './run-by-run'
+import type { Elsewhere } from './stored-leads'
 
 const EFFORT = { gap: 0.002, seconds: 20 }
 
 /** What being ready for a named upgrade costs more than what is needed today, and which runs it gives something else. */
 export function StepUp({
   upgrade,
-  stores,
+  elsewhere: { stores, told },
   question,
   order,
   money,
 }: {
   upgrade: string
-  stores: readonly Store[]
+  elsewhere: Elsewhere
   question: OrderQuestion
   order: OrderPlan
   money: (sum: number) => string
 }) {
   const { plan, index } = useSite()
   const leadsOf = useLeadsOf()
-  const asked = useMemo(() => ({ upgrade: null, stores }), [stores])
+  const asked = useMemo(() => ({ upgrade: null, stores, told }), [stores, told])
   const { step, last: wanting } = useAsked('choices', asked)
   const questions = useMemo(
     () =>

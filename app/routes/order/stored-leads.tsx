@@ -1,4 +1,5 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react'
+import type { ToldByOthers } from '../../../core/link/outcomes'
 import type { DoneElsewhere } from '../../../core/order/kind-record'
 import { type Store, storedId } from '../../../core/order/store'
 import { useSite } from '../../ui/site-context'
@@ -21,8 +22,12 @@ export function StoredLeadNames({ stores, children }: { stores: readonly Store[]
 
 export const useStoredLeads = (): ReadonlyMap<string, string> => useContext(StoredLeads)
 
-export type Elsewhere = { stores: readonly Store[]; kinds: Readonly<Record<string, DoneElsewhere>> }
-const NOTHING: Elsewhere = { stores: [], kinds: {} }
+export type Elsewhere = {
+  stores: readonly Store[]
+  kinds: Readonly<Record<string, DoneElsewhere>>
+  told: readonly ToldByOthers[]
+}
+export const NOTHING: Elsewhere = { stores: [], kinds: {}, told: [] }
 
 /** What the other sites of this Hallway have to give; null until that is known. Without an answer it is decided without them. */
 export function useElsewhere(): Elsewhere | null {

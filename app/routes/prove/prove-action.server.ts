@@ -82,7 +82,7 @@ export function draftProof({ plan, place }: Copy, runId: string, form: FormData,
     case 'accept': {
       const proof = proofOf({ index, walks: { paths: new Map(), crossings: new Map([[run.id, crossings]]) } }, run)
       const less = said(form, 'less') || null
-      if (proof.passed < proof.tests.length && less === null)
+      if (proof.passed < proof.asked && less === null)
         return refused('less', 'not all of its tests have passed: say why it is accepted all the same')
       const conditions = said(form, 'conditions') || null
       return acceptRun(run, { less, conditions, where: whereAt(index, run.from, run.to) }, witness)

@@ -3,8 +3,10 @@ import { Link as RouterLink, useSearchParams } from 'react-router'
 import { leadCable } from '../../../core/plan/site-index'
 import { proofsOf, RUN_STATES, type RunProof, type RunState } from '../../../core/prove/proof'
 import { runSoaksOf, type SoakStanding } from '../../../core/prove/run-soak'
+import { soaksTold } from '../../../core/prove/soak-timeline'
 import { stateWords } from '../../../core/prove/test-words'
 import type { Run } from '../../../core/vocabulary/run'
+import { loadSite } from '../../stored.server'
 import text from '../../theme/text.module.css'
 import { QuietButton } from '../../ui/controls'
 import { PlainInput } from '../../ui/field'
@@ -16,10 +18,14 @@ import { useSite } from '../../ui/site-context'
 import type { Route } from './+types/prove'
 import look from './prove.module.css'
 import { SoakClock } from './soak-clock'
-import { SoakTimeline } from './soak-timeline'
+import { MOST_SOAKS_SHOWN, SoakTimeline } from './soak-timeline'
 
-/** The time by the server's clock, by which soaks are counted. */
-export const loader = () => ({ now: new Date().toISOString() })
+/** The time by the server's clock, by which soaks are counted, and the newest of them: what was seen stays here. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const { copy } = await loadSite(params.site)
+  const soaks = soaksTold(copy.plan)
+  return { now: new Date().toISOString(), count: soaks.length, soaks: soaks.slice(0, MOST_SOAKS_SHOWN) }
+}
 
 /** What waits for a person comes first. */
 const ORDER: readonly RunState[] = ['stale', 'laid', 'proved', 'planned', 'accepted']
@@ -71,7 +77,7 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
         </RouterLink>
       </p>
       <Soaks soaks={soaks} now={loaderData.now} />
-      <SoakTimeline now={loaderData.now} />
+      <SoakTimeline now={loaderData.now} count={loaderData.count} shown={loaderData.soaks} />
       {plan.runs.length === 0 ? (
         <Text>
           There is no run yet.{' '}
@@ -152,7 +158,7 @@ function Group({ state, rows }: { state: RunState; rows: readonly Row[] }) {
             {run.leads.map((lead) => leadCable(index, lead).tag).join(' + ') || 'none yet'}
           </td>
           <td className={text.whole}>
-            {proof.passed} of {proof.tests.length}
+            {proof.passed} of {proof.asked}
             {proof.failed > 0 && <span className={text.warn}>, {proof.failed} failed</span>}
           </td>
           <td>

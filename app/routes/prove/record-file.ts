@@ -1,7 +1,7 @@
 import { data } from 'react-router'
 import { indexPlan } from '../../../core/plan/site-index'
 import { adviceOf } from '../../../core/prove/advice'
-import { recordOf, recordRows, toldOf } from '../../../core/prove/record'
+import { recordTold } from '../../../core/prove/record'
 import { adviceSheet, recordTable, soakTable, socketTable } from '../../../core/prove/record-sheets'
 import { socketRecordOf, socketRows } from '../../../core/prove/socket-record'
 import { csvFile } from '../../csv/csv'
@@ -21,8 +21,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     case 'record.csv': {
       const { record } = await elsewhere(copy.plan)
       const { searchParams } = new URL(request.url)
-      const others = [...record, ...toldOf(index)]
-      const rows = recordRows({ own: recordOf(index), others }, grainOf(searchParams), weightOf(searchParams))
+      const rows = recordTold(index, record, grainOf(searchParams), weightOf(searchParams, index.plan.policy))
       return csvFile(`${params.site}-record`, recordTable(rows, unit))
     }
     case 'sockets.csv': {

@@ -11,13 +11,11 @@ import {
   RECORD_GRAINS,
   type RecordGrain,
   type RecordRow,
-  recordOf,
-  recordRows,
-  toldOf,
+  recordTold,
   WEIGHTS,
   type Weight,
 } from '../../../core/prove/record'
-import { dropsText, shareText } from '../../../core/prove/record-sheets'
+import { dropsText, likelyText, shareText } from '../../../core/prove/record-sheets'
 import { formatLength } from '../../../core/quantity/length'
 import { LINK_MODES, linkModeFacts } from '../../../core/standards/link-modes'
 import { idField, nameField } from '../../../core/vocabulary/fields'
@@ -98,9 +96,9 @@ export default function RecordPage({ loaderData, actionData }: Route.ComponentPr
   const unit = useUnit()
   const [params] = useSearchParams()
   const grain = grainOf(params)
-  const weight = weightOf(params)
+  const weight = weightOf(params, plan.policy)
   const rows = useMemo(
-    () => recordRows({ own: recordOf(index), others: [...loaderData.others, ...toldOf(index)] }, grain, weight),
+    () => recordTold(index, loaderData.others, grain, weight),
     [index, loaderData.others, grain, weight],
   )
   const advice = useMemo(() => adviceOf(index), [index])
@@ -111,8 +109,8 @@ export default function RecordPage({ loaderData, actionData }: Route.ComponentPr
         Record
       </Heading>
       <Text mb="2">
-        What cables did here and at the other sites of this Hallway, each cable counted once. Few tries leave much open:
-        the range says how much.
+        What cables did here and at the other sites of this Hallway, each counted once in each socket. Few tries leave
+        much open: the range says how much. How likely the next one holds leans on leads like it where few were tried.
       </Text>
       <Took />
       {loaderData.doubts.map(({ instrument, words }) => (
@@ -196,7 +194,17 @@ export default function RecordPage({ loaderData, actionData }: Route.ComponentPr
             <RuledTable
               label="What kinds did"
               wide
-              columns={['Kind', 'Length', 'Mode', 'Controller', 'Held', 'For days', 'Drops', 'Of others']}
+              columns={[
+                'Kind',
+                'Length',
+                'Mode',
+                'Controller',
+                'Held',
+                'Next one holds',
+                'For days',
+                'Drops',
+                'Of others',
+              ]}
             >
               {rows.slice(0, MOST_ROWS).map((row) => (
                 <tr key={`${row.kind} ${row.length} ${row.mode} ${row.controller}`}>
@@ -205,6 +213,7 @@ export default function RecordPage({ loaderData, actionData }: Route.ComponentPr
                   <td>{linkModeFacts[row.mode].name}</td>
                   <td>{row.controller ?? 'all'}</td>
                   <td className={text.mono}>{shareText(row)}</td>
+                  <td className={text.mono}>{row.likely !== null && `${likelyText(row.likely)} %`}</td>
                   <td className={text.mono}>{row.inPlace > 0 && row.inPlace}</td>
                   <td className={text.mono}>{dropsText(row)}</td>
                   <td className={text.mono}>{row.elsewhere}</td>

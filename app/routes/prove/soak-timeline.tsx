@@ -1,4 +1,4 @@
-import { type SoakTold, soaksTold } from '../../../core/prove/soak-timeline'
+import type { SoakTold } from '../../../core/prove/soak-timeline'
 import { durationText } from '../../../core/quantity/duration'
 import text from '../../theme/text.module.css'
 import { Chart } from '../../ui/chart'
@@ -8,17 +8,15 @@ import { RuledTable } from '../../ui/ruled-table'
 import { useSite } from '../../ui/site-context'
 
 /** Soaks that are drawn and listed. */
-const MOST_SHOWN = 30
+export const MOST_SOAKS_SHOWN = 30
 
 /** All soaks on a line of time, with their drops. */
-export function SoakTimeline({ now }: { now: string }) {
-  const { plan, index } = useSite()
-  const all = soaksTold(index)
-  const shown = all.slice(0, MOST_SHOWN)
+export function SoakTimeline({ now, count, shown }: { now: string; count: number; shown: readonly SoakTold[] }) {
+  const { plan } = useSite()
   if (shown.length === 0) return null
   return (
     <details>
-      <summary className={text.link}>All soaks on a line of time, {all.length}</summary>
+      <summary className={text.link}>All soaks on a line of time, {count}</summary>
       <Chart
         label="Each soak as a bar from its beginning to its end, with its drops. The figures stand in the table below."
         height={shown.length * 26 + 60}

@@ -2,6 +2,7 @@ import { useNavigation } from 'react-router'
 import { gradeTexts, predictionText, readingText } from '../../../core/bench/grade-reading'
 import { type AskedValue, valueExamples } from '../../../core/bench/read-value'
 import { sharedModes } from '../../../core/link/shared-modes'
+import { isGood } from '../../../core/observe/came'
 import type { Tried } from '../../../core/observe/observation'
 import { portKey, socketAt } from '../../../core/plan/site-index'
 import { canTell } from '../../../core/prove/can-tell'
@@ -13,6 +14,7 @@ import { testName } from '../../../core/prove/test-words'
 import { whereToLook } from '../../../core/prove/where-to-look'
 import { durationText } from '../../../core/quantity/duration'
 import { linkModeFacts } from '../../../core/standards/link-modes'
+import { SHORTEST_SOAK_SECONDS } from '../../../core/standards/soak'
 import type { Run } from '../../../core/vocabulary/run'
 import text from '../../theme/text.module.css'
 import { MadeFrom } from '../../ui/change-fields'
@@ -49,6 +51,7 @@ export function TestCard({ run, standing, hardest, wrong }: Props) {
     <li className={look.test} data-passed={result ? passed : undefined}>
       <h3>
         {name}
+        {test.optional && <span className={text.quiet}> (holds up no acceptance)</span>}
         {result?.grade && !result.stale && <GradeMark grade={result.grade.grade} />}
       </h3>
       <dl>
@@ -79,12 +82,28 @@ export function TestCard({ run, standing, hardest, wrong }: Props) {
 const lowered = (sentence: string): string => `${sentence[0]?.toLowerCase() ?? ''}${sentence.slice(1)}`
 
 function Result({ result }: { result: TestResult }) {
-  const { reading, at, grade, stale, easier, short } = result
+  const { reading, at, grade, came, counted, stale, easier, short } = result
   return (
     <>
       {readingText(reading as Tried)}
-      {grade && !stale && `, ${grade.beyond ? 'more than predicted' : gradeTexts[grade.grade]}`}
+      {grade && !stale && isGood(came) && `, ${grade.beyond ? 'more than predicted' : gradeTexts[grade.grade]}`}
       {!grade && ', something else was the limit'}, <Moment at={at} />
+      {came === 'comes and goes' && !stale && (
+        <span className={text.warn}>
+          {' '}
+          Comes and goes: failed in {counted.failed} of {counted.held + counted.failed} tries.
+        </span>
+      )}
+      {came === 'failed' && counted.held > 0 && !stale && (
+        <span className={text.warn}>
+          {' '}
+          Failed in {counted.failed} of {counted.held + counted.failed} tries, and never held for{' '}
+          {SHORTEST_SOAK_SECONDS} s.
+        </span>
+      )}
+      {came === 'begun anew' && !stale && (
+        <span className={text.warn}> Set right since: three tries and a soak will tell.</span>
+      )}
       {stale && <span className={text.warn}> Stale: prove it again.</span>}
       {easier && !stale && <span className={text.warn}> Not everything ran at once.</span>}
       {short && !stale && grade?.grade !== 'blocked' && (

@@ -110,7 +110,7 @@ export async function saveRetraction(
     if (!of || !observation) return refused('observation', 'that observation is no longer there')
     if (observations.some((each: Observation) => each.kind === 'retraction' && each.retracts === id))
       return refused('observation', 'it has been taken back already')
-    return takeBack(observation, reason, [of.tag, observationText(observation)], witnessOf(hand))
+    return takeBack([observation], reason, [of.tag, observationText(observation)], witnessOf(hand))
   })
   if (saved?.outcome === 'saved') return redirect(done)
   const { problem, status } = whyNotSaved(saved)

@@ -21,25 +21,23 @@ export const writeDown = (
   edits: observations.map((value) => ({ list: 'observations', id: value.id, base: null, value })),
 })
 
-/** Takes an observation back: it stays, and another says that it does not count and why. */
+/** Takes observations back: they stay, and others say that they do not count and why. */
 export const takeBack = (
-  observation: Observation,
+  observations: readonly Observation[],
   reason: string,
   about: readonly string[],
   { at, by, newId }: Witness,
 ): ChangeToMake =>
   writeDown(
-    [
-      {
-        id: newId(),
-        at,
-        ...(by ? { by } : {}),
-        subject: observation.subject,
-        kind: 'retraction',
-        retracts: observation.id,
-        reason,
-      },
-    ],
+    observations.map(({ id, subject }) => ({
+      id: newId(),
+      at,
+      ...(by ? { by } : {}),
+      subject,
+      kind: 'retraction' as const,
+      retracts: id,
+      reason,
+    })),
     about,
     'take back',
   )

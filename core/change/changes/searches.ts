@@ -74,6 +74,14 @@ export function makeTry(
   return { what: { name: 'try in search', about: [run.tag, made.what, made.says] }, edits: asEdits(seen) }
 }
 
+/** What a try that was written down showed of other leads: it was written in the same change, and goes when the try is taken back. */
+export const shownByAttempt = (plan: Pick<Plan, 'observations'>, attempt: Observation): Observation[] =>
+  attempt.kind === 'try'
+    ? plan.observations.filter(
+        ({ kind, at, by, subject }) => kind === 'trial' && at === attempt.at && by === attempt.by && 'cable' in subject,
+      )
+    : []
+
 const changed = (search: Search, base: LogPosition, more: Partial<Search>): Edit => ({
   list: 'searches',
   id: search.id,

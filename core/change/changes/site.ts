@@ -14,6 +14,8 @@ const policyNames: Record<keyof Policy, string> = {
   farData: 'data past 5 m',
   buying: 'which of the leads that do the job is bought',
   soak: 'how long a soak is',
+  reliedFrom: 'from when a look is relied on',
+  others: 'how much the tries of others count',
   proveIn: 'where a run is proved',
   searching: 'how a fault is searched',
   drivers: 'where drivers are taken from',

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { decimal } from '../../quantity/parsed'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -16,7 +16,7 @@ const schema = z.strictObject({
 export const addedDelay = kindOf({
   schema,
   teach(learning, seen) {
-    learning.figures.push({ measure: 'added delay', value: seen.ms, at: seen.at, spot: spotOf(seen) })
+    noteFigure(learning, seen, 'added delay', { ms: seen.ms })
     learning.last = { at: seen.at, words: `${decimal(seen.ms, 1)} ms more` }
   },
   cannot: 'Small differences are noise: measure both ways several times, in turn.',

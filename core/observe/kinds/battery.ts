@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { decimal } from '../../quantity/parsed'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -28,7 +28,8 @@ export function batteryWords(slope: number): string {
 export const battery = kindOf({
   schema,
   teach(learning, seen) {
-    learning.figures.push({ measure: 'battery', value: seen.slope, at: seen.at, spot: spotOf(seen) })
+    const { slope, low, high, hours } = seen
+    noteFigure(learning, seen, 'battery', { slope, low, high, hours })
     learning.last = { at: seen.at, words: batteryWords(seen.slope) }
   },
   cannot: 'It speaks of that use. A harder one drains more, and a nearly full battery gains little.',

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { formatBytesPerSecond } from '../../quantity/rate'
+import { slowestModeFor } from '../../standards/link-modes'
 import { rateField } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure, noteLink } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -22,8 +23,12 @@ const copied = <Way extends 'write' | 'read'>(way: Way) =>
   kindOf({
     schema: schemas[way],
     teach(learning, seen) {
-      const { at, rate, limit = 'unknown', seconds = 0 } = seen
-      learning.copies.push({ way, rate, limit, seconds, at, spot: spotOf(seen) })
+      const { at, rate, seconds } = seen
+      noteFigure(learning, seen, way, { rate, seconds })
+      // its pairs carried that much: whatever carries it at least came up
+      const [mode, oneLane] = [slowestModeFor(rate, 'any'), slowestModeFor(rate, 'one lane')]
+      if (mode !== null)
+        noteLink(learning, seen, { tried: mode, cameUp: mode, copied: { oneLane: oneLane ?? mode } }, seconds)
       learning.last = { at, words: formatBytesPerSecond(rate) }
     },
     cannot: 'A disk or a bridge that is slower than the lead hides what the lead could do.',

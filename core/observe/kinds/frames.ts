@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { decimal } from '../../quantity/parsed'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -20,8 +20,9 @@ const schema = z.strictObject({
 export const frames = kindOf({
   schema,
   teach(learning, seen) {
-    const lost = Math.max(0, seen.asked - seen.came)
-    learning.figures.push({ measure: 'frames', value: lost, at: seen.at, spot: spotOf(seen) })
+    const { asked, came, gap, reaction } = seen
+    const lost = Math.max(0, asked - came)
+    noteFigure(learning, seen, 'frames', { asked, came, gap, reaction })
     learning.last = { at: seen.at, words: lost === 0 ? 'every frame came' : `${lost} frames lost` }
   },
   cannot: 'A slow computer loses frames as well. Try the same devices on the lead that came with them first.',

@@ -3,7 +3,7 @@ import { formatRate } from '../../quantity/rate'
 import { rateField } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -13,7 +13,7 @@ const schema = z.strictObject({ ...everyReading, measure: z.literal('headset lin
 export const headsetLink = kindOf({
   schema,
   teach(learning, seen) {
-    learning.figures.push({ measure: 'headset link', value: seen.rate, at: seen.at, spot: spotOf(seen) })
+    noteFigure(learning, seen, 'headset link', { rate: seen.rate })
     learning.last = { at: seen.at, words: formatRate(seen.rate) }
   },
   cannot: 'Some of these tests do not move with what should move them. Run it on a lead you know as well.',

@@ -6,7 +6,7 @@ import { instantField } from '../../vocabulary/fields'
 import { pictureModeSchema } from '../../vocabulary/need'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { notePicture } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -27,8 +27,9 @@ export const picture = kindOf({
   schema,
   teach(learning, seen) {
     const { at, mode, held, seconds } = seen
-    const watched = seconds === undefined ? {} : { seconds }
-    learning.pictures.push({ mode, rate: streamRate(mode), held, ...watched, at, spot: spotOf(seen) })
+    // what stayed black from the first was watched for no time
+    const dropped = !held && (seconds ?? 0) > 0
+    notePicture(learning, seen, { mode, rate: streamRate(mode), held, ...(dropped ? { dropped } : {}) }, seconds)
     learning.last = { at, words: words(seen) }
   },
   cannot: 'One that held says nothing of larger ones, and one that did not nothing of smaller ones.',

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { asNote } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -17,7 +17,7 @@ const schema = z.strictObject({
 export const sight = kindOf({
   schema,
   teach(learning, seen) {
-    learning.figures.push({ measure: 'sight', value: Number(seen.good), at: seen.at, spot: spotOf(seen) })
+    noteFigure(learning, seen, 'sight', { good: seen.good })
     learning.last = { at: seen.at, words: seen.good ? 'looks right' : 'looks wrong' }
   },
   cannot: 'Eyes see what is there while they look.',

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { durationText } from '../../quantity/duration'
 import { LINK_MODES, linkModeFacts } from '../../standards/link-modes'
+import { SHORTEST_SOAK_SECONDS } from '../../standards/soak'
 import { instantField } from '../../vocabulary/fields'
 import { basisNames, IN_PLACE_SECONDS } from '../basis'
 import { everyObservation } from '../every'
-import { spotOf } from '../spot'
+import { noteLink } from '../learnt'
 import { kindOf } from './kind'
 
 const schema = z.strictObject({
@@ -37,17 +38,10 @@ const timesText = (drops: readonly string[] | undefined): string =>
 export const trial = kindOf({
   schema,
   teach(learning, seen) {
-    const { at, basis, tried, cameUp, seconds, drops } = seen
-    const dropped = drops?.length ?? Number(cameUp === null && basis === 'soaked')
-    learning.trials.push({
-      at,
-      basis,
-      tried,
-      cameUp,
-      ...(seconds === undefined ? {} : { seconds }),
-      ...(dropped > 0 ? { drops: dropped } : {}),
-      spot: spotOf(seen),
-    })
+    const { at, basis, tried, cameUp, seconds } = seen
+    const watched = seconds ?? (basis === 'soaked' ? SHORTEST_SOAK_SECONDS : undefined)
+    const dropped = cameUp === null && basis === 'soaked'
+    noteLink(learning, seen, { tried, cameUp, ...(dropped ? { dropped } : {}) }, watched)
     learning.last = { at, words: cameUpText(seen) }
   },
   cannot: 'It speaks of that socket. A look of less than 60 s proves nothing beyond the book.',

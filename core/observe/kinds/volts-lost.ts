@@ -3,7 +3,7 @@ import { loopOhms } from '../../power/wire'
 import { decimal } from '../../quantity/parsed'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -24,7 +24,7 @@ export const voltsLost = kindOf({
       // of one moment the worse counts
       if (learning.ohms?.at !== at || learning.ohms.value < ohms) learning.ohms = { value: ohms, at }
     }
-    learning.figures.push({ measure: 'volts lost', value: volts, at, spot: spotOf(seen) })
+    noteFigure(learning, seen, 'volts lost', { volts, amps })
     learning.last = { at, words: `${decimal(volts, 2)} V at ${decimal(amps, 1)} A` }
   },
   cannot: 'It says nothing of what the lead carries as data or picture.',

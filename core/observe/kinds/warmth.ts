@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { decimal } from '../../quantity/parsed'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -23,10 +23,10 @@ const words = ({ felt, celsius }: Pick<z.output<typeof schema>, 'felt' | 'celsiu
 export const warmth = kindOf({
   schema,
   teach(learning, seen) {
-    const { at, felt, circumstances } = seen
+    const { at, felt, celsius, circumstances } = seen
     const strangeSupply = circumstances?.strangeSupply === true
     if (felt === 'hot') learning.hot = { at, strangeSupply: strangeSupply && learning.hot?.strangeSupply !== false }
-    learning.figures.push({ measure: 'warmth', value: WARMTHS.indexOf(felt), at, spot: spotOf(seen) })
+    noteFigure(learning, seen, 'warmth', { felt, celsius })
     learning.last = { at, words: words(seen) }
   },
   cannot: 'A plug that stayed cool once may get hot on a stronger charger.',

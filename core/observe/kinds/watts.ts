@@ -3,7 +3,7 @@ import { formatWatts } from '../../quantity/watts'
 import { wattsField } from '../../vocabulary/fields'
 import { basisNames } from '../basis'
 import { everyReading } from '../every'
-import { spotOf } from '../spot'
+import { noteFigure } from '../learnt'
 import { kindOf } from './kind'
 import { readingWords } from './reading'
 
@@ -19,17 +19,10 @@ const NEARLY_FULL = 80
 export const watts = kindOf({
   schema,
   teach(learning, seen) {
-    const { at, limit = 'unknown', circumstances } = seen
+    const { at, circumstances } = seen
     if (seen.watts > MOST_AT_3_A) learning.amps.measured = { value: 5, at }
     if (seen.watts > MOST_AT_20_V) learning.volts.measured = { value: 50, at }
-    const nearlyFull = (circumstances?.charge ?? 0) >= NEARLY_FULL
-    learning.watts.push({
-      watts: seen.watts,
-      limit,
-      least: nearlyFull || (limit !== 'lead' && limit !== 'unknown'),
-      at,
-      spot: spotOf(seen),
-    })
+    noteFigure(learning, seen, 'watts', { watts: seen.watts }, (circumstances?.charge ?? 0) >= NEARLY_FULL)
     learning.last = { at, words: formatWatts(seen.watts) }
   },
   cannot:

@@ -2,7 +2,7 @@ import { Box, Heading, Link, Text } from '@chakra-ui/react'
 import { Link as RouterLink } from 'react-router'
 import { type ModeRecord, recordOf, recordOfKind, runsOfCable } from '../../../../core/drawer/cable-history'
 import { learntOfCable } from '../../../../core/observe/learned'
-import type { Trial } from '../../../../core/observe/trials'
+import type { LinkSeries } from '../../../../core/observe/links'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import { decimal } from '../../../../core/quantity/parsed'
 import { linkModeFacts } from '../../../../core/standards/link-modes'
@@ -50,8 +50,10 @@ export function CableRecord({ cable, index }: { cable: Cable; index: SiteIndex }
   )
 }
 
-const proofText = ({ tried, cameUp }: Trial): string =>
-  `tried ${linkModeFacts[tried].name}: ${cameUp === null ? 'nothing, or it dropped' : linkModeFacts[cameUp].name}`
+const proofText = ({ tried, cameUp, dropped, times }: LinkSeries): string => {
+  const came = cameUp === null ? (dropped ? 'it dropped' : 'nothing came up') : linkModeFacts[cameUp].name
+  return `tried ${linkModeFacts[tried].name}: ${came}${times > 1 ? `, ${times} times` : ''}`
+}
 
 const percent = (share: number): string => `${decimal(share * 100, 0)} %`
 
@@ -65,7 +67,7 @@ function Records({ records, label }: { records: readonly ModeRecord[]; label: st
           <td className={`${text.mono} ${text.whole}`}>
             {rate.passed} of {rate.tried}
           </td>
-          <td title="Wilson score interval, 95 %" className={text.whole}>
+          <td title="Exact interval, 95 %" className={text.whole}>
             {percent(rate.low)} to {percent(rate.high)}
           </td>
           <td className={`${text.mono} ${text.tiny}`}>

@@ -4,7 +4,7 @@ import { Link as RouterLink, useNavigation } from 'react-router'
 import type { Cell } from '../../../../core/bench/cell'
 import { gradeTexts, predictionText, readingText, testTitle } from '../../../../core/bench/grade-reading'
 import { type MatrixRow, type SessionReadings, sessionMatrix } from '../../../../core/bench/matrix'
-import type { Recommendation } from '../../../../core/bench/recommend'
+import { goesText, type Recommendation } from '../../../../core/bench/recommend'
 import type { SiteIndex } from '../../../../core/plan/site-index'
 import type { Session } from '../../../../core/vocabulary/session'
 import text from '../../../theme/text.module.css'
@@ -81,7 +81,7 @@ const MatrixLine = ({ row, site, props }: { row: MatrixRow; site: string; props:
 )
 
 function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
-  const { prediction, reading, grade, earlier, test } = cell
+  const { prediction, reading, grade, goes, earlier, test } = cell
   if (prediction.kind === 'does not fit') return <td className={`${text.quiet} ${text.tiny}`}>does not fit</td>
   const search = new URLSearchParams({ cable: row.cable.id, test: test.id }).toString()
   const should = `should: ${predictionText(prediction)}`
@@ -101,15 +101,20 @@ function MatrixCell({ row, cell }: { row: MatrixRow; cell: Cell }) {
           <span>
             <span className={`${text.block} ${text.half}`}>{readingText(reading)}</span>
             <span className={`${text.block} ${text.tiny} ${look.grade}`} data-grade={grade?.grade}>
-              {grade ? (grade.beyond ? 'more than it should' : gradeTexts[grade.grade]) : 'at least this'}
+              {goes ? goesText(goes) : gradeText(grade)}
               {reading.instrument?.simulated && ', simulated'}
-              {earlier.length > 0 && `, read ${earlier.length + 1} times`}
+              {!goes && earlier.length > 0 && `, read ${earlier.length + 1} times`}
             </span>
           </span>
         </span>
       </RouterLink>
     </td>
   )
+}
+
+const gradeText = (grade: Cell['grade']): string => {
+  if (!grade) return 'at least this'
+  return grade.beyond ? 'more than it should' : gradeTexts[grade.grade]
 }
 
 const verdicts: Record<Recommendation['verdict'], { words: string; grade: 'clear' | 'tight' | 'blocked' | 'note' }> = {
