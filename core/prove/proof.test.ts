@@ -78,6 +78,19 @@ describe('how far a run has come', () => {
     expect(proof([...all, soak(75, 5, {}, null), soak(1499, 6)]).state).toBe('laid')
     expect(proof([...all, soak(75, 5, {}, null), soak(1500, 6)]).state).toBe('proved')
   })
+  it('a link that failed is blocked until three tries held in a row, and tight where it was watched long enough', () => {
+    const linkAfter = (...tries: Observation[]) => proof([laid, ...tries]).tests[0]
+    const failed = link(null, 1)
+    const first = { result: { grade: { grade: 'blocked' }, came: 'failed', counted: { held: 1, failed: 1 } } }
+    expect(linkAfter(failed, link('gen2x1', 2))).toMatchObject({ ...first, passed: false })
+    const watched = linkAfter(failed, link('gen2x1', 2, { seconds: 60 }))
+    expect(watched).toMatchObject({ result: { grade: { grade: 'tight' }, came: 'comes and goes' }, passed: false })
+    const three = [2, 3, 4].map((minute) => link('gen2x1', minute))
+    expect(linkAfter(failed, ...three)).toMatchObject({
+      result: { grade: { grade: 'clear' }, came: 'came up' },
+      passed: true,
+    })
+  })
   it('a soak counts from exactly what the site asks for, and a short look takes nothing from a long one', () => {
     const without = all.slice(0, 4)
     expect(proof([...without, soak(59, 4)]).state).toBe('laid')

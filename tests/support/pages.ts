@@ -60,10 +60,14 @@ export const verdictOf = (page: Page) => page.locator('[data-verdict]')
 /** A site of the test's own, from the demo's file, so that tests do not meet in it. Answers its address. */
 export async function ownSite(page: Page, change: (plan: string) => string = (plan) => plan): Promise<string> {
   const plan = change(await (await page.request.get('/sites/saltmarsh/plan.json')).text())
-  const answer = await page.request.post('/import', {
-    multipart: { file: { name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(plan) } },
-    maxRedirects: 0,
-  })
-  expect(answer.status()).toBe(302)
+  const send = () =>
+    page.request.post('/import', {
+      multipart: { file: { name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(plan) } },
+      maxRedirects: 0,
+    })
+  let answer = await send()
+  // a machine whose disk stands still for seconds answers so, and a person sends it again
+  if (answer.status() === 503) answer = await send()
+  expect(answer.status(), answer.status() === 302 ? '' : await answer.text()).toBe(302)
   return answer.headers().location as string
 }
