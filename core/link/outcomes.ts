@@ -212,13 +212,24 @@ export const estimateOn = (
 ): Estimate => estimate(sumsOn(index), asked, { others: othersOn(index, told), weight })
 const NOBODY: readonly ToldByOthers[] = []
 
+/** Asked for each lead that is offered anywhere, and worked out once for what was counted. */
+const ownIn = keptWith((_: Sums): Map<string, Estimate> => new Map())
+
 /** How many of one kind and length held a mode on this site, wherever they were tried; a verdict reads no more than that. */
 export function ownOfKind(
   index: SiteIndex,
   { kind, length, construction }: Pick<Cable, 'kind' | 'length' | 'construction'>,
   mode: LinkMode,
 ): Estimate {
-  const name = index.kinds.get(kind ?? '')?.name.toLowerCase()
-  return name === undefined ? UNTRIED : estimate(sumsOn(index), { mode, construction, kind: name, length })
+  const name = kind === undefined ? undefined : index.kinds.get(kind)?.name.toLowerCase()
+  if (name === undefined) return UNTRIED
+  const sums = sumsOn(index)
+  const known = ownIn(sums)
+  const key = `${mode} ${construction} ${length} ${name}`
+  const found = known.get(key)
+  if (found) return found
+  const made = estimate(sums, { mode, construction, kind: name, length })
+  known.set(key, made)
+  return made
 }
 const UNTRIED: Estimate = { odds: TOP_ODDS, open: 1, own: null, ofKind: { held: 0, tried: 0 } }
