@@ -3,25 +3,15 @@ import { describe, expect, it } from 'vitest'
 import { cases } from '../../tests/support/laws'
 import { type AskedOf, estimate as estimateOf, holdsMostly, type Outcome, oddsWith, sumsOf, TOP_ODDS } from './estimate'
 
-const outcome = (more: Partial<Outcome>): Outcome => ({
+const asked = {
   mode: 'gen2x1',
   construction: 'passive',
   kind: 'plain',
   length: 3,
   controller: 'board',
   socket: 'pc/1',
-  held: 1,
-  tried: 1,
-  ...more,
-})
-const asked: AskedOf = {
-  mode: 'gen2x1',
-  construction: 'passive',
-  kind: 'plain',
-  length: 3,
-  controller: 'board',
-  socket: 'pc/1',
-}
+} as const satisfies AskedOf
+const outcome = (more: Partial<Outcome>): Outcome => ({ ...asked, held: 1, tried: 1, ...more })
 const estimate = (
   own: readonly Outcome[],
   of: AskedOf,
