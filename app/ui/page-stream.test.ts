@@ -25,7 +25,7 @@ it('tells that the line is back once a stream that was lost is open again, and n
   const lost = vi.fn()
   const stream = openPageStream('/sites/one/live', { ask: () => {}, back })
   stream.hear('lost', lost)
-  await vi.waitFor(() => expect(FakeSource.last).toBeDefined())
+  await vi.waitFor(() => expect(FakeSource.last).toBeDefined(), { timeout: 60_000 })
   FakeSource.last.onopen()
   expect(back).not.toHaveBeenCalled()
   FakeSource.last.onerror()

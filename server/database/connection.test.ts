@@ -25,9 +25,12 @@ afterAll(() => {
   line.close()
 })
 
+/** Longer than a busy machine needs to answer what is asked. */
+const PATIENCE_MS = 2000
+
 describe('a database that says nothing', () => {
   it('is away, as one that is dead is, and is asked again over another line', async () => {
-    const knex = connect(url.href, { patienceMs: 300 })
+    const knex = connect(url.href, { patienceMs: PATIENCE_MS })
     try {
       await knex.raw('SELECT 1')
       silent = true
@@ -43,11 +46,11 @@ describe('a database that says nothing', () => {
     }
   })
   it('while nobody asks it anything is only idle', async () => {
-    const knex = connect(url.href, { patienceMs: 100 })
+    const knex = connect(url.href, { patienceMs: PATIENCE_MS })
     try {
       await knex.transaction(async (trx) => {
         await trx.raw('SELECT 1')
-        await new Promise((done) => setTimeout(done, 400))
+        await new Promise((done) => setTimeout(done, PATIENCE_MS + 300))
         expect((await trx.raw('SELECT 2 AS two'))[0]).toEqual([{ two: 2 }])
       })
     } finally {

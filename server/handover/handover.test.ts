@@ -242,7 +242,7 @@ describe('what pages ask of it', () => {
 
 describe('a long job', () => {
   const until = async (knex: Knex, is: (job: Job | null) => boolean): Promise<Job | null> => {
-    for (let tries = 0; tries < 200; tries += 1) {
+    for (let tries = 0; tries < 1000; tries += 1) {
       const job = await jobAbout(knex, 'saltmarsh', 'h-1')
       if (is(job)) return job
       await wait(50)

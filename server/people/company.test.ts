@@ -76,7 +76,7 @@ const atStandard = (page: string, at: URL) => {
 const errandAnd = async (company: Company) => goToCompany(company, BACK, wants)
 
 describe('the company’s sign-in', () => {
-  it('says who somebody is, as the standard provider tells it', { timeout: 30_000 }, async () => {
+  it('says who somebody is, as the standard provider tells it', async () => {
     const { to, errand } = await errandAnd(standard)
     const back = await browse(to, atStandard)
     expect(await backFromCompany(standard, back, errand)).toEqual({
@@ -86,9 +86,7 @@ describe('the company’s sign-in', () => {
     // what came back once is worth nothing a second time
     await expect(backFromCompany(standard, back, errand)).rejects.toThrow(/does not fit/)
   })
-  it('lets nobody in with an answer that was meant for another browser, or was changed', {
-    timeout: 30_000,
-  }, async () => {
+  it('lets nobody in with an answer that was meant for another browser, or was changed', async () => {
     const mine = await errandAnd(standard)
     const theirs = await errandAnd(standard)
     const back = await browse(mine.to, atStandard)
