@@ -1,6 +1,6 @@
 import { factsOf, knownOf, socketInUse } from '../link/lay'
 import { cordOf, needsMains } from '../link/mains'
-import { spotsSeen, wasTried } from '../observe/known'
+import { type KnownCable, spotsSeen, wasTried } from '../observe/known'
 import { runRecords } from '../observe/learned'
 import { devicesByPlace, leadCable, portKey, type SiteIndex } from '../plan/site-index'
 import { atMost } from '../quantity/limit'
@@ -8,6 +8,7 @@ import type { Construction } from '../standards/grades'
 import { LINK_MODES } from '../standards/link-modes'
 import { bookReach, type LeadShape, printedLength } from '../standards/reach'
 import type { Run } from '../vocabulary/run'
+import { keptWith } from '../work/kept'
 import { type Aspect, either, endsOf, laidIn, neighbours, runsAt, withKind } from './aspect'
 
 /** The run itself: its tag, its leads and which way round they lie. */
@@ -89,7 +90,7 @@ const leads: Aspect = {
       cable.passesBack,
       cable.passesOn,
       cable.standing,
-      known,
+      likenessOf(known),
       limitsBeyond(cable.length, limits),
       // what was tried counts up to a length that no row of its own grade tells
       wasTried(known) ? limitsBeyond(cable.length, booksOf(cable.construction, shape)) : null,
@@ -97,6 +98,20 @@ const leads: Aspect = {
   },
   bears: { cable: either(laidIn), kind: either(withKind) },
 }
+
+/** What is known of a lead, without when: of instants a verdict asks only which of them came first. And without the names of what says so. */
+const likenessOf = keptWith((known: KnownCable): string => {
+  const instants = new Set<unknown>()
+  JSON.stringify(known, (key, value) => {
+    if (isInstant(key, value)) instants.add(value)
+    return value
+  })
+  const places = new Map([...instants].sort().map((instant, place) => [instant, place]))
+  return JSON.stringify(known, (key, value) =>
+    isInstant(key, value) ? places.get(value) : key === 'id' ? undefined : value,
+  )
+})
+const isInstant = (key: string, value: unknown): boolean => (key === 'at' || key === 'first') && value !== null
 
 /** How many limits a length is beyond. */
 const limitsBeyond = (length: number, limits: readonly number[]): number =>

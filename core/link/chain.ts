@@ -1,5 +1,6 @@
 import { failures, isGood } from '../observe/came'
 import { type LinkSeries, type LinkStanding, NOTHING_SEEN, type SeenOfMode, seenOfMode } from '../observe/links'
+import { inOnePlace } from '../observe/spot'
 import type { Metres } from '../quantity/length'
 import { atMost } from '../quantity/limit'
 import type { SuccessRate } from '../quantity/statistics'
@@ -169,14 +170,8 @@ export function carries({ leads, seen, here }: Chain, mode: LinkMode, policy: Po
 
 /** What this very run has shown of a mode with these leads; whatever was seen of it was seen here. */
 export const proofOf = ({ leads: [first], seen, here }: Chain, mode: LinkMode): SeenOfMode =>
-  first ? seenOfMode(seen.links.map(onRun), mode, oughtOf(first), here ?? NOWHERE) : NOTHING_SEEN
+  first ? seenOfMode(seen.links.map(inOnePlace), mode, oughtOf(first), here ?? NOWHERE) : NOTHING_SEEN
 const NOWHERE = { port: '', setup: '', neighbours: false }
-
-/** Of a run what was seen was seen here, wherever it was noted; only what was installed then still tells. */
-const onRun = (series: LinkSeries): LinkSeries => ({
-  ...series,
-  spot: series.spot.setup === undefined ? {} : { setup: series.spot.setup },
-})
 
 /** The run itself held after its lead had failed in this socket. */
 const outlasts = ({ here }: SeenOfMode, trial: LinkSeries): boolean =>

@@ -148,6 +148,7 @@ export class Figures {
   }
 
   series(): FigureSeries[] {
+    if (this.#open.size < 2) return [...this.#open.values()]
     return [...this.#open].sort(([one], [other]) => (one < other ? -1 : 1)).map(([, series]) => series)
   }
 }

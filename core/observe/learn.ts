@@ -22,7 +22,8 @@ function taught(learning: Learning, counted: readonly Observation[]): Learnt {
     learning.latest = observation.at
   }
   // of each who counted, the latest word on a mode
-  learning.counted = [...new Map(learning.counted.map((each) => [`${each.from} ${each.mode}`, each])).values()]
+  if (learning.counted.length > 1)
+    learning.counted = [...new Map(learning.counted.map((each) => [`${each.from} ${each.mode}`, each])).values()]
   return learntFrom(learning)
 }
 

@@ -126,10 +126,25 @@ export const goOnLearning = (learnt: Learnt, rights: Learning['rights']): Learni
   placed: null,
 })
 
-/** What was learnt, as it is kept. */
-export function learntFrom({ rights: _, placed: __, links, pictures, figures, ...rest }: Learning): Learnt {
-  return { ...rest, links: links.series(), pictures: pictures.series(), figures: figures.series() }
-}
+/** What was learnt, as it is kept. Written out: it is made for each cable and run of a site. */
+export const learntFrom = (learning: Learning): Learnt => ({
+  grade: learning.grade,
+  amps: learning.amps,
+  volts: learning.volts,
+  unmarked: learning.unmarked,
+  chip: learning.chip,
+  links: learning.links.series(),
+  pictures: learning.pictures.series(),
+  figures: learning.figures.series(),
+  ohms: learning.ohms,
+  hot: learning.hot,
+  laid: learning.laid,
+  accepted: learning.accepted,
+  setRight: learning.setRight,
+  counted: learning.counted,
+  last: learning.last,
+  latest: learning.latest,
+})
 
 /** An observation as a series takes it: where and when, and whether somebody has set it right since. */
 type Seen = Parameters<typeof spotOf>[0] & { at: Instant; id: string }
@@ -164,6 +179,6 @@ export function noteFigure<M extends Measure>(
   const read: Record<string, unknown> = { at: seen.at, id: seen.id }
   if (seen.limit !== undefined) read.limit = seen.limit
   // what was left out is left out here as well: it goes to browsers as text
-  for (const [name, value] of Object.entries(own)) if (value !== undefined) read[name] = value
+  for (const name of Object.keys(own) as (keyof Own[M])[]) if (own[name] !== undefined) read[name as string] = own[name]
   learning.figures.add({ measure, read: read as Read, worth, bound }, at)
 }

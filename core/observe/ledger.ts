@@ -129,6 +129,7 @@ export class Ledger<What extends object> {
   /** What was taken so far, in an order that follows from it alone. */
   series(): Series<What>[] {
     const all = [...this.#open.values()]
+    if (all.length === 0) return []
     if (all.length > 1) all.sort((one, other) => (one.key < other.key ? -1 : 1))
     const called = new Set<string>()
     for (const { since } of all) if (since) for (const key of since.keys()) called.add(key)
@@ -139,7 +140,11 @@ export class Ledger<What extends object> {
 /** A series without what follows from the rest of it: it goes to browsers as text. */
 function seriesOf<What extends object>(open: Open<What>, isCalled: boolean): Series<What> {
   const { what, spot, before, times, at, watched = 0, first, seconds, longest, since } = open
-  const series: Series<What> = { ...what, spot, times, at }
+  // one field after the other: it is made for each of all that was ever tried
+  const series = { ...what } as Series<What>
+  series.spot = spot
+  series.times = times
+  series.at = at
   if (before) series.before = true
   if (open.watched !== undefined) series.watched = watched
   if (first !== at) series.first = first

@@ -108,9 +108,11 @@ export function seenOfMode(
   lead: TriedLead,
   here: Here | null,
 ): SeenOfMode {
-  if (links.length === 0) return NOTHING_SEEN
   const says = (series: LinkSeries): Says | null => saysOf(series, mode, lead)
-  const { own, others } = byPlace(links, here)
+  // most of what was tried says nothing of most modes
+  const speaking = links.filter((series) => says(series) !== null)
+  if (speaking.length === 0) return NOTHING_SEEN
+  const { own, others } = byPlace(speaking, here)
   const standingHere = standingOf(own, says, lead.asks, here)
   const seen: SeenOfMode = { ...NOTHING_SEEN, here: standingHere, stale: standingHere?.stale ?? false }
   for (const list of others) {

@@ -1,7 +1,7 @@
 import { type Asks, type Came, came, drops, failures, isGood } from './came'
 import type { Series } from './ledger'
 import { type Here, isHere, isStale } from './spot'
-import { type Says, type Tally, tallyOf } from './tally'
+import { NOTHING_COUNTED, type Says, type Tally, tallyOf } from './tally'
 
 /** How a question stands in one place after all that was tried there: the outcome, its counts, and the series of the try that says so. */
 export type Standing<S extends Series<object> = Series<object>> = {
@@ -26,14 +26,16 @@ export function standingOf<S extends Series<object>>(
   here: Here | null,
 ): Standing<S> | null {
   if (all.length === 0) return null
-  const now = tallyOf(
-    all.filter((series) => !isEarlier(series, here)),
-    says,
-  )
-  const earlier = tallyOf(
-    all.filter((series) => isEarlier(series, here)),
-    says,
-  )
+  const isNow = (series: S): boolean => !isEarlier(series, here)
+  const asThingsAre = all.every(isNow) ? all : all.filter(isNow)
+  const now = tallyOf(asThingsAre, says)
+  const earlier: Tally<S> =
+    asThingsAre === all
+      ? NOTHING_COUNTED
+      : tallyOf(
+          all.filter((series) => !isNow(series)),
+          says,
+        )
   const outcome = came(now, earlier, asks)
   if (outcome === null) return null
   const anew = outcome === 'begun anew'

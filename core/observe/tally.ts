@@ -39,41 +39,44 @@ export const NOTHING_COUNTED: Tally<never> = {
   lastFailed: null,
 }
 
-const latest = <S extends Series<object>>(all: readonly S[]): S | null =>
-  all.reduce<S | null>((last, each) => (last === null || each.at > last.at ? each : last), null)
+const isLater = (one: Series<object>, other: Series<object> | null): boolean => other === null || one.at > other.at
 
-const sumOf = <S>(all: readonly S[], figure: (each: S) => number): number =>
-  all.reduce((sum, each) => sum + figure(each), 0)
-const mostOf = <S>(all: readonly S[], figure: (each: S) => number): number =>
-  all.reduce((most, each) => Math.max(most, figure(each)), 0)
-
-/** Counts what the series of one ledger say of a question; those that say nothing of it are left out. */
+/** Counts what the series of one ledger say of a question; those that say nothing of it are left out. Asked for each lead that is judged anywhere. */
 export function tallyOf<S extends Series<object>>(all: readonly S[], says: (series: S) => Says | null): Tally<S> {
+  const tally: Tally<S> = { ...NOTHING_COUNTED }
   const held: S[] = []
-  const atOnce: S[] = []
-  const afterWhile: S[] = []
+  let lastAtOnce: S | null = null
+  let lastAfter: S | null = null
   for (const each of all) {
     const said = says(each)
-    if (said !== null) (said === 'held' ? held : said === 'at once' ? atOnce : afterWhile).push(each)
+    if (said === null) continue
+    if (said === 'held') {
+      held.push(each)
+      tally.held += each.times
+      tally.secondsHeld += secondsOf(each)
+      tally.longestHeld = Math.max(tally.longestHeld, longestOf(each))
+      if (isLater(each, tally.lastHeld)) tally.lastHeld = each
+      continue
+    }
+    tally.secondsFailed += secondsOf(each)
+    if (isLater(each, tally.lastFailed)) tally.lastFailed = each
+    if (said === 'at once') {
+      tally.atOnce += each.times
+      if (isLater(each, lastAtOnce)) lastAtOnce = each
+    } else {
+      tally.afterWhile += each.times
+      tally.longestUp = Math.max(tally.longestUp, longestOf(each))
+      if (isLater(each, lastAfter)) lastAfter = each
+    }
   }
-  const [lastAtOnce, lastAfter] = [latest(atOnce), latest(afterWhile)]
-  const since = held.map((each) => ({
-    tries: lastAtOnce ? sinceLast(each, lastAtOnce)[0] : each.times,
-    watched: lastAfter ? sinceLast(each, lastAfter) : ([each.times, secondsOf(each), longestOf(each)] as const),
-  }))
-  const times = ({ times: count }: S): number => count
-  return {
-    held: sumOf(held, times),
-    atOnce: sumOf(atOnce, times),
-    afterWhile: sumOf(afterWhile, times),
-    longestUp: mostOf(afterWhile, longestOf),
-    secondsHeld: sumOf(held, secondsOf),
-    secondsFailed: sumOf([...atOnce, ...afterWhile], secondsOf),
-    longestHeld: mostOf(held, longestOf),
-    triesSince: sumOf(since, ({ tries }) => tries),
-    secondsSince: sumOf(since, ({ watched: [, sum] }) => sum),
-    longestSince: mostOf(since, ({ watched: [, , most] }) => most),
-    lastHeld: latest(held),
-    lastFailed: latest([...atOnce, ...afterWhile]),
+  // how much of it came since is known once the last failures are
+  for (const each of held) {
+    tally.triesSince += lastAtOnce ? sinceLast(each, lastAtOnce)[0] : each.times
+    const [, seconds, longest] = lastAfter
+      ? sinceLast(each, lastAfter)
+      : ([each.times, secondsOf(each), longestOf(each)] as const)
+    tally.secondsSince += seconds
+    tally.longestSince = Math.max(tally.longestSince, longest)
   }
+  return tally
 }
