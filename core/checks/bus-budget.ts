@@ -25,7 +25,7 @@ export const busBudgetCheck = check({
           ...(count > 0 ? [`${count} behind it`] : []),
         ]
         const who = ownSupply ? `${label} shares the bus with its lead` : `${label} has no supply`
-        return `${who}: ${formatWatts(need)} ${takers.join(' and ')}, of ${formatWatts(have)} that arrive.${soaked ? ' It held a soak all the same, so what is only assumed is less.' : ''}`
+        return `${who}: ${formatWatts(need)} ${takers.join(' and ')}, of ${formatWatts(have)} that arrive.${soaked ? ' It held a soak all the same: it draws less than assumed.' : ''}`
       },
     ),
   },

@@ -131,6 +131,31 @@ describe('what the checks read together', () => {
     expect(assessment.runs.map(({ grade }) => grade)).not.toEqual(assess(anew(before)).runs.map(({ grade }) => grade))
   })
 
+  it('judges leads alike that were seen alike, whenever that was and whatever it is called', () => {
+    let seen = 0
+    fc.assert(
+      fc.property(drawn, fc.integer({ min: 1, max: 1e9 }), (numbers, seconds) => {
+        const plan = smallSite(numbers)
+        const later = {
+          ...plan,
+          observations: plan.observations.map((each) => ({
+            ...each,
+            id: `later-${each.id}`,
+            at: new Date(Date.parse(each.at) + seconds * 1000).toISOString(),
+          })),
+        }
+        const sorts = (site: Plan) => {
+          const index = indexPlan(site)
+          return site.cables.map((cable) => aspects.map(({ ofLead }) => JSON.stringify(ofLead?.(index, cable))))
+        }
+        expect(sorts(later)).toEqual(sorts(plan))
+        seen += plan.observations.length
+      }),
+      { numRuns: cases(60) },
+    )
+    expect(seen).toBeGreaterThan(0)
+  })
+
   it('comes to the same for a changed site as assessing it anew', () => {
     fc.assert(
       fc.property(drawnAgain, ([first, second]) => {

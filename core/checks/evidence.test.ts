@@ -168,7 +168,7 @@ describe('others of its kind and length', () => {
     'by the bench are offered beyond the book where more than half of them are sure to hold, tight, with the interval',
     () => {
       expect(among(4, 0, 'bench')).toMatchObject({ grade: 'tight' })
-      expect(among(4, 0, 'bench').words).toContain('4 of 4 of the kind and length of C-1 held USB 10 Gb/s (Gen 2)')
+      expect(among(4, 0, 'bench').words).toContain('4 of 4 like C-1 held USB 10 Gb/s (Gen 2)')
       expect(among(4, 0, 'bench').words).toContain('40 % to 100 %')
       expect(among(3, 0, 'bench').grade).toBe('blocked')
       expect(among(4, 2, 'bench').grade).toBe('blocked')

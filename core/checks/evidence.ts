@@ -64,7 +64,7 @@ const reasons = {
           return `${label} failed at ${name} before somebody set it right. Three tries and a soak will tell.`
         case 'of its kind': {
           const likely = exactShare(held, held + failed)
-          return `${held} of ${held + failed} of the kind and length of ${label} held ${name} on this site, beyond the book: ${percent(likely?.low)} to ${percent(likely?.high)} are likely to. Prove this one.`
+          return `${held} of ${held + failed} like ${label} held ${name} on this site, beyond the book: ${percent(likely?.low)} to ${percent(likely?.high)} will. Prove this one.`
         }
         case 'failed before':
           return `${label} failed at ${name}.${TRY_AGAIN}`

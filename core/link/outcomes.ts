@@ -64,17 +64,13 @@ export function outcomesOfCable(index: SiteIndex, cable: Cable): readonly CableO
     // where nobody noted the socket it was some socket of its run
     const socket = port === undefined || port.startsWith('run ') ? null : port
     const held = isGood(cameIn(all, mode, lead) ?? null)
+    const what = { mode, construction, kind, length, controller, socket }
     return [
       {
-        mode,
-        construction,
-        kind,
-        length,
-        controller,
-        socket,
+        ...what,
         held: Number(held),
         tried: 1,
-        levels: levelsOf({ mode, construction, kind, length, controller, socket }),
+        levels: levelsOf(what),
         seconds: all.reduce((sum, series) => sum + secondsOf(series), 0),
         drops: all.reduce((sum, { dropped, times }) => sum + (dropped ? times : 0), 0),
         inPlace: held && all.some((series) => isHold(series) && longestOf(series) >= IN_PLACE_SECONDS),

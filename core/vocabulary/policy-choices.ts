@@ -208,7 +208,7 @@ export const policyQuestions: {
       {
         value: 'as own',
         title: 'As much as what was tried here',
-        consequence: 'For shops whose clients are alike: a kind that held elsewhere ranks as if it had held here.',
+        consequence: 'Your clients are much alike: a kind that held elsewhere ranks as if it had held here.',
         goes: 'with the tries of others as its own',
       },
       {

@@ -56,7 +56,7 @@ export const policySchema = z.strictObject({
     .max(LONGEST_LOOK_SECONDS)
     .optional()
     .describe(
-      'Seconds that a link has to hold in one look before it is relied on; left out: 60. A look of less only shows that it comes up',
+      'Seconds that a link has to hold in one look before it is relied on. Left out: 60. A shorter look shows only that it comes up',
     ),
   proveIn: z
     .enum(['own port', 'each controller'])
@@ -66,7 +66,7 @@ export const policySchema = z.strictObject({
     .enum(['as own', 'half', 'not'])
     .optional()
     .describe(
-      'what other sites and sellers counted, beside what was tried here: as much, half as much (where it is left out), or not at all. It ranks and prices, and decides no verdict',
+      'how much other sites’ and sellers’ tries count beside those made here. Left out: half. They rank and price, and decide no verdict',
     ),
   searching: z
     .enum(['most telling', 'lead first'])

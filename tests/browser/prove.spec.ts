@@ -186,10 +186,10 @@ test('a real job is kept with its run, its cost beside its gain, and a compariso
   await expect(page.getByRole('listitem').filter({ hasText: 'build' })).toContainText('No difference was shown')
 })
 
-test('all soaks stand on a line of time, and readings beside what is predicted', async ({ page }) => {
+test('all soaks stand on a timeline, and readings beside what is predicted', async ({ page }) => {
   const site = await ownSite(page)
   await open(page, `${site}/prove`)
-  await page.getByText('All soaks on a line of time').click()
+  await page.getByText('All soaks on a timeline').click()
   await expect(
     page.getByRole('table', { name: 'Soaks' }).getByRole('row').filter({ hasText: 'under way' }),
   ).toHaveCount(1)

@@ -10,13 +10,13 @@ import { useSite } from '../../ui/site-context'
 /** Soaks that are drawn and listed. */
 export const MOST_SOAKS_SHOWN = 30
 
-/** All soaks on a line of time, with their drops. */
+/** All soaks on a timeline, with their drops. */
 export function SoakTimeline({ now, count, shown }: { now: string; count: number; shown: readonly SoakTold[] }) {
   const { plan } = useSite()
   if (shown.length === 0) return null
   return (
     <details>
-      <summary className={text.link}>All soaks on a line of time, {count}</summary>
+      <summary className={text.link}>All soaks on a timeline, {count}</summary>
       <Chart
         label="Each soak as a bar from its beginning to its end, with its drops. The figures stand in the table below."
         height={shown.length * 26 + 60}
