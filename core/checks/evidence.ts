@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { chainLack, type Doubt } from '../link/chain'
+import { chainLack, DOUBTS, type Doubt } from '../link/chain'
 import { oughtOf } from '../link/lay'
 import { BASES } from '../observe/basis'
 import { seenOfMode } from '../observe/links'
@@ -35,16 +35,7 @@ const reasons = {
   ),
   doubted: reason(
     {
-      why: z.enum([
-        'elsewhere',
-        'short look',
-        'changed',
-        'failed before',
-        'drops',
-        'comes and goes',
-        'set right',
-        'of its kind',
-      ] satisfies Doubt['why'][]),
+      why: z.enum(DOUBTS),
       held: z.int(),
       failed: z.int(),
       mode: z.enum(LINK_MODES).nullable(),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { CHANGE_NAMES, changeWords } from '../change/words'
+import { DOUBTS } from '../link/chain'
 import { CAME } from '../observe/came'
 import type { MoveWords } from '../remedy/move'
 import { moveSentence } from '../remedy/words'
@@ -239,18 +240,7 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
       stale,
     })),
   ),
-  doubted: (
-    [
-      'elsewhere',
-      'short look',
-      'changed',
-      'failed before',
-      'drops',
-      'comes and goes',
-      'set right',
-      'of its kind',
-    ] as const
-  ).flatMap((why) =>
+  doubted: DOUBTS.flatMap((why) =>
     [
       [0, 0],
       [1, 0],

@@ -21,6 +21,17 @@ export type Lack<T> =
   | { why: 'failed'; lead: LaidLead; mode: T; trial: LinkSeries }
   | { why: 'doubted'; lead: LaidLead; mode: T; doubt: Doubt }
 
+export const DOUBTS = [
+  'elsewhere',
+  'short look',
+  'changed',
+  'failed before',
+  'drops',
+  'comes and goes',
+  'set right',
+  'of its kind',
+] as const
+
 /** What speaks against relying on a mode that comes up by all that is known. */
 export type Doubt = {
   lead: LaidLead
@@ -29,15 +40,7 @@ export type Doubt = {
    * it was tried; `failed before`: and it failed then. `drops`: the link comes up higher and drops. `comes and goes`: it did both here. `set right`: it failed
    * before somebody did something about it, and has not held often and long enough since. `of its kind`: nobody tried it, and most of its kind and length held.
    */
-  why:
-    | 'elsewhere'
-    | 'short look'
-    | 'changed'
-    | 'failed before'
-    | 'drops'
-    | 'comes and goes'
-    | 'set right'
-    | 'of its kind'
+  why: (typeof DOUBTS)[number]
   held: number
   failed: number
   /** The link may drop: what asks for less is not safe either. */
