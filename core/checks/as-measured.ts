@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { CAME, isGood } from '../observe/came'
 import { atHand, type FigureSeries, figureCame, type Measure, type Own } from '../observe/figures'
 import { batteryWords, HOLDS_WITHIN } from '../observe/kinds/battery'
+import { inOnePlace } from '../observe/spot'
 import { decimal } from '../quantity/parsed'
 import { formatRate } from '../quantity/rate'
 import { commonPractice } from '../standards/source'
@@ -54,7 +55,7 @@ export const asMeasuredCheck = check({
       const all = atHand(
         laid.seen.figures.filter((series): series is FigureSeries<M> => series.measure === measure),
         laid.here,
-      ).map((series) => ({ ...series, spot: series.spot.setup === undefined ? {} : { setup: series.spot.setup } }))
+      ).map(inOnePlace)
       const [first, ...rest] = all
       if (!first) return null
       const outcome = figureCame(all as unknown as FigureSeries[], worth, 'unknown', laid.here)
