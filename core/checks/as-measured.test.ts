@@ -82,6 +82,22 @@ const instruments: Case[] = [
     worst: 'blocked',
     words: 'The picture looked wrong',
   },
+  {
+    name: 'a real job over a disk',
+    run: { to: { ...plain, kind: 'storage' }, need: { kind: 'storage', rate: 1e9 } },
+    good: read('job', { what: 'copy the rushes', figures: [301], unit: 's' }),
+    bad: read('job', { what: 'copy the rushes', figures: [], unit: 's', brokeOff: 1 }),
+    worst: 'blocked',
+    words: 'The job "copy the rushes" broke off',
+  },
+  {
+    name: 'a real job over anything else that carries data',
+    run: { to: plain, need: { kind: 'data', rate: 1e9 } },
+    good: read('job', { what: 'flash the board', figures: [12], unit: 's' }),
+    bad: read('job', { what: 'flash the board', figures: [], unit: 's', brokeOff: 1 }),
+    worst: 'blocked',
+    words: 'The job "flash the board" broke off',
+  },
 ]
 
 describe.each(instruments)('$name', ({ run, good, bad, worst, words }) => {

@@ -44,7 +44,12 @@ export const asMeasuredCheck = check({
     'delay-read': reason({ ...howFigures, ms: z.number(), asked: z.number() }, ({ ms, asked, ...how }) =>
       told(how, `${decimal(ms, 2)} ms were added of the ${decimal(asked, 2)} ms that are allowed`),
     ),
-    'sight-read': reason(howFigures, (how) => told(how, 'The picture looked wrong')),
+    'sight-read': reason(howFigures, (how) =>
+      told(how, how.came === 'failed' ? 'The picture looked wrong' : 'The picture was looked at last'),
+    ),
+    'job-read': reason({ ...howFigures, what: z.string() }, ({ what, ...how }) =>
+      told(how, `The job "${what}" ${how.came === 'failed' ? 'broke off' : 'was done last'}`),
+    ),
   },
   remedies: ['test-it', 'other-lead'],
   reads: [],
@@ -115,6 +120,13 @@ function reasonFor(need: Need, readOf: ReadOf) {
     case 'picture': {
       const sight = readOf('sight', 1)
       return sight && !isGood(sight.how.came) ? { why: { code: 'sight-read', ...sight.how } as const } : null
+    }
+    case 'storage':
+    case 'data': {
+      const job = readOf('job', 1)
+      return job && !isGood(job.how.came)
+        ? { why: { code: 'job-read', ...job.how, what: job.last.what } as const }
+        : null
     }
     default:
       return null

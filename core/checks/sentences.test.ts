@@ -229,6 +229,7 @@ const reasons: { [Code in Reason['code']]: Of<Reason, Code>[] } = {
   'frames-read': hows.map((how) => ({ code: 'frames-read', ...how, arrived: 1240, asked: 1800 })),
   'delay-read': hows.map((how) => ({ code: 'delay-read', ...how, ms: 7.9, asked: 5 })),
   'sight-read': hows.map((how) => ({ code: 'sight-read', ...how })),
+  'job-read': hows.map((how) => ({ code: 'job-read', ...how, what: 'copy the rushes' })),
   'picture-goes': (['comes and goes', 'begun anew'] as const).flatMap((came) =>
     [false, true].map((stale) => ({
       code: 'picture-goes' as const,

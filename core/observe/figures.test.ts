@@ -129,6 +129,7 @@ describe('figures that were read', () => {
       ['added delay', { ...of, ms: 8 }, { ...of, ms: 7.9 }],
       ['frames', { ...of, asked: 1800, came: 1240 }, { ...of, asked: 900, came: 900 }],
       ['sight', { ...of, good: false }, { ...of, good: true }],
+      ['job', { ...of, what: 'build', done: false }, { ...of, what: 'build', done: true }],
       ['warmth', { ...of, felt: 'hot' as const }, { ...of, felt: 'warm' as const }],
       // 0.7 V at 0.25 A are 2.8 ohms, and 1.2 V at 3 A are 0.4
       ['volts lost', { ...of, volts: 0.7, amps: 0.25 }, { ...of, volts: 1.2, amps: 3 }],

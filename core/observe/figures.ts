@@ -18,6 +18,8 @@ export type Own = {
   frames: { asked: number; came: number; gap?: number | undefined; reaction?: number | undefined }
   'headset link': { rate: BitsPerSecond }
   sight: { good: boolean }
+  /** One repeat of a real job. */
+  job: { what: string; done: boolean }
   warmth: { felt: 'cool' | 'warm' | 'hot'; celsius?: number | undefined }
   'volts lost': { volts: Volts; amps: Amps }
 }
@@ -99,6 +101,8 @@ export function worthOf<M extends Measure>(measure: M, read: Own[M]): number | n
     }
     case 'sight':
       return Number((read as Own['sight']).good)
+    case 'job':
+      return Number((read as Own['job']).done)
     case 'warmth':
       return 0 - FELT.indexOf((read as Own['warmth']).felt)
     default: {
@@ -126,6 +130,8 @@ export function withWorth(measure: Measure, read: Read, worth: number): Read {
       return { ...read, came: worth * (read as Read<'frames'>).asked } as Read
     case 'sight':
       return { ...read, good: worth > 0 } as Read
+    case 'job':
+      return { ...read, done: worth > 0 } as Read
     case 'warmth':
       return { ...read, felt: FELT[-worth] ?? 'hot' } as Read
     case 'volts lost':

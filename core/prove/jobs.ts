@@ -1,3 +1,4 @@
+import { brokeOffText } from '../observe/kinds/job'
 import type { Observation } from '../observe/observation'
 import { loudest } from '../placement/floor-noise'
 import { levelAt } from '../placement/sound'
@@ -26,11 +27,17 @@ const figureText = (figure: number, unit: string): string =>
  * the box is moved away, and how much quieter it is there by the inverse square law.
  */
 export function jobTold(index: SiteIndex, run: Run, seen: JobSeen, lengthText: (metres: Metres) => string): JobTold {
-  const { what, figures, unit, against } = seen
+  const { what, figures, brokeOff = 0, unit, against } = seen
+  const broke = brokeOffText(brokeOff)
+  if (figures.length === 0) return { seen, cost: `${what}: ${broke.join()}`, gain: null, verdict: [] }
   if (!against)
     return {
       seen,
-      cost: `${what}: ${figureText(mean(figures), unit)}, ${figures.length === 1 ? 'once' : `the mean of ${figures.length}`}`,
+      cost: [
+        `${what}: ${figureText(mean(figures), unit)}`,
+        figures.length === 1 ? 'once' : `the mean of ${figures.length}`,
+        ...broke,
+      ].join(', '),
       gain: null,
       verdict: ['Held against nothing: do it over the direct way as well, in turn.'],
     }
@@ -42,7 +49,11 @@ export function jobTold(index: SiteIndex, run: Run, seen: JobSeen, lengthText: (
   })
   return {
     seen,
-    cost: `${what}: ${figureText(mean(against.figures), unit)} over ${against.what}, ${figureText(mean(figures), unit)} over ${run.tag}`,
+    cost: [
+      `${what}: ${figureText(mean(against.figures), unit)} over ${against.what}`,
+      `${figureText(mean(figures), unit)} over ${run.tag}`,
+      ...broke,
+    ].join(', '),
     gain: gainOf(index, run, against.length, lengthText),
     verdict: found ? [found.verdict, found.could, ...(found.advice ? [found.advice] : [])] : [],
   }

@@ -275,7 +275,13 @@ export function madeUpObservation(
     () => ({ kind: 'reading', measure: 'added delay', ms: figure / 4 }),
     () => ({ kind: 'reading', measure: 'frames', asked: 1000, came: 1000 - (figure % 3) }),
     () => ({ kind: 'reading', measure: 'headset link', rate: (1 + other) * 1e8 }),
-    () => ({ kind: 'reading', measure: 'job', what: 'build', figures: [60 + figure, 61] }),
+    () => ({
+      kind: 'reading',
+      measure: 'job',
+      what: 'build',
+      figures: [60 + figure, 61],
+      ...(figure % 3 ? { brokeOff: figure % 3 } : {}),
+    }),
     () => ({
       kind: 'reading',
       measure: 'job',

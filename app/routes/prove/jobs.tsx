@@ -68,6 +68,7 @@ function JobFields({ tag }: { tag: string }) {
     <>
       <TextField field={field('what')} label="The job" placeholder="copy the rushes, 100 GB" maxLength={120} />
       <TextField field={field('two')} label={`Over ${tag}`} placeholder="361 358 365" maxLength={600} />
+      <TextField field={field('broke')} label="How often it broke off" placeholder="0" maxLength={2} />
       <TextField field={field('one')} label="Over the direct way" placeholder="301 299 304" maxLength={600} />
       <TextField field={field('first')} label="Which is" placeholder="supplied lead, 0.8 m" maxLength={80} />
       <TextField field={field('length')} label="How long that way is" placeholder="0.8 m" maxLength={40} />

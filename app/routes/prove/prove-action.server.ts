@@ -27,6 +27,7 @@ import { PASTED_KINDS, type ReadOff, readPasted } from '../../../core/prove/past
 import { predictedSituation, predictRun, soakedPicture } from '../../../core/prove/predict-run'
 import { acceptedNow, proofOf } from '../../../core/prove/proof'
 import { type RunTest, runTests } from '../../../core/prove/run-tests'
+import { MOST_REPEATS } from '../../../core/quantity/compare'
 import { parseDuration } from '../../../core/quantity/duration'
 import { parseLength } from '../../../core/quantity/length'
 import { type Parsed, parsed, unreadable } from '../../../core/quantity/parsed'
@@ -168,7 +169,11 @@ const typedIn = (form: FormData): Typed => ({
 
 /** A real job as it was timed over the run, and over the way it is held against. */
 function readJob(form: FormData): Parsed<Unwritten<JobSeen>> {
-  const own = parseRepeats(said(form, 'two', 600), 1)
+  const broke = said(form, 'broke', 2)
+  if (!/^\d*$/.test(broke) || Number(broke) > MOST_REPEATS)
+    return unreadable(`Say how often it broke off: 0 to ${MOST_REPEATS}.`)
+  const times = said(form, 'two', 600)
+  const own = times === '' && Number(broke) > 0 ? parsed([]) : parseRepeats(times, 1)
   if (!own.ok) return own
   const name = said(form, 'first', 80)
   const direct = said(form, 'one', 600) === '' ? null : parseRepeats(said(form, 'one', 600), 1)
@@ -185,6 +190,7 @@ function readJob(form: FormData): Parsed<Unwritten<JobSeen>> {
     measure: 'job',
     what,
     figures: own.value,
+    ...(Number(broke) > 0 ? { brokeOff: Number(broke) } : {}),
     unit,
     ...(form.get('more') === 'on' ? { moreIsBetter: true } : {}),
     ...(form.get('cached') === 'on' ? { cached: true } : {}),
