@@ -22,6 +22,8 @@ export default defineConfig({
           setupFiles,
           // properties over many made-up plans
           testTimeout: 180_000,
+          // reading a solver may take a busy machine longer than ten seconds
+          hookTimeout: 180_000,
         },
       },
       {
