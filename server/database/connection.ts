@@ -83,7 +83,7 @@ export function connect(
       decimalNumbers: true,
       supportBigNumbers: true,
       dateStrings: true,
-      connectTimeout: 3000,
+      connectTimeout: within(3000, patienceMs / 2, 10_000),
     },
     pool: {
       min: 0,
@@ -102,10 +102,12 @@ export function connect(
         )
       },
     },
-    acquireConnectionTimeout: 5000,
+    acquireConnectionTimeout: within(5000, patienceMs - 1000, 20_000),
     log: { warn: note, error: note, deprecate: note, debug: () => {} },
   })
 }
+
+const within = (least: number, wanted: number, most: number): number => Math.min(most, Math.max(least, wanted))
 
 /** Whoever waits for another's turn longer than this tries again: shorter than the patience, so that waiting is not taken for silence. */
 const LOCK_WAIT_SECONDS = 3

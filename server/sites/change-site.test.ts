@@ -12,6 +12,7 @@ import type { Run } from '../../core/vocabulary/run'
 import { demo } from '../../tests/support/demo-plan'
 import { freshSites, HAND } from '../../tests/support/demo-site'
 import { type Choice, madeUpEdit } from '../../tests/support/made-up-changes'
+import { PATIENT } from '../../tests/support/patient'
 import { connect } from '../database/connection'
 import { changeSite, type Hand, type Outcome, refused, unlessSo } from './change-site'
 import { currentCopy } from './copies'
@@ -21,7 +22,7 @@ const { now, stored } = freshSites()
 const others: ReturnType<typeof connect>[] = []
 /** What another web process holds: a pool and copies of its own. */
 const anotherProcess = () => {
-  const knex = connect(inject('databaseUrl'))
+  const knex = connect(inject('databaseUrl'), PATIENT)
   others.push(knex)
   return knex
 }

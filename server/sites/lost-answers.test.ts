@@ -3,6 +3,7 @@ import { connect as connectSocket, createServer, type Server, type Socket } from
 import mysql from 'mysql2/promise'
 import { afterEach, describe, expect, inject, it } from 'vitest'
 import { freshSites, HAND } from '../../tests/support/demo-site'
+import { PATIENT } from '../../tests/support/patient'
 import { connect, isDatabaseAway } from '../database/connection'
 import { changeSite } from './change-site'
 
@@ -46,7 +47,7 @@ async function behindBadLine(fault: Fault, awayMs = 0) {
   await new Promise<void>((opened) => proxy.listen(0, '127.0.0.1', opened))
   const url = new URL(inject('databaseUrl'))
   url.port = String((proxy.address() as AddressInfo).port)
-  const knex = connect(url.href)
+  const knex = connect(url.href, PATIENT)
   closing.push(async () => {
     await knex.destroy()
     for (const socket of sockets) socket.destroy()
@@ -88,7 +89,7 @@ describe('writers of other programs', () => {
     const root = await mysql.createConnection({ socketPath: inject('databaseSocket'), user: 'root' })
     const [[before]] = await root.query<mysql.RowDataPacket[]>('SELECT @@GLOBAL.innodb_lock_wait_timeout AS seconds')
     await root.query('SET GLOBAL innodb_lock_wait_timeout = 1')
-    const knex = connect(inject('databaseUrl'))
+    const knex = connect(inject('databaseUrl'), PATIENT)
     closing.push(() => knex.destroy())
     const holding = await knex.transaction()
     await holding('sites').where({ id: now.site }).forUpdate().first('id')
@@ -102,7 +103,7 @@ describe('writers of other programs', () => {
 
 /** A pool opened after the timeout was set, which it takes over for its connections. */
 function connectFresh() {
-  const knex = connect(inject('databaseUrl'))
+  const knex = connect(inject('databaseUrl'), PATIENT)
   closing.push(() => knex.destroy())
   return knex
 }

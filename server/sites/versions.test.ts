@@ -4,6 +4,7 @@ import { PLAN_VERSION } from '../../core/plan/plan'
 import { demo } from '../../tests/support/demo-plan'
 import { freshSites, HAND } from '../../tests/support/demo-site'
 import { withEmptyDatabase } from '../../tests/support/empty-database'
+import { PATIENT } from '../../tests/support/patient'
 import { connect } from '../database/connection'
 import { migrate } from '../database/migrate'
 import { Failure } from '../failure'
@@ -17,7 +18,7 @@ const { now } = freshSites()
 const others: ReturnType<typeof connect>[] = []
 /** What a process holds that has read nothing yet. */
 const anotherProcess = (url = inject('databaseUrl')) => {
-  const knex = connect(url)
+  const knex = connect(url, PATIENT)
   others.push(knex)
   return knex
 }

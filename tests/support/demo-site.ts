@@ -6,6 +6,7 @@ import { currentCopy } from '../../server/sites/copies'
 import { importPlan } from '../../server/sites/sites'
 import { demo } from './demo-plan'
 import { makeEmptyDatabase } from './empty-database'
+import { PATIENT } from './patient'
 
 export const HAND = { by: 'Ada' }
 
@@ -19,7 +20,7 @@ export function freshSites(database: 'shared' | 'own' = 'shared') {
       now.knex = made.knex
       close = made.drop
     } else {
-      now.knex = connect(inject('databaseUrl'))
+      now.knex = connect(inject('databaseUrl'), PATIENT)
       close = () => now.knex.destroy()
     }
     await migrate(now.knex)

@@ -1,6 +1,7 @@
 import mysql from 'mysql2/promise'
 import { inject } from 'vitest'
 import { connect } from '../../server/database/connection'
+import { PATIENT } from './patient'
 
 let count = 0
 
@@ -15,7 +16,7 @@ export async function makeEmptyDatabase(): Promise<EmptyDatabase> {
   const url = new URL(inject('databaseUrl'))
   await root.query(`GRANT ALL ON \`${name}\`.* TO ?@?`, [url.username, url.hostname])
   url.pathname = `/${name}`
-  const knex = connect(url.href)
+  const knex = connect(url.href, PATIENT)
   return {
     knex,
     url: url.href,
