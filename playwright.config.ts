@@ -11,9 +11,9 @@ export default defineConfig({
   workers: Math.max(2, Math.floor(availableParallelism() / 2)),
   fullyParallel: true,
   forbidOnly: Boolean(process.env.CI),
-  timeout: 120_000,
+  timeout: 300_000,
   // a busy machine answers later, and no worse
-  expect: { timeout: 15_000 },
+  expect: { timeout: 40_000 },
   reporter: process.env.CI ? [['line'], ['json', { outputFile: 'test-results/browser.json' }]] : [['list']],
   use: { viewport: { width: 1280, height: 800 }, launchOptions: chromium },
 })

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { readFileSync, rmSync } from 'node:fs'
+import { stripVTControlCharacters } from 'node:util'
 
 /** One stage of the checks: a command, and how long it may take on a machine three times as slow as a quiet one. */
 export type Stage = {
@@ -23,6 +24,8 @@ export type Outcome = {
   failed: number
   /** How long each of its files took; none where it tells of none. */
   files: readonly FileTime[]
+  /** What each test that failed said. */
+  complaints: readonly string[]
   /** What it was doing when its time was up; null where it ended by itself. */
   cutShortAt: string | null
 }
@@ -91,7 +94,9 @@ export async function runStage(stage: Stage, telling: Telling = 'at once'): Prom
   process.off('SIGTERM', forward)
   process.off('SIGINT', forward)
   const good = status === 0 && cutShortAt === null
-  const counted = results ? readResults(results) : { passed: Number(good), failed: Number(!good), files: [] }
+  const counted = results
+    ? readResults(results)
+    : { passed: Number(good), failed: Number(!good), files: [], complaints: [] }
   // a runner that fell over without a failed test has failed all the same
   const failed = good ? counted.failed : Math.max(1, counted.failed)
   const outcome = {
@@ -108,21 +113,26 @@ export async function runStage(stage: Stage, telling: Telling = 'at once'): Prom
   return outcome
 }
 
-type Counted = Pick<Outcome, 'passed' | 'failed' | 'files'>
+type Counted = Pick<Outcome, 'passed' | 'failed' | 'files' | 'complaints'>
 
 function readResults({ file, by }: NonNullable<Stage['results']>): Counted {
   try {
     const told = JSON.parse(readFileSync(file, 'utf8'))
     return by === 'vitest' ? ofVitest(told) : ofPlaywright(told)
   } catch {
-    return { passed: 0, failed: 1, files: [] }
+    return { passed: 0, failed: 1, files: [], complaints: [] }
   }
 }
 
 type VitestTold = {
   numPassedTests: number
   numFailedTests: number
-  testResults: { name: string; startTime: number; endTime: number }[]
+  testResults: {
+    name: string
+    startTime: number
+    endTime: number
+    assertionResults: { fullName: string; status: string; failureMessages: string[] }[]
+  }[]
 }
 const ofVitest = (told: VitestTold): Counted => ({
   passed: told.numPassedTests,
@@ -131,9 +141,23 @@ const ofVitest = (told: VitestTold): Counted => ({
     file: name.replace(`${process.cwd()}/`, ''),
     seconds: (endTime - startTime) / 1000,
   })),
+  complaints: told.testResults.flatMap(({ assertionResults }) =>
+    assertionResults
+      .filter(({ status }) => status === 'failed')
+      .map(({ fullName, failureMessages }) => complaint(fullName, failureMessages[0])),
+  ),
 })
 
-type Suite = { file: string; suites?: Suite[]; specs: { tests: { results: { duration: number }[] }[] }[] }
+const MOST_LINES = 20
+// colours of a terminal are of no use in a file
+const complaint = (name: string, said = 'it did not say why'): string =>
+  `${name}\n${stripVTControlCharacters(said).split('\n').slice(0, MOST_LINES).join('\n')}`
+
+type Suite = {
+  file: string
+  suites?: Suite[]
+  specs: { title: string; tests: { results: { duration: number; error?: { message?: string } }[] }[] }[]
+}
 type PlaywrightTold = { stats: { expected: number; flaky: number; unexpected: number }; suites: Suite[] }
 function ofPlaywright({ stats, suites }: PlaywrightTold): Counted {
   const within = (suite: Suite): number =>
@@ -141,11 +165,20 @@ function ofPlaywright({ stats, suites }: PlaywrightTold): Counted {
       .flatMap(({ tests }) => tests.flatMap(({ results }) => results))
       .reduce((sum, { duration }) => sum + duration, 0) +
     (suite.suites ?? []).reduce((sum, each) => sum + within(each), 0)
+  const failedIn = (suite: Suite): string[] => [
+    ...suite.specs.flatMap(({ title, tests }) =>
+      tests.flatMap(({ results }) =>
+        results.flatMap(({ error }) => (error ? [complaint(`${suite.file}: ${title}`, error.message)] : [])),
+      ),
+    ),
+    ...(suite.suites ?? []).flatMap(failedIn),
+  ]
   return {
     passed: stats.expected,
     // what passes only at a second go has failed
     failed: stats.unexpected + stats.flaky,
     files: suites.map((suite) => ({ file: `tests/browser/${suite.file}`, seconds: within(suite) / 1000 })),
+    complaints: suites.flatMap(failedIn),
   }
 }
 
@@ -165,6 +198,8 @@ export function sumUp(outcomes: readonly Outcome[]): boolean {
   const files = outcomes.flatMap((outcome) => outcome.files).sort((one, other) => other.seconds - one.seconds)
   if (files.length > 0)
     console.table(files.slice(0, SLOWEST).map(({ file, seconds }) => ({ file, seconds: Math.round(seconds) })))
+  // whoever reads only the end of what was printed sees why as well
+  for (const { complaints } of outcomes) for (const each of complaints) console.log(`\n${each}`)
   const total = (what: 'passed' | 'failed') => outcomes.reduce((sum, outcome) => sum + outcome[what], 0)
   console.log(`\n${total('passed')} passed, ${total('failed')} failed`)
   return outcomes.every(({ ok }) => ok)

@@ -77,7 +77,7 @@ export const vitest = (project: string, minutes: number, environment: Record<str
 })
 
 export const browser: Stage = {
-  ...npx('browser', 25, 'playwright', 'test'),
+  ...npx('browser', 40, 'playwright', 'test'),
   results: { file: `${RESULTS}/browser.json`, by: 'playwright' },
 }
 
@@ -103,6 +103,7 @@ export function audit(): Outcome | null {
     passed: Number(ok),
     failed: Number(!ok),
     files: [],
+    complaints: [],
     cutShortAt: null,
   }
 }

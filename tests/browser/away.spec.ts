@@ -98,7 +98,7 @@ test('with the database away a save waits with what was typed, and is made when 
   expect([422, 503]).toContain(plain.status())
 
   await door.open()
-  await expect(page.getByText('R-13 is saved.')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('R-13 is saved.')).toBeVisible()
   await page.reload()
   await expect(page.getByLabel('Note')).toHaveValue('not to be lost')
   complaints.splice(0)

@@ -1,4 +1,4 @@
-import { expect, open, ownSite, test, verdictOf } from '../support/pages'
+import { expect, imported, open, ownSite, test, verdictOf } from '../support/pages'
 
 const joint = (name: string) => new RegExp(`^${name}`)
 
@@ -104,11 +104,7 @@ test('a pathway is laid by hand from a pathway to a place: the run between them 
   // a run of typed length between the two may follow now
   const plan = await (await page.request.get(`${site}/plan.json`)).json()
   plan.runs.find(({ id }: { id: string }) => id === 'r-17').to = { device: 'projector', port: 'hdmi' }
-  const answer = await page.request.post('/import', {
-    multipart: { file: { name: 'p.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(plan)) } },
-    maxRedirects: 0,
-  })
-  const other = answer.headers().location as string
+  const other = await imported(page.request, Buffer.from(JSON.stringify(plan)))
   await open(page, `${other}/floors`)
   await expect(page.getByText('runs have both ends on the pathways')).toBeVisible()
   await page.getByRole('button', { name: 'Let them all follow' }).click()
@@ -160,11 +156,6 @@ test('what is no drawing is refused in words, and a drawing is scaled by somethi
 
   // and leaves with the site: the archive comes back as a site of its own, with the drawing
   const archive = await (await page.request.get(`${site}/plan.zip`)).body()
-  const answer = await page.request.post('/import', {
-    multipart: { file: { name: 'site.zip', mimeType: 'application/zip', buffer: archive } },
-    maxRedirects: 0,
-  })
-  expect(answer.status()).toBe(302)
-  const copy = answer.headers().location as string
+  const copy = await imported(page.request, archive)
   expect((await page.request.get(`${copy}/files/${drawing.file}`)).status()).toBe(200)
 })

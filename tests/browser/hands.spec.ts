@@ -139,7 +139,7 @@ test('the first page says how each site stands and what was done there last', as
   const site = await ownSite(page)
   await open(page, '/')
   const row = page.getByRole('row').filter({ has: page.locator(`a[href="${site}"]`) })
-  await expect(row.getByText('Blocked', { exact: true })).toBeVisible({ timeout: 20_000 })
+  await expect(row.getByText('Blocked', { exact: true })).toBeVisible()
   await expect(row).toContainText('needs not clear')
   await expect(row).toContainText('created the site')
 })
@@ -151,8 +151,7 @@ test('the first page says how each site stands and what was done there last', as
 test('a newcomer enters two desks, their runs, needs and a drawer in at most half the steps it once took', async ({
   page,
 }) => {
-  test.setTimeout(120_000)
-  page.setDefaultTimeout(15_000)
+  page.setDefaultTimeout(40_000)
   const count = { fields: 0, presses: 0 }
   const fill = async (label: string | RegExp, text: string) => {
     count.fields += 1

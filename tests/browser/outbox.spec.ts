@@ -75,9 +75,6 @@ const forms: Record<string, Filled> = {
   },
 }
 
-// each goes off the line and comes back, after the scripts of all pages have come: on a busy machine that takes its time
-test.setTimeout(180_000)
-
 const bar = (page: Page) => page.getByRole('status').filter({ hasText: 'Not certain that it was saved' })
 
 const offTheLine = test.extend({ pagesAtHand: true })
@@ -232,6 +229,6 @@ test('seven pages of one browser side by side all go on', async ({ page, context
   await page.getByLabel('Note').fill(note)
   await press('Save the run')(page)
   await expect(page.getByText('R-13 is saved.')).toBeVisible()
-  for (const other of others) await expect(other.getByLabel('Note')).toHaveValue(note, { timeout: 25_000 })
+  for (const other of others) await expect(other.getByLabel('Note')).toHaveValue(note)
   complaints.splice(0)
 })

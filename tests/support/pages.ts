@@ -1,4 +1,4 @@
-import { test as base, expect, type Page } from '@playwright/test'
+import { type APIRequestContext, test as base, expect, type Page } from '@playwright/test'
 import { freePort } from './free-port'
 import { type HallwayProcess, startHallway } from './hallway-process'
 
@@ -60,14 +60,19 @@ export const verdictOf = (page: Page) => page.locator('[data-verdict]')
 /** A site of the test's own, from the demo's file, so that tests do not meet in it. Answers its address. */
 export async function ownSite(page: Page, change: (plan: string) => string = (plan) => plan): Promise<string> {
   const plan = change(await (await page.request.get('/sites/saltmarsh/plan.json')).text())
-  const send = () =>
-    page.request.post('/import', {
-      multipart: { file: { name: 'plan.json', mimeType: 'application/json', buffer: Buffer.from(plan) } },
-      maxRedirects: 0,
-    })
+  return imported(page.request, Buffer.from(plan))
+}
+
+/** Imports a plan file or an archive as a new site. Answers its address. */
+export async function imported(request: APIRequestContext, buffer: Buffer): Promise<string> {
+  const isArchive = buffer.subarray(0, 2).toString() === 'PK'
+  const file = isArchive
+    ? { name: 'site.zip', mimeType: 'application/zip', buffer }
+    : { name: 'plan.json', mimeType: 'application/json', buffer }
+  const send = () => request.post('/import', { multipart: { file }, maxRedirects: 0 })
   let answer = await send()
   // a machine whose disk stands still for seconds answers so, and a person sends it again
-  if (answer.status() === 503) answer = await send()
+  for (let again = 0; answer.status() === 503 && again < 3; again += 1) answer = await send()
   expect(answer.status(), answer.status() === 302 ? '' : await answer.text()).toBe(302)
   return answer.headers().location as string
 }
