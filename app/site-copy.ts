@@ -23,7 +23,7 @@ export type SiteView = { identity: string; copy: Copy; assessed: Assessed }
  * The number of the shape in which browsers keep copies, raised whenever the plan or what is learnt is told otherwise: an address is kept for a day, and
  * would hand an old shape to new code.
  */
-export const COPY_SHAPE = 2
+export const COPY_SHAPE = 3
 
 /** Whether a copy, or what came after one, is asked for in the shape that is told here. */
 export const isShapeAsked = ({ searchParams }: URL): boolean => searchParams.get('shape') === String(COPY_SHAPE)

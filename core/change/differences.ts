@@ -2,6 +2,7 @@ import { formatNeedSize } from '../needs/need-text'
 import type { Entities, ListName } from '../plan/entity'
 import { byId } from '../plan/lookup'
 import type { Plan } from '../plan/plan'
+import { socketName } from '../plan/site-index'
 import { formatLength } from '../quantity/length'
 import { type Need, needLabel } from '../vocabulary/need'
 import { leadKey, type PortAddress, type RunLead } from '../vocabulary/run'
@@ -20,10 +21,7 @@ const deviceName = (id: string, plan: Plan): string => byId(plan.devices).get(id
 const placeName = (id: string, plan: Plan): string => byId(plan.places).get(id)?.name ?? id
 const floorName = ({ floor }: { floor: string }, plan: Plan): string => byId(plan.floors).get(floor)?.name ?? floor
 
-function portName({ device, port }: PortAddress, plan: Plan): string {
-  const found = byId(plan.devices).get(device)
-  return `${found?.name ?? device}, ${found?.ports.find(({ id }) => id === port)?.name ?? port}`
-}
+const portName = (address: PortAddress, plan: Plan): string => socketName(byId(plan.devices), address)
 
 /** What a person calls a lead: its tag, or the kind it will be one of. */
 export const leadTag = ({ cables, kinds }: Plan, lead: RunLead): string =>
@@ -76,10 +74,13 @@ const fields: {
     at: ['spot on the floor'],
     height: ['height', metres],
     noise: ['noise', ({ level }) => `${level} dB`],
-    installed: ['what is installed'],
-    screen: ['what its display says'],
+    installed: [
+      'installed versions',
+      (installed) => installed.map(({ what, version }) => `${what} ${version}`).join(', '),
+    ],
+    screen: ['reading of its display', ({ name = '' }) => name],
     seen: ['day it was looked at', asIs],
-    visits: ['where it sits', deviceName],
+    visits: ['seat', deviceName],
     battery: ['battery'],
     disk: ['drive'],
     decoder: ['decoder'],
@@ -113,7 +114,7 @@ const fields: {
     inner: ['inner diameter', (inner) => `${inner} mm`],
     free: ['free space', (free) => `${free} mm²`],
     beside: ['cables in it before'],
-    through: ['what it passes'],
+    through: ['surroundings'],
     closed: ['closed', yesOrNo],
     note: ['note'],
   },

@@ -20,7 +20,7 @@ export function spotsOf(index: SiteIndex, cables: readonly Cable[]): Spots {
     for (const spot of spotsSeen(knownOf(index, cable))) {
       note(spot.port, cable.id)
       note(spot.far, cable.id)
-      setup ||= spot.setup !== undefined
+      setup ||= spot.setup !== undefined || spot.farSetup !== undefined
       alone ||= spot.alone === true
     }
   }

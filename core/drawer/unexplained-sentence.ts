@@ -1,24 +1,16 @@
 import type { Unexplained } from '../observe/unexplained'
-import type { SiteIndex } from '../plan/site-index'
+import { addressOf, type SiteIndex, socketName } from '../plan/site-index'
 import { formatBytesPerSecond } from '../quantity/rate'
 import { formatWatts } from '../quantity/watts'
 import { linkModeFacts } from '../standards/link-modes'
 
 const sockets = (count: number): string => (count === 1 ? 'one socket' : `${count} sockets`)
 
-/** A socket by the names people see; what the survey no longer has is told by its id. */
-function socketName({ devices }: Pick<SiteIndex, 'devices'>, key: string): string {
-  const [id = '', port = ''] = key.split('/')
-  const device = devices.get(id)
-  const own = device?.ports.find((each) => each.id === port)
-  return device && own ? `${device.name}, ${own.name}` : key
-}
-
 /** What differs, that nothing explains it, and the one repeat that would settle it. */
 export function unexplainedSentence(found: Unexplained, index: Pick<SiteIndex, 'devices'>): string {
   switch (found.code) {
     case 'mode': {
-      const where = found.repeat ? `in ${socketName(index, found.repeat)}` : 'where it failed'
+      const where = found.repeat ? `in ${socketName(index.devices, addressOf(found.repeat))}` : 'where it failed'
       return `Unexplained: ${linkModeFacts[found.mode].name} came up in ${sockets(found.held)} and failed in ${sockets(found.failed)}. Try it again ${where}, for 60 s, with nothing else changed.`
     }
     case 'copy': {

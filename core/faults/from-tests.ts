@@ -1,4 +1,5 @@
-import type { RunProof, TestStanding } from '../prove/proof'
+import type { RunProof } from '../prove/proof'
+import type { TestStanding } from '../prove/test-standing'
 import type { Symptom } from '../vocabulary/search'
 
 /** What a failed test of a run tells a search. */

@@ -8,9 +8,10 @@ import { applyChange } from '../change/apply'
 import { handOver } from '../change/changes/handovers'
 import { same } from '../change/merge'
 import { type Assessed, assessAnew } from '../checks/assess'
+import { turnedBetween } from '../checks/turned'
 import { byId } from '../plan/lookup'
 import { emptyPlan, type Plan } from '../plan/plan'
-import { indexPlan } from '../plan/site-index'
+import { proofsOf } from '../prove/proof'
 import { type Handover, handoverSchema, SECTIONS } from '../vocabulary/handover'
 import type { Block } from './block'
 import { blocksOf, bookLength, bookOf, titleOf } from './book'
@@ -18,7 +19,8 @@ import { drawingSvg, POINTS_PER_METRE } from './drawing'
 import { floorDrawing, scaleFor } from './floor-drawing'
 import { openPoints, openSentences } from './ready'
 import { sections } from './sections'
-import { freshRuns, type SinceName, sinceHandover, sinceTable } from './since'
+import { freshRuns, sinceHandover, sinceTable } from './since'
+import type { SinceName } from './since-sorts'
 import { packTables } from './tables'
 import { runsToHandOver } from './waiting'
 
@@ -54,6 +56,12 @@ const wordsOf = (blocks: readonly Block[]): string =>
     )
     .join('\n')
 
+const pages = patterns
+  .filter((pattern) => pattern.startsWith('/sites/:site/'))
+  .map((pattern) => new RegExp(`^${pattern.slice('/sites/:site/'.length).replaceAll(/:\w+/g, '[^/]+')}(\\?.*)?$`))
+/** Whether Hallway has such a page of a site. */
+const isPage = (page: string): boolean => pages.some((pattern) => pattern.test(page))
+
 describe('a handover', () => {
   it('is kept as it was made: another follows it, and only the undo of its own change takes it away', () => {
     const made = applyChange(start, handOver(handed()))
@@ -68,8 +76,9 @@ describe('a handover', () => {
   })
   it('waits for runs that were accepted and that none has told of', () => {
     const before = { ...demo, handovers: demo.handovers.map((each) => ({ ...each, at: '2026-03-01T15:00:00.000Z' })) }
-    expect(runsToHandOver(indexPlan(before)).map(({ tag }) => tag)).toEqual(['R-01'])
-    expect(runsToHandOver(indexPlan({ ...before, handovers: [handed()] }))).toEqual([])
+    // R-02 was accepted as well, and has gone stale
+    expect(runsToHandOver(assessAnew(before)).map(({ tag }) => tag)).toEqual(['R-01'])
+    expect(runsToHandOver(assessAnew({ ...before, handovers: [handed()] }))).toEqual([])
   })
 })
 
@@ -79,6 +88,7 @@ describe('what is not settled', () => {
     expect(points.map(({ name }) => name)).toEqual([
       'No way through',
       'Not laid',
+      'A test failed',
       'Not proved',
       'Stale',
       'To be sent back or kept',
@@ -86,12 +96,11 @@ describe('what is not settled', () => {
       'No photo',
       'Not on a drawing',
     ])
-    const pages = patterns
-      .filter((pattern) => pattern.startsWith('/sites/:site/'))
-      .map((pattern) => new RegExp(`^${pattern.slice('/sites/:site/'.length).replaceAll(/:\w+/g, '[^/]+')}$`))
-    for (const { things } of points) {
-      for (const { page } of things) expect(pages.some((pattern) => pattern.test(page))).toBe(true)
-    }
+    for (const { things } of points) for (const { page } of things) expect([page, isPage(page)]).toEqual([page, true])
+    // what failed leads to the search for the fault
+    expect(points.find(({ name }) => name === 'A test failed')?.things).toEqual([
+      { label: 'R-19', page: 'faults?run=r-19' },
+    ])
     expect(openSentences(points)[0]).toMatch(/^No way through\. These runs are blocked .*R-04, R-09/)
   })
   it('says nothing of a site with nothing in it', () => {
@@ -152,7 +161,9 @@ describe('a book', () => {
     const proved = wordsOf(bookWith(demo, { sections: ['runs'] }))
     expect(proved).toContain('2026-03-06')
     expect(proved).toContain('firmware F9; system 12.4')
-    expect(proved).toContain('stale: tested with firmware F8; system 12.3')
+    expect(proved).toContain(
+      'stale: Image computer A: firmware is F9, was F8; Image computer A: system is 12.4, was 12.3',
+    )
   })
   it('writes lengths in one unit or in both', () => {
     expect(bookLength('m')(5)).toBe('5 m')
@@ -250,9 +261,10 @@ describe('a floor on paper', () => {
 })
 
 describe('what has changed since', () => {
+  const LISTS = ['runs', 'cables', 'devices', 'needs', 'places', 'floors', 'pathways', 'kinds', 'upgrades'] as const
   /** Of each list, what two plan files hold otherwise, by a plain comparison. */
   function plainly(was: Plan, is: Plan): string[] {
-    return (['runs', 'cables', 'devices', 'needs'] as const).flatMap((list) => {
+    return LISTS.flatMap((list) => {
       const [before, after] = [byId<{ id: string }>(was[list]), byId<{ id: string }>(is[list])]
       return [...new Set([...before.keys(), ...after.keys()])]
         .filter((id) => !same(before.get(id) ?? null, after.get(id) ?? null))
@@ -263,12 +275,18 @@ describe('what has changed since', () => {
     laid: 'runs',
     moved: 'runs',
     replaced: 'runs',
+    turned: 'runs',
     changed: 'runs',
     removed: 'runs',
     retired: 'cables',
     leads: 'cables',
     devices: 'devices',
     needs: 'needs',
+    places: 'places',
+    floors: 'floors',
+    pathways: 'pathways',
+    kinds: 'kinds',
+    upgrades: 'upgrades',
   }
   it('is nothing where nothing has, and else what a plain comparison of the two plan files finds, no more and no less', () => {
     let found = 0
@@ -294,6 +312,97 @@ describe('what has changed since', () => {
       { numRuns: cases(40) },
     )
     expect(found).toBeGreaterThan(inProportion(60))
+  })
+  it('begins with every verdict and every proof that is another, and with none that is not', () => {
+    let [verdicts, proved] = [0, 0]
+    fc.assert(
+      fc.property(many, (changes) => {
+        const { plan } = madeUpCopy(changes)
+        const after = assessAnew(plan)
+        const since = sinceHandover(site, after)
+        const namedIn = (...names: SinceName[]): Set<string> =>
+          new Set(since.flatMap(({ name, lines }) => (names.includes(name) ? lines.map(({ id }) => id) : [])))
+        for (const { name, lines } of since)
+          for (const { page, what } of lines) {
+            expect(page === null || isPage(page)).toBe(true)
+            expect([name, what]).not.toEqual([name, ''])
+            // nothing is said to change that did not
+            expect(what).not.toMatch(/^(.+), now \1$/)
+          }
+        const turned = turnedBetween(site.assessment, after.assessment, after.index).filter(({ from }) => from !== null)
+        const judged = namedIn('verdicts')
+        for (const { id } of turned) expect([...judged]).toContain(id)
+        verdicts += turned.length
+        const kept = new Set([...site.assessment.runs, ...site.assessment.needs].map(({ id }) => id))
+        for (const id of judged) expect([...kept]).toContain(id)
+        const [were, are] = [proofsOf(site), proofsOf(after)]
+        const told = namedIn('failed', 'stale', 'proved again', 'proofs')
+        for (const { id } of plan.runs) {
+          const [old, now] = [were.get(id), are.get(id)].map((proof) => ({
+            state: proof?.state ?? 'planned',
+            tests: proof?.tests.map(({ test, passed, failed }) => [test.key, passed, failed]),
+          }))
+          if (old?.state !== now?.state) {
+            expect([...told]).toContain(id)
+            proved += 1
+          }
+          // what goes on at once is told by names, and a new name is no change
+          const [before, is] = [were.get(id), are.get(id)].map((proof) => proof && { ...proof, hardest: [] })
+          if (same(before ?? null, is ?? null)) expect([...told]).not.toContain(id)
+        }
+      }),
+      { numRuns: cases(40) },
+    )
+    expect(Math.min(verdicts, proved)).toBeGreaterThan(inProportion(5))
+  })
+  it('tells what the client would feel: a rule, mains that is gone, a pathway that is closed, heat, a lead turned round, a search', () => {
+    const changed: Plan = {
+      ...demo,
+      policy: { ...demo.policy, length: 'bench', slack: 0.4 },
+      places: demo.places.map((place) => ({ ...place, mains: false })),
+      pathways: demo.pathways.map((pathway) => ({ ...pathway, closed: true })),
+      runs: demo.runs.map((run) =>
+        run.id === 'r-01' ? { ...run, leads: run.leads.map((lead) => ({ ...lead, reversed: true })) } : run,
+      ),
+      searches: [
+        ...demo.searches.map((each) => ({
+          ...each,
+          ended: each.ended ?? { at: '2026-11-28T10:00:00.000Z', how: 'nothing wrong' as const },
+        })),
+        { id: 's-9', run: 'r-05', since: '2026-11-27T10:00:00.000Z' },
+      ],
+      observations: [
+        ...demo.observations,
+        {
+          id: 'heat',
+          at: '2026-11-28T10:00:00.000Z',
+          subject: { cable: 'c-0016' },
+          kind: 'reading',
+          measure: 'warmth',
+          felt: 'hot',
+        },
+      ],
+    }
+    const since = sinceHandover(site, assessAnew(changed))
+    const lines = Object.fromEntries(
+      since.map(({ name, lines }) => [name, lines.map(({ name, what }) => `${name}: ${what}`)]),
+    )
+    expect(lines.rules).toEqual(
+      expect.arrayContaining([
+        'how far a lead reaches: by the bench',
+        'slack: now 40 %',
+        expect.stringMatching(/now \d+ /),
+      ]),
+    )
+    expect(lines.mains?.length).toBe(demo.places.filter(({ mains }) => mains === true).length)
+    expect(lines.closed?.length).toBe(demo.pathways.filter(({ closed }) => !closed).length)
+    expect(lines.hot).toEqual(['C-0016: got hot, 2026-11-28'])
+    expect(lines.turned).toEqual(['R-01: C-0003 was turned round'])
+    expect(lines.replaced).toBeUndefined()
+    expect(lines.stale).toEqual(expect.arrayContaining(['R-01: C-0003 was turned round']))
+    expect(lines.searches).toEqual(['R-20: search ended 2026-11-28: nothing wrong', 'R-05: searched since 2026-11-27'])
+    // what is felt comes first
+    expect(since[0]?.name).toBe('verdicts')
   })
   it('tells laid, moved, replaced, proved, stale and retired apart', () => {
     const spring = asSpring(demo)

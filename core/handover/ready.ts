@@ -24,10 +24,13 @@ export function openPoints(site: Assessed): OpenPoint[] {
   const { plan } = index
   const proofs = proofsOf(site)
   const runs = plan.runs.filter(({ leads }) => leads.length > 0)
-  const where = (is: (proof: RunProof, run: Run) => boolean): OpenThing[] =>
+  const where = (
+    is: (proof: RunProof) => boolean,
+    page: (run: Run) => string = ({ id }) => `prove/${id}`,
+  ): OpenThing[] =>
     runs.flatMap((run) => {
       const proof = proofs.get(run.id)
-      return proof && is(proof, run) ? [{ label: run.tag, page: `prove/${run.id}` }] : []
+      return proof && is(proof) ? [{ label: run.tag, page: page(run) }] : []
     })
   const blocked = new Set(assessment.runs.flatMap(({ id, grade }) => (grade === 'blocked' ? [id] : [])))
   const points: OpenPoint[] = [
@@ -38,18 +41,26 @@ export function openPoints(site: Assessed): OpenPoint[] {
     },
     { name: 'Not laid', says: 'Nobody has laid these runs.', things: where(({ state }) => state === 'planned') },
     {
+      name: 'A test failed',
+      says: 'Find the fault of these runs, then test them again.',
+      things: where(
+        ({ failed }) => failed > 0,
+        (run) => `faults?run=${run.id}`,
+      ),
+    },
+    {
       name: 'Not proved',
-      says: 'These runs are laid, and not every test has passed.',
+      says: 'These runs are laid, and not every test was done.',
       things: where(({ state }) => state === 'laid'),
     },
     {
       name: 'Stale',
-      says: 'Something changed since these runs were tested.',
+      says: 'Something changed since these runs were tested or accepted.',
       things: where(({ state }) => state === 'stale'),
     },
     {
       name: 'Accepted with less',
-      says: 'Somebody accepted these runs although a test is missing.',
+      says: 'Somebody accepted these runs without a test that has not passed.',
       things: where(({ accepted }) => Boolean(accepted?.less)),
     },
     {

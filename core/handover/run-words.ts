@@ -1,19 +1,11 @@
-import { dayOf, listed } from '../checks/wording'
+import { listed } from '../checks/wording'
 import { abilitiesOf } from '../link/abilities'
 import { formatNeedSize } from '../needs/need-text'
-import { leadCable, type SiteIndex, socketAt } from '../plan/site-index'
-import type { RunProof } from '../prove/proof'
-import { stateWords } from '../prove/test-words'
+import { leadCable, type SiteIndex } from '../plan/site-index'
 import { shortCode } from '../tags/short-code'
 import { needLabel } from '../vocabulary/need'
 import type { PortAddress, Run } from '../vocabulary/run'
 import type { BookOf } from './section'
-
-/** "Bridge laptop, USB-C left". */
-export function socketWords(index: SiteIndex, address: PortAddress): string {
-  const { device, port } = socketAt(index, address)
-  return `${device.name}, ${port.name}`
-}
 
 /** The leads of a run by their tags; of those that are yet to be had the kind. */
 export const leadTags = (index: SiteIndex, { leads }: Run): string =>
@@ -30,13 +22,6 @@ export function usesOf({ site }: Pick<BookOf, 'site'>, run: Run): string[] {
 /** What each lead of a run may be used for by itself, as it stands on its tag. */
 export const codesOf = (index: SiteIndex, run: Run): string[] =>
   run.leads.map((lead) => shortCode(abilitiesOf(index, leadCable(index, lead))))
-
-/** How far a run has come, since when and by whom. */
-export function stateOf({ state, accepted, laid }: RunProof): string {
-  const said = state === 'accepted' ? accepted : state === 'planned' ? null : laid
-  const by = said?.by ? `, ${said.by}` : ''
-  return `${stateWords[state].name}${said ? ` (${dayOf(said.at)}${by})` : ''}`
-}
 
 export const usesWords = (of: Pick<BookOf, 'site'>, run: Run): string => listed(usesOf(of, run)) || 'no need crosses it'
 

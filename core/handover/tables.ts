@@ -1,10 +1,14 @@
 import { readingText } from '../bench/grade-reading'
 import { drawerRows } from '../drawer/drawer-rows'
 import type { Tried } from '../observe/observation'
-import { portKey } from '../plan/site-index'
+import { socketName } from '../plan/site-index'
+import type { RunProof } from '../prove/proof'
+import { BEFORE_NOTED, restsWords, staleWords, stateSaid, waivedNames } from '../prove/proof-words'
+import { changeWords } from '../prove/rests'
 import { stateWords, testName } from '../prove/test-words'
 import { shortCode } from '../tags/short-code'
-import { endsFrom, leadTags, socketWords, stateOf, usesOf } from './run-words'
+import type { Run } from '../vocabulary/run'
+import { endsFrom, leadTags, usesOf } from './run-words'
 import type { BookOf } from './section'
 
 /** A table of the pack: the name of its file, and its rows under their heads. */
@@ -15,24 +19,47 @@ const runs: PackTable = {
   rows: (of) => {
     const { index } = of.site
     return [
-      ['run', 'name', 'from', 'to', 'leads', 'route', 'used for', 'state', 'accepted with less', 'conditions'],
+      [
+        'run',
+        'name',
+        'from',
+        'to',
+        'leads',
+        'route',
+        'used for',
+        'state',
+        'stale since',
+        'accepted with less',
+        'accepted without',
+        'rests on',
+        'conditions',
+      ],
       ...index.plan.runs.map((run) => {
         const proof = of.proofs.get(run.id)
         return [
           run.tag,
           run.name ?? '',
-          socketWords(index, run.from),
-          socketWords(index, run.to),
+          socketName(index.devices, run.from),
+          socketName(index.devices, run.to),
           leadTags(index, run),
           of.length(run.route.length),
           usesOf(of, run).join('; '),
           proof ? stateWords[proof.state].name : '',
+          proof ? staleWords(index, run, proof).join('; ') : '',
           proof?.accepted?.less ?? '',
+          proof ? waivedNames(index, run, proof).join('; ') : '',
+          restsOf(of, run, proof),
           proof?.accepted?.conditions ?? '',
         ]
       }),
     ]
   },
+}
+
+function restsOf({ site, length }: BookOf, run: Run, proof: RunProof | undefined): string {
+  const accepted = proof?.accepted
+  if (!accepted) return ''
+  return accepted.rests ? restsWords(site.index, run, accepted.rests, length).join('; ') : BEFORE_NOTED
 }
 
 const leads: PackTable = {
@@ -57,13 +84,13 @@ const tests: PackTable = {
     ['run', 'state', 'test', 'read', 'passed', 'stale since', 'at', 'under'],
     ...site.index.plan.runs.flatMap((run) => {
       const proof = proofs.get(run.id)
-      return (proof?.tests ?? []).map(({ test, result, passed }) => [
+      return (proof?.tests ?? []).map(({ test, result, passed, failed, waived }) => [
         run.tag,
-        proof ? stateOf(proof) : '',
-        testName(site.index, test, portKey(test.socket) === portKey(run.from)),
+        proof ? stateSaid(site.index, run, proof) : '',
+        testName(site.index, test, run),
         result ? readingText(result.reading as Tried) : '',
-        result ? (passed ? 'yes' : 'no') : '',
-        result?.stale ? `${result.stale.was}, now ${result.stale.is}` : '',
+        result ? (passed ? 'yes' : failed ? 'failed' : 'no') : waived ? 'accepted without it' : '',
+        (result?.stale ?? []).map((change) => changeWords(site.index, run, change)).join('; '),
         result?.at ?? '',
         result?.under ?? '',
       ])
@@ -83,7 +110,7 @@ const devices: PackTable = {
           site.index.places.get(device.place ?? '')?.name ?? '',
           device.ports.find(({ id }) => id === here.port)?.name ?? here.port,
           run.tag,
-          socketWords(site.index, there),
+          socketName(site.index.devices, there),
         ]
       }),
     ),

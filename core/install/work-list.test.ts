@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { cases } from '../../tests/support/laws'
-import { madeUpCopy, many } from '../../tests/support/made-up-walk'
+import { madeUpCopy, many, took } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
-import type { ChangeToMake, Copy } from '../change/change'
+import type { Copy } from '../change/change'
 import { bringUp, installRun, leadsByTags, takeOutRun } from '../change/changes/install'
 import { copyOf } from '../change/copy'
 import { assessAnew } from '../checks/assess'
@@ -25,11 +25,6 @@ const witnessAt = (at: string) => ({
   },
 })
 const NOON = '2026-11-29T12:00:00.000Z'
-const took = (copy: Copy, { edits }: ChangeToMake): Copy => {
-  const applied = applyChange(copy, { edits })
-  if (applied.outcome !== 'applied') throw new Error(JSON.stringify(applied))
-  return applied.copy
-}
 const runIn = (plan: Plan, id: string) => {
   const run = byId(plan.runs).get(id)
   if (!run) throw new Error(`no run ${id}`)

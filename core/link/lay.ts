@@ -83,7 +83,7 @@ export function layRun(index: SiteIndex, run: Run): LaidRun {
   const learnt = learntOf(index.learned, { run: run.id, leads: run.leads.map(leadKey) }) ?? NOTHING_LEARNT
   const links = linksOver(learnt.links, shapeOf(leads))
   const seen = links === learnt.links ? learnt : { ...learnt, links }
-  return { run, from, to, leads, seen, here: hereOf(index, from, run.id), asks }
+  return { run, from, to, leads, seen, here: hereOf(index, from, run), asks }
 }
 
 /** The cable between extender ends reaches as far as they are rated over it, where somebody knows it. */
@@ -137,14 +137,15 @@ export function laidOnce(index: SiteIndex, run: Run): LaidRun {
 const shapeOf = (leads: readonly LaidLead[]): LeadShape =>
   leads.every(({ shape }) => shape === 'c-c' || shape === 'c-extension') ? 'c-c' : 'legacy'
 
-/** A socket as it stands in the survey; `run` is the one that is not a neighbour of itself. */
-export function hereOf(index: SiteIndex, { device, port }: Socket, run?: string): Here {
+/** A socket as it stands in the survey; `run` ends in it, and is not a neighbour of itself. */
+export function hereOf(index: SiteIndex, { device, port }: Socket, run: Run): Here {
   const others = index.runsAt.get(device.id) ?? []
   return {
     port: portKey({ device: device.id, port: port.id }),
     controller: port.controller,
     setup: setupText(device.installed ?? []),
-    neighbours: others.some(({ id }) => id !== run),
+    farSetup: setupText(index.devices.get(run.to.device)?.installed ?? []),
+    neighbours: others.some(({ id }) => id !== run.id),
   }
 }
 

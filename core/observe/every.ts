@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { readingSpreadSchema } from '../series/instrument-lines'
 import { INSTALLED } from '../vocabulary/device'
 import { idField, instantField, nameField, noteField } from '../vocabulary/fields'
+import { restsField } from '../vocabulary/rests'
 import { portAddressSchema } from '../vocabulary/run'
 
 /** What an observation is about. A run is observed with the leads that lay in it then, in order; one that only a device's own lead spans has none. */
@@ -21,6 +22,8 @@ export function entityOf(subject: Subject): { list: 'cables' | 'runs' | 'devices
   return 'kind' in subject ? { list: 'kinds', id: subject.kind } : { list: 'devices', id: subject.device }
 }
 
+const installedField = z.array(z.strictObject({ what: z.enum(INSTALLED), version: nameField })).max(20)
+
 /**
  * Where it was seen, by reference: results belong to a socket, a controller, a computer and what was installed on it. Copied from the survey when it is
  * written down, so that it still says so when the survey has changed.
@@ -30,11 +33,8 @@ export const whereSchema = z.strictObject({
   port: portAddressSchema.optional().describe('The socket of the host end'),
   far: portAddressSchema.optional().describe('The socket of the other end'),
   controller: nameField.optional().describe('The controller behind the socket; left out where unknown'),
-  installed: z
-    .array(z.strictObject({ what: z.enum(INSTALLED), version: nameField }))
-    .max(20)
-    .optional()
-    .describe('What was installed on the computer then'),
+  installed: installedField.optional().describe('What was installed on the computer then'),
+  farInstalled: installedField.optional().describe('What was installed on the device at the other end then'),
 })
 export type Where = z.output<typeof whereSchema>
 
@@ -77,4 +77,5 @@ export const everyReading = {
   limit: z.enum(HELD_BACK_BY).optional(),
   spread: readingSpreadSchema.optional().describe('How the readings lay that an instrument took of it'),
   series: idField.optional().describe('Where all of them are kept'),
+  rests: restsField,
 }

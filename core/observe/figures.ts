@@ -5,7 +5,7 @@ import { type Asks, CAME, type Came, came, TRIES_TO_CLEAR } from './came'
 import type { HeldBackBy } from './every'
 import { type Ladder, NO_LADDER, timesBelow, timesSince, withReading } from './ladder'
 import type { Placed } from './ledger'
-import { type Here, isHere, isStale, placeKey, type Spot } from './spot'
+import { type Here, isHere, isOtherSetup, isStale, placeKey, type Spot } from './spot'
 import { NOTHING_COUNTED, type Tally } from './tally'
 
 /** What is measured, with the fields of its own that each reading has. */
@@ -241,8 +241,11 @@ const added = (tallies: readonly Tally<never>[]): Tally<never> => ({
 })
 
 /** Of series that were all seen in one place those that were read as things are, and where there are none what was read before. */
-export function atHand<S extends FigureSeries>(all: readonly S[], { setup }: Pick<Here, 'setup'>): readonly S[] {
-  const now = all.filter(({ before, spot }) => !before && (spot.setup === undefined || spot.setup === setup))
+export function atHand<S extends FigureSeries>(
+  all: readonly S[],
+  here: Pick<Here, 'setup' | 'farSetup'>,
+): readonly S[] {
+  const now = all.filter(({ before, spot }) => !before && !isOtherSetup(spot, here))
   return now.length > 0 ? now : all
 }
 

@@ -232,15 +232,15 @@ function* seenInRuns(
     for (const observation of groups.get(nameOf(run)) ?? []) {
       const { subject, where } = observation
       if (!('run' in subject)) continue
-      // where nobody noted the socket it is that of the run, and no other
-      const there = { ...where, port: where?.port ?? noSocketOf(subject) }
+      // where nobody noted the socket it is that of the run, and no other; what it rests on is told of the run
+      const there = { where: { ...where, port: where?.port ?? noSocketOf(subject) }, rests: undefined }
       if (setsRight(observation) && !where?.port) {
         // what was done about a run was done about all that was seen of it, in whichever socket
         for (const port of socketsSeen(groups.get(nameOf(run)) ?? [], subject))
           yield { ...observation, where: { ...where, port } }
-      } else if (subject.leads.length === 1 || observation.kind === 'retraction') yield { ...observation, where: there }
+      } else if (subject.leads.length === 1 || observation.kind === 'retraction') yield { ...observation, ...there }
       else if (observation.kind === 'trial' && observation.cameUp !== null)
-        yield { ...observation, tried: observation.cameUp, where: there }
+        yield { ...observation, tried: observation.cameUp, ...there }
     }
   }
 }

@@ -2,6 +2,7 @@ import type { Amps, Volts } from '../quantity/watts'
 import type { CableGrade } from '../standards/grades'
 import type { LinkMode } from '../standards/link-modes'
 import type { Instant } from '../vocabulary/fields'
+import { type Rests, restsText } from '../vocabulary/rests'
 import type { Basis } from './basis'
 import type { HeldBackBy } from './every'
 import { type FigureSeries, Figures, type Measure, type Own, type Read, worthOf } from './figures'
@@ -26,13 +27,17 @@ export type LaidAt = { at: Instant; by: string | null }
 /** When somebody did something about it, and what. */
 export type SetRightAt = { at: Instant; what: string }
 
-/** When a run was accepted as it lies, by whom, why with less than its tests ask for, and under which conditions. */
+/**
+ * When a run was accepted as it lies, by whom, why with less than its tests ask for, and under which conditions; the tests that were waived, and what it rests
+ * on. Null: it is from before that was noted.
+ */
 export type AcceptedAt = {
   at: Instant
   by: string | null
   less: string | null
   conditions: string | null
-  spot: Spot
+  waived: readonly string[] | null
+  rests: Rests | null
 }
 
 /** What somebody else counted of a kind: a seller, a maker, another client. */
@@ -58,6 +63,8 @@ export type Learnt = {
   /** A run lies as it was laid then; null where it does not lie, or nobody said. */
   laid: LaidAt | null
   accepted: AcceptedAt | null
+  /** The facts that what was proved of a run rests on, each set of them once; a spot says which it is, from 1 on. */
+  rests: readonly Rests[]
   /** When somebody did something about it last, after which it begins anew. */
   setRight: SetRightAt | null
   counted: readonly CountedElsewhere[]
@@ -79,6 +86,7 @@ export const NOTHING_LEARNT: Learnt = {
   hot: null,
   laid: null,
   accepted: null,
+  rests: [],
   setRight: null,
   counted: [],
   last: null,
@@ -119,6 +127,7 @@ export const goOnLearning = (learnt: Learnt, rights: Learning['rights']): Learni
   amps: { ...learnt.amps },
   volts: { ...learnt.volts },
   counted: [...learnt.counted],
+  rests: [...learnt.rests],
   links: new Ledger(linkSort, learnt.links),
   pictures: new Ledger(pictureSort, learnt.pictures),
   figures: new Figures(learnt.figures),
@@ -140,6 +149,7 @@ export const learntFrom = (learning: Learning): Learnt => ({
   hot: learning.hot,
   laid: learning.laid,
   accepted: learning.accepted,
+  rests: learning.rests,
   setRight: learning.setRight,
   counted: learning.counted,
   last: learning.last,
@@ -147,16 +157,24 @@ export const learntFrom = (learning: Learning): Learnt => ({
 })
 
 /** An observation as a series takes it: where and when, and whether somebody has set it right since. */
-type Seen = Parameters<typeof spotOf>[0] & { at: Instant; id: string }
+type Seen = Parameters<typeof spotOf>[0] & { at: Instant; id: string; rests?: Rests | undefined }
 
 /** What one observation teaches in several series it teaches in one place, which is told once. */
 function placed(learning: Learning, seen: Seen): Placed {
   if (learning.placed?.seen === seen) return learning.placed.at
   const spot = spotOf(seen)
+  if (seen.rests) spot.rests = numberOf(learning, seen.rests)
   const before = learning.rights.some(({ at, port }) => seen.at < at && (port === undefined || spot.port === port))
   const at = { at: seen.at, spot, place: placeKey({ spot, before }), before }
   learning.placed = { seen, at }
   return at
+}
+
+/** Which of the sets of facts that were noted it is; another one is added to them. */
+function numberOf({ rests: known }: Learning, rests: Rests): number {
+  const text = restsText(rests)
+  const found = known.findIndex((each) => restsText(each) === text)
+  return found >= 0 ? found + 1 : known.push(rests)
 }
 
 export const noteLink = (learning: Learning, seen: Seen, what: LinkTried, watched: number | undefined): void =>

@@ -2,8 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo as whole } from '../../tests/support/demo-plan'
 import { cases } from '../../tests/support/laws'
+import { took } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
-import type { ChangeToMake, Copy } from '../change/change'
+import type { Copy } from '../change/change'
 import {
   putOffers,
   removeOffer,
@@ -28,11 +29,6 @@ import { duesOf, lastReturnDay, lineState, linesWaiting, nearness, runsOnOrder }
 
 /** The demo before anything was ordered. */
 const demo: Plan = { ...whole, suppliers: [], offers: [], orders: [], orderLines: [] }
-const took = (copy: Copy, { edits }: ChangeToMake): Copy => {
-  const applied = applyChange(copy, { edits })
-  if (applied.outcome !== 'applied') throw new Error(JSON.stringify(applied))
-  return applied.copy
-}
 const shop = { id: 'shop', name: 'Pier supply', delivery: 6, leadDays: 3, returnDays: 14 }
 const kind = demo.kinds[0]
 const stock = kind?.stock[0]

@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo as whole } from '../../tests/support/demo-plan'
+import { took } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
-import type { ChangeToMake, Copy } from '../change/change'
+import type { Copy } from '../change/change'
 import { sendBack, sendOrder, tagArrived, takeArrival, takeOrder } from '../change/changes/orders'
 import { copyOf } from '../change/copy'
 import { assessAnew } from '../checks/assess'
@@ -33,11 +34,6 @@ const witness = {
     written += 1
     return `w-${written}`
   },
-}
-const took = (copy: Copy, { edits }: ChangeToMake): Copy => {
-  const applied = applyChange(copy, { edits })
-  if (applied.outcome !== 'applied') throw new Error(JSON.stringify(applied))
-  return applied.copy
 }
 const lineIn = (copy: Copy, at = 0): OrderLine => copy.plan.orderLines[at] as OrderLine
 

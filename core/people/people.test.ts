@@ -11,6 +11,7 @@ import { assessAnew } from '../checks/assess'
 import { LIST_NAMES } from '../plan/entity'
 import { type Plan, planSchema } from '../plan/plan'
 import { readPlan } from '../plan/read'
+import { proofsOf } from '../prove/proof'
 import { readers } from '../vocabulary/fields'
 import { beyond, covers, RIGHTS, rightToChange } from './rights'
 import { DETAILS, type Detail, planWithout } from './shown'
@@ -195,7 +196,16 @@ describe('what a reader is kept from', () => {
         walk(changes, (_, { plan }) => {
           const shown = planWithout(plan, hidden)
           expect(readPlan(JSON.parse(JSON.stringify(shown)))).toMatchObject({ ok: true })
-          const graded = (each: Plan) => assessAnew(each).assessment.runs.map(({ grade }) => grade)
+          const graded = (each: Plan) => {
+            const site = assessAnew(each)
+            const proofs = [...proofsOf(site).values()].map(({ state, accepted, outdated }) => [
+              state,
+              Boolean(accepted?.less),
+              accepted?.waived,
+              outdated,
+            ])
+            return [site.assessment.runs.map(({ grade }) => grade), proofs]
+          }
           expect(graded(shown)).toEqual(graded(plan))
         })
       }),

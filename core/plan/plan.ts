@@ -8,7 +8,7 @@ export type { Site } from '../vocabulary/site'
 export { PLAN_LISTS, type PlanList } from './lists'
 
 export const PLAN_FORMAT = 'hallway-plan'
-export const PLAN_VERSION = 4
+export const PLAN_VERSION = 5
 
 type Lists = { [List in PlanList]: z.ZodDefault<z.ZodArray<(typeof planLists)[List]['schema']>> }
 

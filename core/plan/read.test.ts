@@ -77,7 +77,7 @@ describe('a plan file', () => {
     ],
     ['a wrong day', (p) => (p.sessions[0].on = '2026-02-31'), 'sessions[0].on: a day is written 2026-11-25'],
     ['a newer version', (p) => (p.version = 99), 'version: a newer Hallway wrote this (version 99); this one reads'],
-    ['a wrong version', (p) => (p.version = 'x'), 'version: this Hallway reads versions 1 to 4, the file says "x"'],
+    ['a wrong version', (p) => (p.version = 'x'), 'version: this Hallway reads versions 1 to 5, the file says "x"'],
     ['another format', (p) => (p.format = 'drawing'), 'format: must be "hallway-plan"'],
   ] as [string, (plan: ReturnType<typeof demo>) => void, string][])(
     'with %s is refused with its path',

@@ -49,6 +49,16 @@ export type SiteIndex = {
 }
 
 export const portKey = (address: PortAddress): string => `${address.device}/${address.port}`
+export function addressOf(key: string): PortAddress {
+  const [device = '', port = ''] = key.split('/')
+  return { device, port }
+}
+
+/** "Bridge laptop, USB-C left". What is gone is named by its id. */
+export function socketName(devices: ReadonlyMap<string, Device>, { device, port }: PortAddress): string {
+  const found = devices.get(device)
+  return `${found?.name ?? device}, ${found?.ports.find(({ id }) => id === port)?.name ?? port}`
+}
 
 /** The index of a plan. Each part is kept with the list it is of, so that after a change only what it touched is indexed again. */
 export const indexPlan = (plan: Plan): SiteIndex => ({

@@ -14,6 +14,7 @@ const STEPS: readonly Step[] = [
   { file: withObservations },
   { entity: (list, body) => (list === 'observations' ? withWhereByReference(body) : body) },
   {},
+  {},
 ]
 
 /** The steps that something of one version has to take, each once. */

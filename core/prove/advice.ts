@@ -5,7 +5,7 @@ import { isGood } from '../observe/came'
 import { type FigureSeries, reliedOn } from '../observe/figures'
 import type { LinkSeries } from '../observe/links'
 import type { Spot } from '../observe/spot'
-import { priceAt, type SiteIndex } from '../plan/site-index'
+import { addressOf, priceAt, type SiteIndex, socketName } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import { atLeast } from '../quantity/limit'
 import { type BitsPerSecond, formatBytesPerSecond } from '../quantity/rate'
@@ -141,7 +141,9 @@ function judged(
     const good = row.filter(({ why }) => why === null)
     const [first] = good
     if (first) {
-      const sockets = [...new Set(good.flatMap(({ lead }) => [...lead.sockets]))].map((each) => socketName(index, each))
+      const sockets = [...new Set(good.flatMap(({ lead }) => [...lead.sockets]))].map((each) =>
+        socketName(index.devices, addressOf(each)),
+      )
       use.push({ ...namedAs(index, first.lead.cable, 'kind'), tried: good.length, sockets })
     }
     const bad = row.flatMap(({ lead, why }) => (why === null ? [] : [{ lead, why }]))
@@ -162,12 +164,6 @@ function namedAs(index: SiteIndex, { kind: id, tag, length }: Cable, as: 'kind' 
     length,
     price: kind && as === 'kind' ? priceAt(kind, length) : null,
   }
-}
-
-function socketName({ devices }: SiteIndex, address: string): string {
-  const [device = '', port] = address.split('/')
-  const found = devices.get(device)
-  return found ? `${found.name}, ${found.ports.find(({ id }) => id === port)?.name ?? port}` : address
 }
 
 /** The avoid-list: kinds that somebody avoids, and those of which a cable got hot. */

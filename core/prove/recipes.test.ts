@@ -23,7 +23,7 @@ function accepted(less: string | null): Plan {
       },
     }
     if (run.leads.length === 0 || laidCables(run).length !== run.leads.length) continue
-    const made = acceptRun(run, { less, conditions: null, where: {} }, witness)
+    const made = acceptRun(run, { less, waived: [], conditions: null, where: {}, rests: {} }, witness)
     const applied = applyChange(copy, made)
     if (!('copy' in applied)) throw new Error(JSON.stringify(applied))
     copy = applied.copy

@@ -8,9 +8,11 @@ import { type SiteIndex, socketAt } from '../plan/site-index'
 import type { Metres } from '../quantity/length'
 import { atLeast } from '../quantity/limit'
 import type { Port } from '../vocabulary/device'
+import type { Rests } from '../vocabulary/rests'
 import type { Run } from '../vocabulary/run'
 import { keptWith } from '../work/kept'
 import { acceptedNow } from './proof'
+import { changesSince, restsNow } from './rests'
 
 /** A chain that was accepted somewhere as it lies: other runs between such ends may have it, too. */
 export type Recipe = {
@@ -33,7 +35,7 @@ export const recipesOf = keptWith((index: SiteIndex): readonly Recipe[] =>
   index.plan.runs.flatMap((run): Recipe[] => {
     if (run.leads.length === 0 || !isAtHand(index, run)) return []
     const accepted = acceptedNow(index, run)
-    if (!accepted || accepted.less) return []
+    if (!accepted || accepted.less || isSpoilt(index, run, accepted.rests)) return []
     const leads = run.leads.flatMap((lead) => {
       const cable = 'cable' in lead ? index.cables.get(lead.cable) : undefined
       const kind = cable?.kind === undefined ? undefined : index.kinds.get(cable.kind)
@@ -55,6 +57,11 @@ export const recipesOf = keptWith((index: SiteIndex): readonly Recipe[] =>
     ]
   }),
 )
+
+/** One of its leads got hot, was retired or is longer than it was: what held then is nothing to lay elsewhere. */
+const isSpoilt = (index: SiteIndex, run: Run, rests: Rests | null): boolean =>
+  rests !== null &&
+  changesSince(rests, restsNow(index, run, [])).some(({ fact }) => fact === 'hot' || fact.startsWith('lead '))
 
 const endOf = ({ connector, gender }: Port, of: string): End => ({ connector, gender, of })
 const isAlike = (one: End, other: End): boolean =>

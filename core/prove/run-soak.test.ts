@@ -2,8 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demo } from '../../tests/support/demo-plan'
 import { cases } from '../../tests/support/laws'
+import { took } from '../../tests/support/made-up-walk'
 import { applyChange } from '../change/apply'
-import type { ChangeToMake, Copy } from '../change/change'
+import type { Copy } from '../change/change'
 import { endRunSoak, noteDrop, soakOfRun, startRunSoak, stopRunSoak } from '../change/changes/prove'
 import { copyOf } from '../change/copy'
 import { byId } from '../plan/lookup'
@@ -11,11 +12,6 @@ import { readPlan } from '../plan/read'
 import { runSoaksOf, soakStanding } from './run-soak'
 import { soakPromise } from './soak-promise'
 
-const took = (copy: Copy, { edits }: ChangeToMake): Copy => {
-  const applied = applyChange(copy, { edits })
-  if (applied.outcome !== 'applied') throw new Error(JSON.stringify(applied))
-  return applied.copy
-}
 const start = copyOf(demo)
 const run = byId(demo.runs).get('r-07') as (typeof demo.runs)[number]
 let number = 0
@@ -28,7 +24,10 @@ const witness = (at: number) => ({
   },
 })
 const begun = (at: number, seconds = 600) =>
-  took(start, startRunSoak(start.plan, start.place, run, { socket: run.from, seconds, hard: true }, witness(at)))
+  took(
+    start,
+    startRunSoak(start.plan, start.place, run, { socket: run.from, seconds, hard: true, rests: {} }, witness(at)),
+  )
 const soakIn = (copy: Copy) => {
   const soak = soakOfRun(copy.plan, run.id)
   if (!soak) throw new Error('it soaks')
@@ -90,7 +89,13 @@ describe('a soak of a run', () => {
     const copy = begun(BEGAN)
     const again = took(
       copy,
-      startRunSoak(copy.plan, copy.place, run, { socket: run.from, seconds: 60, hard: false }, witness(BEGAN + 5000)),
+      startRunSoak(
+        copy.plan,
+        copy.place,
+        run,
+        { socket: run.from, seconds: 60, hard: false, rests: {} },
+        witness(BEGAN + 5000),
+      ),
     )
     expect(again.plan.soaks.length).toBe(copy.plan.soaks.length)
     expect(soakIn(again)).toMatchObject({ seconds: 60, since: new Date(BEGAN + 5000).toISOString() })

@@ -4,8 +4,9 @@ import { portKey, type SiteIndex } from '../plan/site-index'
 import type { Instant } from '../vocabulary/fields'
 import { laidCables, type PortAddress, type Run } from '../vocabulary/run'
 import { isRunSoak } from '../vocabulary/session'
-import { keptProofOf, type RunProof, type TestStanding } from './proof'
+import { keptProofOf, type RunProof } from './proof'
 import type { RunTestKind } from './run-tests'
+import type { TestStanding } from './test-standing'
 
 /** Seconds that hands and eyes take for a test, beside what it waits for (common practice, for planning only). */
 const HANDS: Record<RunTestKind, number> = {
@@ -71,7 +72,8 @@ export function visitsOf(site: Assessed, wanted: Wanted): { visits: TestVisit[];
     if (!run || !proof || !isLaid(proof)) return []
     const soaking = index.plan.soaks.find((soak) => isRunSoak(soak) && soak.run === run.id)
     const open = proof.tests.filter(
-      ({ passed, result, test }) => !passed && (wanted === 'open' || result?.stale) && !(soaking && showsIn(test.kind)),
+      ({ passed, result, test, waived }) =>
+        !passed && !waived && (wanted === 'open' || result?.stale) && !(soaking && showsIn(test.kind)),
     )
     const bySocket = new Map<string, TestStanding[]>()
     for (const standing of open) {

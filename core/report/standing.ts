@@ -39,7 +39,7 @@ export function standingOf(site: Assessed): Standing {
       install: runsToLay(index).length,
       prove: runsToProve(site).length,
       faults: index.plan.searches.filter(isOpen).length,
-      handover: runsToHandOver(index).length,
+      handover: runsToHandOver(site).length,
     },
   }
 }

@@ -35,6 +35,13 @@ export const handoverSchema = z.strictObject({
   by: nameField.optional(),
   log: forAll(z.string().min(1).max(64)).describe('Which log the place is of'),
   place: z.number().int().min(1).max(1e9).describe('The change of the log after which the plan was handed over'),
+  judged: z
+    .number()
+    .int()
+    .min(1)
+    .max(1e6)
+    .optional()
+    .describe('By which rules of Hallway it was judged; left out: from before that was noted'),
   conditions: noteField.optional(),
   open: z
     .array(asNote(z.string().max(500)))

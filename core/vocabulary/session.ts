@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { SHORTEST_SOAK_SECONDS } from '../standards/soak'
 import { dayField, idField, instantField, nameField, noteField } from './fields'
 import { pictureModeSchema } from './need'
+import { restsField } from './rests'
 import { portAddressSchema } from './run'
 
 /** A permanent run soaks for days; a drawer is sorted in minutes. */
@@ -81,6 +82,7 @@ const runSoakSchema = z.strictObject({
   hard: z.literal(true).optional().describe('Everything goes on at once, as the plan has it'),
   drops: z.array(instantField).max(500).optional().describe('When it dropped'),
   by: nameField.optional(),
+  rests: restsField,
 })
 export type RunSoak = z.output<typeof runSoakSchema>
 

@@ -32,6 +32,7 @@ export const WORDS: readonly Word[] = [
   { word: 'bench', means: 'where cables are tested; a session tests many of them' },
   { word: 'soak', means: 'a long test; a lead that fails late fails there' },
   { word: 'proved, stale', means: 'every test that its needs ask for has passed; stale: something changed since' },
+  { word: 'rests on', means: 'what was so when a run was proved or accepted; where that is worse now, it is stale' },
   { word: 'accepted', means: 'somebody took a run over as it is, under conditions that are written down' },
   { word: 'record', means: 'what cables of each kind did so far, here and at other sites' },
   { word: 'search', means: 'finding what is wrong with a run: what was seen, what was tried, and what came of it' },

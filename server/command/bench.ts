@@ -10,6 +10,7 @@ import { benchDrawer } from './bench-drawer'
 import { benchFloors } from './bench-floors'
 import { benchOrder } from './bench-order'
 import { benchPages } from './bench-pages'
+import { benchProofs } from './bench-proofs'
 import { benchSite } from './bench-site'
 import { benchStore } from './bench-store'
 import { median, repeated, timed } from './timing'
@@ -64,6 +65,7 @@ export async function bench(values: BenchOptions, print: (text: string) => void)
     drawer: benchDrawer(),
     ahead: benchAhead(),
     floors: benchFloors(),
+    proofs: benchProofs(),
   }
   print(
     [
@@ -75,6 +77,7 @@ export async function bench(values: BenchOptions, print: (text: string) => void)
       `every cable, every run    ${everyPair.toFixed(0)} ms (${plan.runs.length} runs x ${plan.cables.length} cables)`,
       `quicker than the plain loop by ${results.rankingGain.toFixed(1)} (100 runs x 200 cables)`,
       `memory                    ${results.memoryMegabytes.toFixed(0)} MB, up to here`,
+      `every proof                ${results.proofs.anew.toFixed(0)} ms (${results.proofs.runs} runs, all accepted); after one change ${results.proofs.afterOne.toFixed(1)} ms, ${results.proofs.gain.toFixed(0)} times quicker`,
       `a way out for one run      ${results.ahead.oneRun.toFixed(0)} ms (2,000 runs, 5,000 cables; median of ${results.ahead.asked})`,
       `one for every blocked run  ${(results.ahead.every / 1000).toFixed(1)} s (${results.ahead.blocked} runs), ${results.ahead.gain.toFixed(0)} times quicker than judging the whole site for each change tried`,
       `the best from the drawer   ${(results.ahead.leads / 1000).toFixed(1)} s for all of them`,

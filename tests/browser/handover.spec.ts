@@ -17,6 +17,8 @@ test('a site is handed over: what is open is said, the book is made while somebo
   await page.getByRole('button', { name: 'Hand over' }).click()
   await expect(page.getByRole('heading', { name: 'Bridge hall, summer' })).toBeVisible()
   await expect(page.getByText('Not laid. Nobody has laid these runs.')).toBeVisible()
+  // it is judged by the rules of today
+  await expect(page.getByText('The printed one stands.')).toHaveCount(0)
   const book = page.getByRole('link', { name: /^The book/ })
   await expect(book).toBeVisible({ timeout: 60_000 })
   await expect(page.getByRole('link', { name: 'tables/runs.csv' })).toBeVisible()
@@ -63,10 +65,21 @@ test('what is not chosen or not said is asked for, and what was typed stays', as
 test('the demo was handed over in spring: what is new is listed and stands out on the floor, and a change is answered without changing it', async ({
   page,
 }) => {
+  await open(page, '/sites/saltmarsh/handover/spring/book?part=tags')
+  await expect(page.getByText(/before Hallway noted by which rules .* The printed one stands\./)).toBeVisible()
   await open(page, '/sites/saltmarsh/handover/spring')
   await page.getByRole('link', { name: /^What has changed since/ }).click()
   await expect(page.getByRole('region', { name: /^New runs: 6/ })).toContainText('R-20')
-  await expect(page.getByRole('region', { name: /^Gone stale: 1/ })).toContainText('firmware F8')
+  const stale = page.getByRole('region', { name: /^Gone stale: 2/ })
+  await expect(stale).toContainText('firmware is F9, was F8')
+  await expect(stale).toContainText('screen is Quay 32, was Harbour 32')
+  // what the client would feel comes before the lists
+  await expect(
+    page
+      .getByRole('region')
+      .filter({ has: page.getByRole('heading', { level: 2 }) })
+      .first(),
+  ).toHaveAccessibleName(/^Judged otherwise/)
   await expect(page.getByRole('heading', { name: 'Ground floor, with what is new' })).toBeVisible()
   const table = await page.request.get('/sites/saltmarsh/handover/spring/since.csv')
   expect(await table.text()).toContain('Leads replaced,R-04,"C-0014, now C-0006"')

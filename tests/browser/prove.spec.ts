@@ -48,8 +48,44 @@ test('a run is proved test by test, soaked, and accepted; a drop is no proof', a
 test('what was proved before an update is stale, and says since what', async ({ page }) => {
   const site = await ownSite(page)
   await open(page, `${site}/prove/r-03`)
-  await expect(page.getByText(/It was tested with firmware F8/)).toBeVisible()
-  await expect(page.getByText('Stale: prove it again.').first()).toBeVisible()
+  await expect(page.getByText(/^What changed since it was tested: .*firmware is F9, was F8/)).toBeVisible()
+  await expect(page.getByText(/Stale, prove it again: /).first()).toBeVisible()
+})
+
+test('an acceptance stands no more once the display was swapped; it says why, and is given again with what is missing named', async ({
+  page,
+}) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/prove`)
+  const row = page.getByRole('row').filter({ hasText: 'R-02' })
+  await expect(row).toContainText('screen is Quay 32, was Harbour 32')
+  await row.getByRole('link', { name: 'R-02' }).click()
+  await expect(page.getByText(/^What changed since it was accepted: .*Quay 32/)).toBeVisible()
+  const acceptance = page.getByRole('region', { name: 'Acceptance' })
+  await expect(acceptance).toContainText('It does not stand any more.')
+  await expect(acceptance).toContainText('It rests on: Image computer A, DisplayPort 2')
+  await expect(acceptance).toContainText('Accepted without: Picture 3840x2160@60')
+  await acceptance.getByLabel(/Why is it accepted all the same/).fill('Looked at it in passing')
+  await acceptance.getByRole('button', { name: 'Accept it with less' }).click()
+  await expect(acceptance).toContainText(/with less: Looked at it in passing \(without Picture 3840x2160@60/)
+  await expect(page.getByText('Accepted without it.').first()).toBeVisible()
+  // the same run at 120 Hz is not what was accepted
+  await open(page, `${site}/needs/view-2-picture`)
+  await page.getByLabel('How much').first().fill('3840x2160@120')
+  await page.getByRole('button', { name: 'Save the need' }).click()
+  await expect(page.getByRole('button', { name: 'Undo' }).first()).toBeVisible()
+  await open(page, `${site}/prove/r-02`)
+  await expect(page.getByText(/^What changed since it was accepted: .*refresh is 120 Hz, was 60 Hz/)).toBeVisible()
+})
+
+test('a test that failed is told apart from one that nobody has done, and leads to the fault', async ({ page }) => {
+  const site = await ownSite(page)
+  await open(page, `${site}/prove`)
+  const failed = page.getByRole('region', { name: /^A test failed/ })
+  await expect(failed).toContainText('R-19')
+  await expect(failed).toContainText('Failed: The link comes up.')
+  await failed.getByRole('link', { name: 'Find the fault of R-19' }).click()
+  await expect(page).toHaveURL(/\/faults\?run=r-19$/)
 })
 
 test('what cannot be read is said at the test, and a figure of another part is no failure', async ({ page }) => {

@@ -1,11 +1,15 @@
 import fc from 'fast-check'
 import type { Copy, Edit } from '../../core/change/change'
 import { POLICY_ID, SITE_ID } from '../../core/change/copy'
+import { walkNeeds } from '../../core/checks/assess'
 import { REMEDIES } from '../../core/observe/kinds/set-right'
 import { type Observation, observationSchema } from '../../core/observe/observation'
 import type { Plan } from '../../core/plan/plan'
+import { indexPlan } from '../../core/plan/site-index'
+import { takenAt } from '../../core/prove/rests'
+import { runTests } from '../../core/prove/run-tests'
 import { handoverSchema } from '../../core/vocabulary/handover'
-import { laidCables } from '../../core/vocabulary/run'
+import { laidCables, type Run } from '../../core/vocabulary/run'
 
 /** What a made-up edit is made of: a sort, and numbers that choose among what a plan has. */
 export type Choice = { sort: number; one: number; other: number; figure: number }
@@ -301,7 +305,17 @@ export function madeUpObservation(
       held: figure % 2 === 0,
       seconds: 60 * other,
     }),
-    () => ({ kind: 'accepted', what: pick(['accepted', 'withdrawn'] as const, figure) }),
+    () =>
+      whole && figure % 3 === 0
+        ? { kind: 'accepted', what: 'accepted', less: 'for now', ...restsOfRun(plan, run) }
+        : { kind: 'accepted', what: pick(['accepted', 'withdrawn'] as const, figure) },
+    () => {
+      if (!whole) return { kind: 'laid', what: 'laid' }
+      const { waived: _, ...rests } = restsOfRun(plan, run)
+      return figure % 2
+        ? { kind: 'trial', basis: 'soaked', tried: mode, cameUp: mode, seconds: 90, ...rests }
+        : { kind: 'reading', measure: 'picture', mode: pick(PICTURES, other), held: true, seconds: 90, ...rests }
+    },
     () => ({ kind: 'laid', what: pick(['laid', 'taken out'] as const, figure) }),
     () => {
       const seen = pick(plan.observations, other + figure)
@@ -311,4 +325,15 @@ export function madeUpObservation(
     },
   ]
   return observationSchema.parse({ ...every, ...pick(kinds, one + other + figure)() })
+}
+
+/** A run as it lies in a plan: what a proof of it rests on, and all of its tests as those it is accepted without. */
+function restsOfRun(plan: Plan, run: Run) {
+  const index = indexPlan(plan)
+  const crossings = walkNeeds(index).crossings.get(run.id) ?? []
+  return {
+    subject: { run: run.id, leads: laidCables(run) },
+    ...takenAt(index, run, crossings),
+    waived: runTests(index, run, crossings).map(({ key }) => key),
+  }
 }

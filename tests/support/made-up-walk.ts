@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { applyChange } from '../../core/change/apply'
-import type { Copy, Edit } from '../../core/change/change'
+import type { ChangeToMake, Copy, Edit } from '../../core/change/change'
 import { copyOf } from '../../core/change/copy'
 import { demo } from './demo-plan'
 import { type Choice, choice, madeUpEdit } from './made-up-changes'
@@ -9,6 +9,13 @@ import { type Choice, choice, madeUpEdit } from './made-up-changes'
 export const start = copyOf(demo)
 export const some = fc.array(choice, { minLength: 1, maxLength: 4 })
 export const many = fc.array(some, { minLength: 1, maxLength: 6 })
+
+/** A site once somebody made a change of it. */
+export function took(copy: Copy, { edits }: ChangeToMake): Copy {
+  const applied = applyChange(copy, { edits })
+  if (applied.outcome !== 'applied') throw new Error(JSON.stringify(applied))
+  return applied.copy
+}
 
 /** Several edits as one change, each of another entity. */
 export function edited(copy: Copy, choices: readonly Choice[]): Edit[] {

@@ -7,6 +7,11 @@ export function renamedPlan(plan: Plan): Plan {
     const { length } = plan[list]
     for (const [at, { id }] of plan[list].entries()) names.set(id, `x${String(length - at).padStart(6, '0')}-${list}`)
   }
+  /** What a proof rests on names things in the middle of a text; its lists are in the order of their ids. */
+  const inText = (text: string): string => {
+    const renamed = text.replaceAll(/[a-z0-9._-]+/gi, (word) => names.get(word) ?? word)
+    return renamed.split(', ').sort().join(', ')
+  }
   const rename = (value: unknown, key: string): unknown => {
     if (typeof value === 'string') {
       const name = ID_FIELDS.has(key) ? names.get(value) : undefined
@@ -15,6 +20,7 @@ export function renamedPlan(plan: Plan): Plan {
     }
     if (Array.isArray(value)) return value.map((each) => rename(each, key))
     if (typeof value !== 'object' || value === null) return value
+    if (key === 'rests') return Object.fromEntries(Object.entries(value).map((fact) => fact.map(inText)))
     const inside = key === 'ports' || key === 'tests'
     return Object.fromEntries(
       Object.entries(value).map(([name, each]) => [name, inside && name === 'id' ? each : rename(each, name)]),

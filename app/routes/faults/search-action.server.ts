@@ -1,6 +1,6 @@
 import { data } from 'react-router'
 import { readValue } from '../../../core/bench/read-value'
-import { besideAt, whereAt } from '../../../core/bench/where'
+import { besideAt } from '../../../core/bench/where'
 import type { Copy } from '../../../core/change/change'
 import { standCables } from '../../../core/change/changes/cables'
 import { takeBack } from '../../../core/change/changes/observations'
@@ -31,6 +31,7 @@ import { byId } from '../../../core/plan/lookup'
 import { indexPlan } from '../../../core/plan/site-index'
 import { soakedPicture } from '../../../core/prove/predict-run'
 import { acceptedNow } from '../../../core/prove/proof'
+import { takenAt } from '../../../core/prove/rests'
 import { laidCables, type Run } from '../../../core/vocabulary/run'
 import { ENDS, isOpen, type Search, STOPS, SYMPTOMS, type Symptom, TRIES } from '../../../core/vocabulary/search'
 import type { Hand, MakeChange } from '../../../server/sites/change-site'
@@ -204,14 +205,15 @@ function draftReading({ plan }: Copy, { search, run, form, hand }: Sent): Return
   const read = readValue({ kind: measure }, said(form, 'value', 100))
   if (!read.ok) return refused('value', read.problem)
   const { index, walks } = siteOf(plan)
-  const situation = situationOf(index, run, walks.crossings.get(run.id) ?? [])
+  const crossings = walks.crossings.get(run.id) ?? []
+  const situation = situationOf(index, run, crossings)
   const ladder = ladderOf(situation, {
     ...read.value,
     id: 'now',
     at: witness.at,
     subject: { run: run.id, leads: laidCables(run) },
   })
-  const taken = { where: whereAt(index, run.from, run.to), circumstances: besideAt(index, run.from, run.id) }
+  const taken = { ...takenAt(index, run, crossings), circumstances: besideAt(index, run.from, run.id) }
   const kept = proveRun(run, [read.value], taken, witness)
   const what: Symptom = measure === 'watts' ? 'charges slowly' : 'slow copy'
   if (ladder?.verdict !== 'far less') return kept
@@ -265,7 +267,10 @@ function draftEnd(
   if (how !== 'found') {
     const ended = endSearch(search, place, run, { how, ...(note ? { note } : {}) }, [], witness)
     if (how !== 'went away' || form.get('watch') !== 'on' || soakOfRun(plan, run.id)) return ended
-    const watch = startRunSoak(plan, place, run, { socket: run.from, seconds: WATCH_SECONDS, hard: false }, witness)
+    const { index, walks } = siteOf(plan)
+    const { rests } = takenAt(index, run, walks.crossings.get(run.id) ?? [])
+    const asked = { socket: run.from, seconds: WATCH_SECONDS, hard: false, rests }
+    const watch = startRunSoak(plan, place, run, asked, witness)
     return { ...ended, edits: [...ended.edits, ...watch.edits] }
   }
   const { groups } = standingOfSearch(scene, search, seen)

@@ -10,20 +10,21 @@ import type { Route } from './+types/book'
 import { BlockView } from './block-view'
 import { answered, handoverIn } from './handed.server'
 import look from './handover.module.css'
+import { OtherRules } from './other-rules'
 
 /** The book of a handover: all of it where it is small, else a part at a time. */
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { id, sections: chosen } = await handoverIn(params.site, params.handover)
+  const { id, judged, sections: chosen } = await handoverIn(params.site, params.handover)
   const { searchParams } = new URL(request.url)
   const part = SECTIONS.find((name) => name === searchParams.get('part') && chosen.includes(name)) ?? null
   const from = Math.min(1e6, Math.max(0, Number.parseInt(searchParams.get('from') ?? '0', 10) || 0))
   const leaf = answered(await leafOfBook({ siteId: params.site, handover: id, part, from }))
-  return { leaf, part, from }
+  return { leaf, part, from, judged: judged ?? null }
 }
 
 /** The same book as on paper, to be read here; it prints well by itself. */
 export default function BookPage({ loaderData, params }: Route.ComponentProps) {
-  const { leaf, part, from } = loaderData
+  const { leaf, part, from, judged } = loaderData
   const { plan } = useSite()
   const { title } = leaf
   const here = `/sites/${plan.site.id}/handover/${params.handover}`
@@ -39,6 +40,7 @@ export default function BookPage({ loaderData, params }: Route.ComponentProps) {
           Its files
         </RouterLink>
       </p>
+      <OtherRules judged={judged} />
       {from === 0 && title.about.map((line) => <p key={line}>{line}</p>)}
       <nav aria-label="Parts of the book" className={`${look.contents} ${look.screen}`}>
         <RouterLink to={`${here}/book`} aria-current={part === null ? 'page' : undefined} className={text.link}>

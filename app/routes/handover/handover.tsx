@@ -1,6 +1,7 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { data, Link as RouterLink, redirect, useNavigation } from 'react-router'
 import { handOver } from '../../../core/change/changes/handovers'
+import { JUDGING_RULES } from '../../../core/checks/judging-rules'
 import { openPoints, openSentences } from '../../../core/handover/ready'
 import { sections } from '../../../core/handover/sections'
 import { BOOK_UNITS, type Handover, handoverSchema, PAPERS, SECTIONS } from '../../../core/vocabulary/handover'
@@ -38,6 +39,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       ...(hand.by === NOBODY ? {} : { by: hand.by }),
       log: identity,
       place,
+      judged: JUDGING_RULES,
       ...(form.get('conditions') ? { conditions: form.get('conditions') } : {}),
       open: openSentences(openPoints(assessed)),
       pins: [...filesNamed({ ...plan, handovers: [] })],

@@ -18,6 +18,7 @@ import { handOf } from '../../who.server'
 import type { Route } from './+types/pack'
 import { handoverIn } from './handed.server'
 import look from './handover.module.css'
+import { OtherRules } from './other-rules'
 import { addressOf, beginPack } from './pack-job.server'
 
 /** A handover, what was made for it, and how making it stands. */
@@ -63,6 +64,7 @@ export default function Pack({ loaderData, actionData, params }: Route.Component
         For {handover.client}, handed over <Moment at={handover.at} />
         {handover.by && ` by ${handover.by}`}. It stands for the plan after change {handover.place}.
       </Text>
+      <OtherRules judged={handover.judged ?? null} />
       <Took />
       {actionData && <Notice tone="blocked">{actionData.problem}</Notice>}
       <Making key={job?.id} job={job} made={book !== undefined} />

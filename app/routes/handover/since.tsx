@@ -1,6 +1,6 @@
 import { Heading, Text } from '@chakra-ui/react'
 import { Link as RouterLink } from 'react-router'
-import { sinceTitles } from '../../../core/handover/since'
+import { sinceTitles } from '../../../core/handover/since-sorts'
 import { sinceHandover } from '../../off-thread.server'
 import text from '../../theme/text.module.css'
 import { QuietButton } from '../../ui/controls'

@@ -25,7 +25,8 @@ import { parseRepeats } from '../../../core/prove/before-after'
 import type { JobSeen } from '../../../core/prove/jobs'
 import { PASTED_KINDS, type ReadOff, readPasted } from '../../../core/prove/pasted'
 import { predictedSituation, predictRun, soakedPicture } from '../../../core/prove/predict-run'
-import { acceptedNow, proofOf } from '../../../core/prove/proof'
+import { acceptedNow, missingOf, proofOf } from '../../../core/prove/proof'
+import { takenAt } from '../../../core/prove/rests'
 import { type RunTest, runTests } from '../../../core/prove/run-tests'
 import { MOST_REPEATS } from '../../../core/quantity/compare'
 import { parseDuration } from '../../../core/quantity/duration'
@@ -71,7 +72,9 @@ export function draftProof({ plan, place }: Copy, runId: string, form: FormData,
       if (test?.kind !== 'soak') return refused('test', 'this run asks for no such soak')
       if (seconds === null || seconds < 60 || seconds > 60 * 86_400)
         return refused('for', 'a soak lasts from 60 s to 60 days: write 8 h, or 10 days')
-      return startRunSoak(plan, place, run, { socket: test.socket, seconds, hard: form.get('hard') === 'on' }, witness)
+      const hard = form.get('hard') === 'on'
+      const { rests } = takenAt(index, run, crossings, test.socket)
+      return startRunSoak(plan, place, run, { socket: test.socket, seconds, hard, rests }, witness)
     }
     case 'end': {
       if (!soak) return refused('soak', 'it does not soak any more')
@@ -82,17 +85,17 @@ export function draftProof({ plan, place }: Copy, runId: string, form: FormData,
     }
     case 'accept': {
       const proof = proofOf({ index, walks: { paths: new Map(), crossings: new Map([[run.id, crossings]]) } }, run)
+      const waived = missingOf(proof).map(({ test }) => test.key)
       const less = said(form, 'less') || null
-      if (proof.passed < proof.asked && less === null)
+      if (waived.length > 0 && less === null)
         return refused('less', 'not all of its tests have passed: say why it is accepted all the same')
       const conditions = said(form, 'conditions') || null
-      return acceptRun(run, { less, conditions, where: whereAt(index, run.from, run.to) }, witness)
+      return acceptRun(run, { less, waived, conditions, ...takenAt(index, run, crossings) }, witness)
     }
     case 'job': {
       const read = readJob(form)
       if (!read.ok) return refused('job', read.problem)
-      const where = whereAt(index, run.from, run.to)
-      return proveRun(run, [read.value], { where, ...besideAll(index, run) }, witness)
+      return proveRun(run, [read.value], { ...takenAt(index, run, crossings), ...besideAll(index, run) }, witness)
     }
     case 'result': {
       const test = testNamed(runTests(index, run, crossings), said(form, 'test'))
@@ -102,7 +105,7 @@ export function draftProof({ plan, place }: Copy, runId: string, form: FormData,
       if (pasted && !pasted.ok) return refused('value', pasted.problem)
       const read = readResult(index, run, crossings, test, pasted ? { ...typed, text: pasted.value.value } : typed)
       if (!read.ok) return refused('value', read.problem)
-      const taken = takenIn(index, run, test, form, pasted ? `read off: ${pasted.value.words}` : '')
+      const taken = takenIn(index, run, crossings, test, form, pasted ? `read off: ${pasted.value.words}` : '')
       return taken.ok ? proveRun(run, [read.value], taken.value, witness) : refused('circumstances', taken.problem)
     }
     default:
@@ -145,7 +148,7 @@ export function draftReadings(
   }
   if (readings.length === 0) return NOTHING_TO_CHANGE
   const taken: Taken = {
-    where: whereAt(index, run.from, run.to),
+    ...takenAt(index, run, crossings),
     ...besideAll(index, run),
     instrument: { name: series.instrument, simulated: series.simulated },
   }
@@ -270,7 +273,14 @@ function readOff(index: SiteIndex, run: Run, test: RunTest, form: FormData): Par
 }
 
 /** Where and under what a test was taken: filled in from the plan, and as the form corrects it. */
-function takenIn(index: SiteIndex, run: Run, test: RunTest, form: FormData, readOffWords: string): Parsed<Taken> {
+function takenIn(
+  index: SiteIndex,
+  run: Run,
+  crossings: Crossings,
+  test: RunTest,
+  form: FormData,
+  readOffWords: string,
+): Parsed<Taken> {
   const alone = form.get('alone') === 'on'
   const charge = said(form, 'charge').replace(/ ?%$/, '')
   const supply = said(form, 'supply', 120)
@@ -286,7 +296,7 @@ function takenIn(index: SiteIndex, run: Run, test: RunTest, form: FormData, read
   const note = [said(form, 'note', 500), readOffWords].filter(Boolean).join('; ').slice(0, 500)
   const instrument = said(form, 'instrument', 120)
   return parsed({
-    where: whereAt(index, test.socket, run.to),
+    ...takenAt(index, run, crossings, test.socket),
     ...(Object.keys(given).length > 0 ? { circumstances: circumstances.data } : {}),
     ...(note ? { note } : {}),
     ...(instrument ? { instrument: { name: instrument, simulated: form.get('simulated') === 'on' } } : {}),

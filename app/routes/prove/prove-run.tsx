@@ -7,10 +7,11 @@ import { observationsOf } from '../../../core/observe/learned'
 import type { Observation } from '../../../core/observe/observation'
 import { leadCable, socketAt } from '../../../core/plan/site-index'
 import type { JobSeen } from '../../../core/prove/jobs'
-import { proofOf, type RunProof } from '../../../core/prove/proof'
+import { missingOf, proofOf, type RunProof } from '../../../core/prove/proof'
+import { BEFORE_NOTED, lessWords, restsWords, staleWords } from '../../../core/prove/proof-words'
 import { soakStanding } from '../../../core/prove/run-soak'
 import { soakPromise } from '../../../core/prove/soak-promise'
-import { stateWords } from '../../../core/prove/test-words'
+import { stateWords, testName } from '../../../core/prove/test-words'
 import { durationText } from '../../../core/quantity/duration'
 import type { Run } from '../../../core/vocabulary/run'
 import { type InstrumentNews, newsOf } from '../../../server/series/news'
@@ -102,8 +103,17 @@ function Proof({ run, now, jobs, instruments, wrong }: ProofProps) {
       <StateSteps proof={proof} />
       <Text mb="2">
         {stateWords[proof.state].says} {proof.asked > 0 && `${proof.passed} of ${proof.asked} tests have passed.`}
-        {proof.failed > 0 && ` ${proof.failed} failed.`} <StaleWords proof={proof} />
+        {proof.failed > 0 && (
+          <>
+            {' '}
+            {proof.failed} failed.{' '}
+            <RouterLink to={`/sites/${plan.site.id}/faults?run=${run.id}`} className={text.link}>
+              Find the fault
+            </RouterLink>
+          </>
+        )}
       </Text>
+      <WhatChanged run={run} proof={proof} />
       <Took />
       {wrong && wrong.test === '' && <Notice tone="blocked">{wrong.problem}</Notice>}
       {[...new Set(cautions)].map((caution) => (
@@ -152,14 +162,16 @@ function Proof({ run, now, jobs, instruments, wrong }: ProofProps) {
   )
 }
 
-/** What changed since it was tested. */
-function StaleWords({ proof }: { proof: RunProof }) {
-  const [first] = proof.tests.flatMap(({ result }) => result?.stale ?? [])
-  if (!first) return null
+/** What changed since it was tested or accepted. */
+function WhatChanged({ run, proof }: { run: Run; proof: RunProof }) {
+  const { index } = useSite()
+  const changes = staleWords(index, run, proof)
+  if (changes.length === 0) return null
   return (
-    <>
-      It was tested with {first.was}; now it is {first.is}.
-    </>
+    <Notice tone="tight">
+      {proof.outdated.length > 0 ? 'What changed since it was accepted' : 'What changed since it was tested'}:{' '}
+      {changes.join('; ')}.
+    </Notice>
   )
 }
 
@@ -230,9 +242,11 @@ function SoakUnderWay({ run, now }: { run: Run; now: string }) {
 }
 
 function Acceptance({ proof, run }: { proof: RunProof; run: Run }) {
+  const { index } = useSite()
   const busy = useNavigation().state === 'submitting'
   const { accepted } = proof
-  const missing = proof.asked - proof.passed
+  const missing = missingOf(proof)
+  const named = missing.map(({ test }) => testName(index, test, run))
   const field = (name: string) => ({ ...plainField(name), id: `${name}-${run.id}` })
   return (
     <section className={look.section} aria-labelledby="acceptance">
@@ -242,8 +256,14 @@ function Acceptance({ proof, run }: { proof: RunProof; run: Run }) {
           <p>
             Accepted <Moment at={accepted.at} />
             {accepted.by && `, ${accepted.by}`}
-            {accepted.less && `, with less: ${accepted.less}`}
-            {accepted.conditions && `. Conditions: ${accepted.conditions}`}.
+            {accepted.less && `, ${lessWords(index, run, proof)}`}
+            {accepted.conditions && `. Conditions: ${accepted.conditions.replace(/\.$/, '')}`}.
+            {proof.state !== 'accepted' && <b> It does not stand any more.</b>}
+          </p>
+          <p className={text.quiet}>
+            {accepted.rests
+              ? `It rests on: ${restsWords(index, run, accepted.rests).join('; ')}.`
+              : `It is ${BEFORE_NOTED}.`}
           </p>
           <Form method="post" preventScrollReset>
             <MadeFrom />
@@ -253,19 +273,20 @@ function Acceptance({ proof, run }: { proof: RunProof; run: Run }) {
           </Form>
         </>
       )}
-      {(!accepted || proof.state === 'stale') && (
-        <Form method="post" preventScrollReset className={row.form}>
+      {proof.state !== 'accepted' && (
+        <Form method="post" preventScrollReset className={look.accept}>
           <MadeFrom />
-          {missing > 0 && (
+          {missing.length > 0 && (
             <TextAreaField
               field={field('less')}
-              label={`${missing} of ${proof.asked} tests have not passed. Why is it accepted all the same?`}
+              label={`${missing.length === 1 ? '1 test has' : `${missing.length} tests have`} not passed. Why is it accepted all the same?`}
+              hint={`Accepted without: ${named.join('; ')}.`}
               rows={2}
             />
           )}
           <TextAreaField field={field('conditions')} label="What it may be used for, and conditions" rows={2} />
           <MainButton name="intent" value="accept" loading={busy}>
-            {missing > 0 ? 'Accept it with less' : 'Accept it'}
+            {missing.length > 0 ? 'Accept it with less' : accepted ? 'Accept it again' : 'Accept it'}
           </MainButton>
         </Form>
       )}

@@ -2,9 +2,10 @@ import { Heading, Text } from '@chakra-ui/react'
 import { Link as RouterLink, useSearchParams } from 'react-router'
 import { leadCable } from '../../../core/plan/site-index'
 import { proofsOf, RUN_STATES, type RunProof, type RunState } from '../../../core/prove/proof'
+import { BEFORE_NOTED, staleWords } from '../../../core/prove/proof-words'
 import { runSoaksOf, type SoakStanding } from '../../../core/prove/run-soak'
 import { soaksTold } from '../../../core/prove/soak-timeline'
-import { stateWords } from '../../../core/prove/test-words'
+import { stateWords, testName } from '../../../core/prove/test-words'
 import type { Run } from '../../../core/vocabulary/run'
 import { loadSite } from '../../stored.server'
 import text from '../../theme/text.module.css'
@@ -28,8 +29,9 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 /** What waits for a person comes first. */
-const ORDER: readonly RunState[] = ['stale', 'laid', 'proved', 'planned', 'accepted']
+const ORDER: readonly RunState[] = ['failed', 'stale', 'laid', 'proved', 'planned', 'accepted']
 const groupTitles: Record<RunState, string> = {
+  failed: 'A test failed',
   stale: 'To be proved again',
   laid: 'To be proved',
   proved: 'Proved, to be accepted',
@@ -60,8 +62,8 @@ export default function Prove({ loaderData }: Route.ComponentProps) {
       </Heading>
       <Text mb="2">
         A run is proved in its place, against what Match predicts: {counts.get('accepted')} of {plan.runs.length}{' '}
-        accepted, {counts.get('proved')} proved, {counts.get('laid')} to be proved, {counts.get('stale')} stale,{' '}
-        {counts.get('planned')} not laid yet.
+        accepted, {counts.get('proved')} proved, {counts.get('laid')} to be proved, {counts.get('failed')} failed,{' '}
+        {counts.get('stale')} stale, {counts.get('planned')} not laid yet.
       </Text>
       <p>
         <RouterLink to={`/sites/${plan.site.id}/record`} className={text.link}>
@@ -162,7 +164,7 @@ function Group({ state, rows }: { state: RunState; rows: readonly Row[] }) {
             {proof.failed > 0 && <span className={text.warn}>, {proof.failed} failed</span>}
           </td>
           <td>
-            <Know proof={proof} />
+            <Know run={run} proof={proof} />
           </td>
         </tr>
       ))}
@@ -190,21 +192,35 @@ function Group({ state, rows }: { state: RunState; rows: readonly Row[] }) {
 }
 
 /** The one thing about a run that matters here. */
-function Know({ proof }: { proof: RunProof }) {
-  const { accepted, laid, tests } = proof
-  const [stale] = tests.flatMap(({ result }) => result?.stale ?? [])
+function Know({ run, proof }: { run: Run; proof: RunProof }) {
+  const { plan, index } = useSite()
+  const { state, accepted, laid, tests } = proof
+  const [failed] = tests.filter((test) => test.failed && !test.waived)
+  if (failed)
+    return (
+      <>
+        Failed: {testName(index, failed.test, run)}.{' '}
+        <RouterLink to={`/sites/${plan.site.id}/faults?run=${run.id}`} className={text.link}>
+          Find the fault<span className={text.hidden}> of {run.tag}</span>
+        </RouterLink>
+      </>
+    )
+  const [stale, ...more] = staleWords(index, run, proof)
   if (stale)
     return (
       <>
-        {proof.stale} {proof.stale === 1 ? 'test was' : 'tests were'} taken with {stale.was}; now it is {stale.is}.
+        {stale}
+        {more.length > 0 && `, and ${more.length} more`}
       </>
     )
   if (accepted)
     return (
       <>
+        {state !== 'accepted' && 'accepted '}
         <Moment at={accepted.at} dayOnly />
         {accepted.by && `, ${accepted.by}`}
         {accepted.less && `, with less: ${accepted.less}`}
+        {!accepted.rests && `, ${BEFORE_NOTED}`}
       </>
     )
   if (tests.some(({ result }) => result?.easier)) return <>Not everything ran at once.</>

@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
 import { Link as RouterLink } from 'react-router'
+import { addressOf, socketName } from '../../../core/plan/site-index'
 import { portMatrix, wattsTable } from '../../../core/prove/record'
 import { shareText } from '../../../core/prove/record-sheets'
 import { type SocketCell, socketRecordOf, socketRows } from '../../../core/prove/socket-record'
@@ -51,11 +52,7 @@ export function Matrix() {
   const { ports, rows } = useMemo(() => portMatrix(index), [index])
   const shown = ports.slice(0, MOST_PORTS)
   if (rows.length === 0) return null
-  const portName = (address: string): string => {
-    const [device = '', port] = address.split('/')
-    const found = index.devices.get(device)
-    return found ? `${found.name}, ${found.ports.find(({ id }) => id === port)?.name ?? port}` : address
-  }
+  const portName = (address: string): string => socketName(index.devices, addressOf(address))
   return (
     <section className={look.section} aria-labelledby="matrix">
       <h2 id="matrix">Cable and port</h2>

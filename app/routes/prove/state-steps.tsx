@@ -4,9 +4,13 @@ import look from './prove.module.css'
 
 const STEPS = ['planned', 'laid', 'proved', 'accepted'] as const satisfies RunState[]
 
-/** The way of a run from plan to acceptance, and where it stands. One that is stale stands before its proof again. */
+/** What a run that lies may say beside it: that its proof is stale, or that a test failed. */
+const BESIDE: Partial<Record<RunState, string>> = { stale: 'proof is stale', failed: 'a test failed' }
+
+/** The way of a run from plan to acceptance, and where it stands. One that is stale or failed stands before its proof again. */
 export function StateSteps({ proof }: { proof: RunProof }) {
-  const here = proof.state === 'stale' ? 'laid' : proof.state
+  const beside = BESIDE[proof.state]
+  const here = STEPS.find((step) => step === proof.state) ?? 'laid'
   const reached = STEPS.indexOf(here)
   return (
     <ol className={look.states} aria-label="How far it has come">
@@ -18,9 +22,8 @@ export function StateSteps({ proof }: { proof: RunProof }) {
           title={stateWords[step].says}
         >
           <span>
-            {step === here && proof.state === 'stale'
-              ? `${stateWords.laid.name}, proof is stale`
-              : stateWords[step].name}
+            {stateWords[step].name}
+            {step === here && beside && `, ${beside}`}
           </span>
         </li>
       ))}

@@ -1,15 +1,16 @@
-import { useNavigation } from 'react-router'
+import { Link as RouterLink, useNavigation } from 'react-router'
 import { gradeTexts, predictionText, readingText } from '../../../core/bench/grade-reading'
 import { type AskedValue, valueExamples } from '../../../core/bench/read-value'
 import { sharedModes } from '../../../core/link/shared-modes'
 import { isGood } from '../../../core/observe/came'
 import type { Tried } from '../../../core/observe/observation'
-import { portKey, socketAt } from '../../../core/plan/site-index'
+import { socketAt } from '../../../core/plan/site-index'
 import { canTell } from '../../../core/prove/can-tell'
 import { PASTED_KINDS } from '../../../core/prove/pasted'
 import { predictedSituation, predictRun } from '../../../core/prove/predict-run'
-import type { TestResult, TestStanding } from '../../../core/prove/proof'
+import { changeWords } from '../../../core/prove/rests'
 import type { RunTest, RunTestKind } from '../../../core/prove/run-tests'
+import type { TestResult, TestStanding } from '../../../core/prove/test-standing'
 import { testName } from '../../../core/prove/test-words'
 import { whereToLook } from '../../../core/prove/where-to-look'
 import { durationText } from '../../../core/quantity/duration'
@@ -40,12 +41,12 @@ type Props = { run: Run; standing: TestStanding; hardest: readonly string[]; wro
 /** One test of a run: what it should do, what it did, where to look, what the result can prove. */
 export function TestCard({ run, standing, hardest, wrong }: Props) {
   const { index, assessed } = useSite()
-  const { test, result, passed } = standing
+  const { test, result, passed, failed, waived } = standing
   const crossings = assessed.walks.crossings.get(run.id) ?? []
   const situation = predictedSituation(index, run, crossings, test.socket)
   const prediction = predictRun(situation, test)
   const tells = canTell(situation, test, prediction)
-  const name = testName(index, test, portKey(test.socket) === portKey(run.from))
+  const name = testName(index, test, run)
   const where = whereToLook[test.kind]
   return (
     <li className={look.test} data-passed={result ? passed : undefined}>
@@ -58,8 +59,17 @@ export function TestCard({ run, standing, hardest, wrong }: Props) {
         <dt>Should</dt>
         <dd>{predictionText(prediction)}</dd>
         <dt>Did</dt>
-        <dd>{result ? <Result result={result} /> : <span className={text.quiet}>not tested yet</span>}</dd>
+        <dd>{result ? <Result run={run} result={result} /> : <span className={text.quiet}>not tested yet</span>}</dd>
       </dl>
+      {waived && !passed && <p className={text.quiet}>Accepted without it.</p>}
+      {failed && !waived && (
+        <p>
+          Failed.{' '}
+          <RouterLink to={`/sites/${index.plan.site.id}/faults?run=${run.id}`} className={text.link}>
+            Find the fault<span className={text.hidden}>, {name}</span>
+          </RouterLink>
+        </p>
+      )}
       {wrong && <Notice tone="blocked">{wrong}</Notice>}
       <ResultForm run={run} test={test} name={name} hard={hardest.length > 0} />
       <details className={text.small}>
@@ -81,7 +91,8 @@ export function TestCard({ run, standing, hardest, wrong }: Props) {
 
 const lowered = (sentence: string): string => `${sentence[0]?.toLowerCase() ?? ''}${sentence.slice(1)}`
 
-function Result({ result }: { result: TestResult }) {
+function Result({ run, result }: { run: Run; result: TestResult }) {
+  const { index } = useSite()
   const { reading, at, grade, came, counted, stale, easier, short } = result
   return (
     <>
@@ -104,7 +115,12 @@ function Result({ result }: { result: TestResult }) {
       {came === 'begun anew' && !stale && (
         <span className={text.warn}> Set right since: three tries and a soak will tell.</span>
       )}
-      {stale && <span className={text.warn}> Stale: prove it again.</span>}
+      {stale && (
+        <span className={text.warn}>
+          {' '}
+          Stale, prove it again: {stale.map((change) => changeWords(index, run, change)).join('; ')}.
+        </span>
+      )}
       {easier && !stale && <span className={text.warn}> Not everything ran at once.</span>}
       {short && !stale && grade?.grade !== 'blocked' && (
         <span className={text.warn}> Not watched for long enough.</span>

@@ -102,7 +102,7 @@ function Order({ made }: { made: TestPlan }) {
                 {tests
                   .map(
                     ({ standing: { test }, repeats }) =>
-                      `${testName(index, test, true)}${repeats > 1 ? `, ${repeats} times` : ''}`,
+                      `${testName(index, test)}${repeats > 1 ? `, ${repeats} times` : ''}`,
                   )
                   .join('; ')}
                 {risk && <span className={text.warn}> Last: {risk}.</span>}

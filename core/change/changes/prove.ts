@@ -7,13 +7,14 @@ import { SHORTEST_SOAK_SECONDS } from '../../standards/soak'
 import type { CableKind } from '../../vocabulary/cable'
 import type { Instant } from '../../vocabulary/fields'
 import type { PictureMode } from '../../vocabulary/need'
+import type { Rests } from '../../vocabulary/rests'
 import { laidCables, type PortAddress, type Run } from '../../vocabulary/run'
 import { isRunSoak, type RunSoak } from '../../vocabulary/session'
 import type { ChangeToMake, Edit, LogPosition } from '../change'
 import { observed, type Witness, writeDown } from './observations'
 
-/** Where and under what a test was taken. */
-export type Taken = Pick<Unwritten, 'where' | 'circumstances' | 'instrument' | 'note'>
+/** Where and under what a test was taken, and what it rests on. */
+export type Taken = Pick<Unwritten, 'where' | 'circumstances' | 'instrument' | 'note'> & { rests: Rests }
 
 /** Writes down what a test of a run read. */
 export function proveRun(
@@ -40,14 +41,14 @@ export function writeCount(kind: CableKind, { mode, held, tried, from }: CountTo
   return writeDown(seen, [kind.name, ...seen.map(observationText)])
 }
 
-export type SoakToStart = { socket: PortAddress; seconds: number; hard: boolean }
+export type SoakToStart = { socket: PortAddress; seconds: number; hard: boolean; rests: Rests }
 
 /** Lets a run soak from now on; begun anew where it soaks already. */
 export function startRunSoak(
   plan: Plan,
   base: LogPosition,
   run: Run,
-  { socket, seconds, hard }: SoakToStart,
+  { socket, seconds, hard, rests }: SoakToStart,
   { at, by, newId }: Witness,
 ): ChangeToMake {
   const running = soakOfRun(plan, run.id)
@@ -60,6 +61,7 @@ export function startRunSoak(
     seconds,
     ...(hard ? { hard: true } : {}),
     ...(by ? { by } : {}),
+    rests,
   }
   return {
     what: { name: 'soak run', about: [run.tag, durationText(seconds)] },
@@ -96,7 +98,7 @@ export const stopRunSoak = (soak: RunSoak, base: LogPosition, tag: string): Chan
 export type Soaked = { link: LinkMode } | { picture: PictureMode }
 
 /**
- * Ends a soak: what came of it is a trial of the run with the leads that lay in it when it began. One that dropped is told with each of its drops; one that was
+ * Ends a soak: what came of it is a trial of the run with the leads that lay in it when it began, and rests on what it rested on then. One that dropped is told with each of its drops; one that was
  * ended before a minute is no soak.
  */
 export function endRunSoak(
@@ -120,7 +122,11 @@ export function endRunSoak(
           cameUp: held ? what.link : null,
           ...watched,
         }
-  const taken: Taken = { where, ...(soak.hard ? { circumstances: { hard: true } } : {}) }
+  const taken = {
+    where,
+    ...(soak.hard ? { circumstances: { hard: true as const } } : {}),
+    ...(soak.rests ? { rests: soak.rests } : {}),
+  }
   const seen = observed([{ ...seenOf, ...taken }], { run: run.id, leads: soak.leads }, witness)
   return {
     what: { name: 'end run soak', about: [run.tag, ...seen.map(observationText)] },
@@ -131,10 +137,19 @@ export function endRunSoak(
   }
 }
 
-/** A run is accepted as it lies: `less` says why with less than its tests ask for. */
+/** What is said of a run when it is accepted: `less` says why with less than its tests ask for, and `waived` names those tests. */
+export type Acceptance = {
+  less: string | null
+  waived: readonly string[]
+  conditions: string | null
+  where: Where
+  rests: Rests
+}
+
+/** A run is accepted as it lies. */
 export const acceptRun = (
   run: Run,
-  { less, conditions, where }: { less: string | null; conditions: string | null; where: Where },
+  { less, waived, conditions, where, rests }: Acceptance,
   witness: Witness,
 ): ChangeToMake =>
   writeDown(
@@ -145,6 +160,8 @@ export const acceptRun = (
           what: 'accepted',
           where,
           ...(less ? { less } : {}),
+          waived: [...waived],
+          rests,
           ...(conditions ? { conditions } : {}),
         },
       ],

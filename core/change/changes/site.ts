@@ -4,7 +4,8 @@ import type { Change, ChangeToMake, Edit, LogPosition, What } from '../change'
 import { POLICY_ID, SITE_ID } from '../copy'
 import { same } from '../merge'
 
-const policyNames: Record<keyof Policy, string> = {
+/** What each of the rules is called in a list of changes. */
+export const policyNames: Record<keyof Policy, string> = {
   length: 'how far a lead reaches',
   extensions: 'type-C extensions',
   cables: 'which cables',

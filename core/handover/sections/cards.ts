@@ -1,6 +1,8 @@
+import { socketName } from '../../plan/site-index'
+import { restsWords, stateSaid } from '../../prove/proof-words'
 import type { Run } from '../../vocabulary/run'
 import type { Card } from '../block'
-import { leadTags, socketWords, stateOf, usesWords } from '../run-words'
+import { leadTags, usesWords } from '../run-words'
 import type { BookOf, Section } from '../section'
 
 /** A card for each run, with the code that opens it. */
@@ -21,13 +23,15 @@ const AT_ONCE = 40
 function cardOf(of: BookOf, run: Run): Card {
   const { index } = of.site
   const proof = of.proofs.get(run.id)
+  const rests = proof?.accepted?.rests
   return {
     title: run.tag,
     lines: [
-      `${socketWords(index, run.from)} to ${socketWords(index, run.to)}`,
+      `${socketName(index.devices, run.from)} to ${socketName(index.devices, run.to)}`,
       `${leadTags(index, run)}, ${of.length(run.route.length)}`,
       usesWords(of, run),
-      ...(proof ? [stateOf(proof)] : []),
+      ...(proof ? [stateSaid(index, run, proof)] : []),
+      ...(rests ? [`Rests on: ${restsWords(index, run, rests, of.length).slice(1).join('; ')}`] : []),
     ],
     path: `/sites/${index.plan.site.id}/runs/${run.id}`,
   }

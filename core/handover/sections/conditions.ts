@@ -1,4 +1,5 @@
 import { dayOf } from '../../checks/wording'
+import { lessWords, stateSaid } from '../../prove/proof-words'
 import type { Section } from '../section'
 
 /** Conditions and exceptions, each with its reason. */
@@ -9,9 +10,12 @@ export const conditions: Section = {
   *blocks({ site, handover, proofs }) {
     const { plan } = site.index
     const rows = plan.runs.flatMap((run) => {
-      const accepted = proofs.get(run.id)?.accepted
+      const proof = proofs.get(run.id)
+      const accepted = proof?.accepted
+      const less = proof ? lessWords(site.index, run, proof) : ''
       const said = [
-        accepted?.less ? `Accepted with less: ${accepted.less}` : '',
+        less && `Accepted ${less}`,
+        accepted && proof.state !== 'accepted' ? stateSaid(site.index, run, proof) : '',
         accepted?.conditions ? `Condition: ${accepted.conditions}` : '',
         run.waits ? `Waits since ${run.waits.on} for ${run.waits.why}` : '',
       ].filter(Boolean)

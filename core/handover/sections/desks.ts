@@ -1,9 +1,9 @@
-import { devicesByPlace } from '../../plan/site-index'
+import { devicesByPlace, socketName } from '../../plan/site-index'
 import { walkOf } from '../../survey/walk'
 import type { Device } from '../../vocabulary/device'
 import type { Run } from '../../vocabulary/run'
 import type { Block } from '../block'
-import { endsFrom, leadTags, socketWords, usesWords } from '../run-words'
+import { endsFrom, leadTags, usesWords } from '../run-words'
 import type { BookOf, Section } from '../section'
 
 /** What somebody does who is no technician (common practice). */
@@ -44,8 +44,8 @@ function rowOf(of: BookOf, run: Run, device: string): string[] {
   const [here, there] = endsFrom(run, device)
   return [
     `${run.tag}: ${leadTags(index, run)}`,
-    socketWords(index, here),
-    socketWords(index, there),
+    socketName(index.devices, here),
+    socketName(index.devices, there),
     usesWords(of, run),
   ]
 }

@@ -1,4 +1,5 @@
-import { endsFrom, leadTags, socketWords } from '../run-words'
+import { socketName } from '../../plan/site-index'
+import { endsFrom, leadTags } from '../run-words'
 import type { Section } from '../section'
 
 /** Rows of one table: a screen shows some at a time. */
@@ -15,7 +16,7 @@ export const devices: Section = {
       (index.runsAt.get(device.id) ?? []).map((run) => {
         const [here, there] = endsFrom(run, device.id)
         const port = device.ports.find(({ id }) => id === here.port)?.name ?? here.port
-        return [device.name, port, run.tag, socketWords(index, there), leadTags(index, run)]
+        return [device.name, port, run.tag, socketName(index.devices, there), leadTags(index, run)]
       }),
     )
     if (rows.length === 0) yield { sort: 'words', text: 'No run ends at any device yet.' }

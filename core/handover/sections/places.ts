@@ -1,5 +1,6 @@
 import { workList } from '../../install/work-list'
-import { leadTags, socketWords } from '../run-words'
+import { socketName } from '../../plan/site-index'
+import { leadTags } from '../run-words'
 import type { Section } from '../section'
 
 /** What runs where, place by place in the order of the building. */
@@ -19,8 +20,8 @@ export const places: Section = {
         shares: [2, 4, 4, 3, 2],
         rows: jobs.map(({ run }) => [
           run.tag,
-          socketWords(index, run.from),
-          socketWords(index, run.to),
+          socketName(index.devices, run.from),
+          socketName(index.devices, run.to),
           leadTags(index, run),
           length(run.route.length),
         ]),

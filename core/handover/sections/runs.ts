@@ -1,16 +1,16 @@
-import { readingText } from '../../bench/grade-reading'
 import { dayOf } from '../../checks/wording'
 import { abilitiesOf } from '../../link/abilities'
-import type { Tried } from '../../observe/observation'
 import { byId } from '../../plan/lookup'
-import { leadCable, portKey } from '../../plan/site-index'
-import type { TestStanding } from '../../prove/proof'
+import { leadCable, type SiteIndex, socketName } from '../../plan/site-index'
+import { cameSaid, lessWords, restsWords, stateSaid } from '../../prove/proof-words'
+import { changeWords } from '../../prove/rests'
+import type { TestStanding } from '../../prove/test-standing'
 import { testName } from '../../prove/test-words'
 import { shortCode } from '../../tags/short-code'
 import type { Run } from '../../vocabulary/run'
 import type { Block } from '../block'
 import { runDrawing, runDrawingWords } from '../run-drawing'
-import { socketWords, stateOf, usesWords } from '../run-words'
+import { usesWords } from '../run-words'
 import type { BookOf, Section } from '../section'
 
 /** Each run: its corridor in small, its leads, what was proved when and under what, and what it may be used for. */
@@ -37,7 +37,7 @@ function* told(of: BookOf, run: Run): Iterable<Block> {
   const proof = of.proofs.get(run.id)
   yield {
     sort: 'words',
-    text: `${socketWords(index, run.from)} to ${socketWords(index, run.to)}. Route ${of.length(run.route.length)}. For ${usesWords(of, run)}.${proof ? ` ${stateOf(proof)}.` : ''}`,
+    text: `${socketName(index.devices, run.from)} to ${socketName(index.devices, run.to)}. Route ${of.length(run.route.length)}. For ${usesWords(of, run)}.${proof ? ` ${stateSaid(index, run, proof)}.` : ''}`,
   }
 }
 
@@ -61,9 +61,19 @@ function* leadsOf({ site, length }: BookOf, { leads }: Run): Iterable<Block> {
   }
 }
 
-function* provedOf({ site, proofs }: BookOf, run: Run): Iterable<Block> {
+function* provedOf({ site, proofs, length }: BookOf, run: Run): Iterable<Block> {
   const { index } = site
-  const tests = proofs.get(run.id)?.tests ?? []
+  const proof = proofs.get(run.id)
+  const less = proof ? lessWords(index, run, proof) : ''
+  if (less) yield { sort: 'words', text: `Accepted ${less}.` }
+  const rests = proof?.accepted?.rests
+  if (rests)
+    yield {
+      sort: 'words',
+      text: `The acceptance rests on: ${restsWords(index, run, rests, length).join('; ')}.`,
+      quiet: true,
+    }
+  const tests = proof?.tests ?? []
   const done = tests.filter(({ result }) => result)
   if (done.length === 0) {
     yield { sort: 'words', text: 'Nothing was tested on it as it lies.', quiet: true }
@@ -76,9 +86,9 @@ function* provedOf({ site, proofs }: BookOf, run: Run): Iterable<Block> {
     rows: tests.map((standing) => {
       const { test, result } = standing
       return [
-        testName(index, test, portKey(test.socket) === portKey(run.from)),
-        result ? readingText(result.reading as Tried) : '',
-        cameTo(standing),
+        testName(index, test, run),
+        result ? cameSaid(result) : '',
+        cameTo(index, run, standing),
         result ? dayOf(result.at) : '',
         result?.under ?? '',
       ]
@@ -86,10 +96,17 @@ function* provedOf({ site, proofs }: BookOf, run: Run): Iterable<Block> {
   }
 }
 
-function cameTo({ result, passed }: TestStanding): string {
-  if (!result) return 'not tested'
-  if (result.stale) return `stale: tested with ${result.stale.was}`
+function cameTo(index: SiteIndex, run: Run, { result, passed, failed, waived }: TestStanding): string {
+  const without = waived ? 'accepted without it' : null
+  if (!result) return without ?? 'not tested'
+  if (result.stale) return `stale: ${result.stale.map((change) => changeWords(index, run, change)).join('; ')}`
   if (passed) return 'passed'
-  if (result.short) return 'too short'
-  return result.easier ? 'passed with less going on' : 'did not pass'
+  const came = failed
+    ? 'failed'
+    : result.short
+      ? 'too short'
+      : result.easier
+        ? 'passed with less going on'
+        : 'not passed'
+  return without ? `${came}; ${without}` : came
 }

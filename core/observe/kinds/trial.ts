@@ -3,6 +3,7 @@ import { durationText } from '../../quantity/duration'
 import { LINK_MODES, linkModeFacts } from '../../standards/link-modes'
 import { SHORTEST_SOAK_SECONDS } from '../../standards/soak'
 import { instantField } from '../../vocabulary/fields'
+import { restsField } from '../../vocabulary/rests'
 import { basisNames, IN_PLACE_SECONDS } from '../basis'
 import { everyObservation } from '../every'
 import { noteLink } from '../learnt'
@@ -16,6 +17,7 @@ const schema = z.strictObject({
   cameUp: z.enum(LINK_MODES).nullable(),
   seconds: z.number().int().min(0).max(10_000_000).optional().describe('How long it was watched'),
   drops: z.array(instantField).max(500).optional().describe('When it dropped, where each was noted'),
+  rests: restsField,
 })
 export type TrialObservation = z.output<typeof schema>
 
