@@ -188,7 +188,7 @@ function rules(before: Assessed, after: Assessed, say: Say): void {
         ]
       : []
   })
-  line('verdicts', 'what they change by themselves', `now ${counts.join(', ')}`)
+  line('verdicts', 'verdicts changed by the rules alone', `now ${counts.join(', ')}`)
 }
 const MOST_NAMED = 12
 
